@@ -1,0 +1,3 @@
+import { BenchView } from '../../bench/index.ts';
+
+export default BenchView;

@@ -1,0 +1,3 @@
+import { DeskHome } from '../../desk/index.ts';
+
+export default DeskHome;

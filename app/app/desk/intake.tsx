@@ -1,0 +1,3 @@
+import { IntakeView } from '../../desk/index.ts';
+
+export default IntakeView;

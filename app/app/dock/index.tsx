@@ -1,0 +1,3 @@
+import { DockHome } from '../../dock/index.ts';
+
+export default DockHome;

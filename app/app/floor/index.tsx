@@ -1,0 +1,3 @@
+import { RunsView } from '../../floor/index.ts';
+
+export default RunsView;

@@ -1,0 +1,3 @@
+import { KitView } from '../kit/index.ts';
+
+export default KitView;

@@ -1,0 +1,3 @@
+import { FloorMaker } from '../../setup/index.ts';
+
+export default FloorMaker;

@@ -1,0 +1,3 @@
+import { HistoryView } from '../../setup/index.ts';
+
+export default HistoryView;

@@ -1,0 +1,3 @@
+import { SetupHome } from '../../setup/index.ts';
+
+export default SetupHome;

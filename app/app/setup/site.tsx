@@ -1,0 +1,3 @@
+import { SiteView } from '../../setup/index.ts';
+
+export default SiteView;

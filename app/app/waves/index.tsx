@@ -1,0 +1,3 @@
+import { WavesView } from '../../desk/index.ts';
+
+export default WavesView;

@@ -1,0 +1,30 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { BenchQueue } from '@hand-relay/contract';
+import { remember, remembered } from '../state/index.ts';
+import { Choice } from '../ui/index.ts';
+
+type Benches = BenchQueue['benches'];
+
+/** The bench this screen stands at, kept by the device; the first one until somebody says. */
+export function thisBench(benches: Benches): string {
+  const kept = remembered('bench');
+  return benches.find((b) => b.code === kept)?.code ?? benches[0]?.code ?? '';
+}
+
+export function BenchChoice({ benches }: { benches: Benches }) {
+  const { t } = useTranslation();
+  const [bench, setBench] = useState(() => thisBench(benches));
+  const choose = (code: string) => {
+    remember('bench', code);
+    setBench(code);
+  };
+  return (
+    <Choice
+      label={t('bench.mine')}
+      value={bench}
+      onChange={choose}
+      options={benches.map((b) => ({ value: b.code, title: b.name.replace(/^\D+/, '') || b.name }))}
+    />
+  );
+}

@@ -1,0 +1,363 @@
+import { useRouter } from 'expo-router';
+import { useRef, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Linking, useWindowDimensions, View } from 'react-native';
+import type { BenchOrder } from '@hand-relay/contract';
+import { judgePack, type PackInput } from '@hand-relay/core/packing';
+import { addressOf, api, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { i18n, clock, number, relative, weight } from '../text/index.ts';
+import {
+  Card,
+  Column,
+  Failed,
+  Field,
+  Key,
+  Loading,
+  Picture,
+  play,
+  Row,
+  Rule,
+  ScanField,
+  Signal,
+  Txt,
+  useShortcuts,
+  useSurface,
+  WIDE,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { thisBench } from './BenchChoice.tsx';
+
+interface Said {
+  kind: 'done' | 'refused';
+  text: string;
+}
+
+/** An order at the bench: what was picked on the left, the carton in hand on the right, one field for every scan. */
+export function BenchOrderView({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const now = useNow();
+  const { width } = useWindowDimensions();
+  const { data: order, error, refetch } = api.useBenchOrderQuery(id);
+  const [send] = api.usePackInputMutation();
+  const queue = useRef<Promise<void>>(Promise.resolve());
+  const [said, setSaid] = useState<Said | null>(null);
+  const back = () => router.navigate('/bench');
+  useShortcuts({ Escape: back });
+  const sound = remembered('sound') !== 'off';
+  const refuse = (text: string) => {
+    play('refused', sound);
+    setSaid({ kind: 'refused', text });
+  };
+  const judge = async (what: PackInput) => {
+    const { data: latest } = await refetch();
+    if (!latest) return;
+    const here = judgePack(latest.bench, what, new Date().getUTCFullYear());
+    if (here.verdict === 'refused') refuse(t(`refusal.${here.code}`, { ...here }));
+    const answer = await send({ id, bench: thisBench(latest.benches), input: what });
+    if (answer.error) return refuse(words(troubleOf(answer.error)));
+    const done = answer.data;
+    if (done.verdict === 'refused') {
+      if (here.verdict !== 'refused') refuse(t(`refusal.${done.code ?? ''}`, { ...done }));
+      return;
+    }
+    play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
+    setSaid({ kind: 'done', text: verdictWords(done) });
+  };
+  // A scanner is faster than the way to the server: scans wait for one another, none is lost.
+  const input = (what: PackInput) => {
+    queue.current = queue.current.then(() => judge(what));
+  };
+  if (error)
+    return (
+      <Page title="" onBack={back}>
+        <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+      </Page>
+    );
+  if (!order) return <Loading rows={4} height={80} />;
+  const wide = width >= WIDE;
+  const waiting = order.bench.loose.reduce((n, l) => n + l.units, 0);
+  const { carton } = order.bench;
+  return (
+    <Page
+      title={order.number}
+      onBack={back}
+      aside={
+        <Txt colour="quiet">
+          {order.customer}
+          {order.leavesAt ? ` · ${clock(order.leavesAt, me.site.timeZone)}, ${relative(order.leavesAt, now)}` : ''}
+        </Txt>
+      }
+    >
+      <ScanField
+        label={t(carton ? 'bench.askItem' : 'bench.askBox')}
+        onCode={(text) => input({ kind: 'scan', text })}
+      />
+      <View aria-live="assertive" style={{ minHeight: 30 }}>
+        {said && <Signal kind={said.kind} text={said.text} size="heading" />}
+      </View>
+      {order.note !== '' && <Signal kind="caution" text={`${t('bench.noteTitle')}: ${order.note}`} size="body" />}
+      <Where order={order} waiting={waiting} />
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
+        <View style={wide ? { flex: 3 } : {}}>
+          <Goods order={order} onInput={input} />
+        </View>
+        <View style={[{ gap: 16 }, wide ? { flex: 2 } : {}]}>
+          <InHand order={order} onInput={input} waiting={waiting} />
+          <Cartons order={order} />
+          {waiting === 0 && !carton && order.cartons.length > 0 && (
+            <Key kind="act" size="floor" title={t('bench.next')} onPress={back} />
+          )}
+        </View>
+      </View>
+    </Page>
+  );
+}
+
+function verdictWords(done: {
+  verdict: string;
+  units?: number | undefined;
+  sscc?: string | undefined;
+  lane?: string | null | undefined;
+}): string {
+  if (done.verdict === 'open') return i18n.t('bench.opened');
+  if (done.verdict === 'put')
+    return i18n.t('bench.putDone', { units: i18n.t('unit.units', { count: done.units ?? 0 }) });
+  return i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
+}
+
+function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
+  const { t } = useTranslation();
+  const here = order.where.filter((w) => w.state === 'left');
+  const still = order.where.filter((w) => w.state !== 'left');
+  return (
+    <Row gap={16}>
+      {here.map((w) => (
+        <Txt key={w.run} kind="heading">
+          {w.callSign} · {t('bench.where', { cart: w.cart, position: w.position })}
+        </Txt>
+      ))}
+      {still.length > 0 && (
+        <Signal
+          kind="caution"
+          text={t('bench.elsewhere', { runs: still.map((w) => `${w.callSign} (${w.run})`).join(', ') })}
+          size="body"
+        />
+      )}
+      {waiting === 0 && order.cartons.length > 0 && !order.bench.carton && (
+        <Signal kind="done" text={t('bench.allPacked')} size="body" />
+      )}
+      {waiting === 0 && order.cartons.length === 0 && (
+        <Signal kind="quiet" text={t('bench.nothingPicked')} size="body" />
+      )}
+    </Row>
+  );
+}
+
+/** Lines with released, picked and packed side by side, and what still lies loose to be put in. */
+function Goods({ order, onInput }: { order: BenchOrder; onInput: (input: PackInput) => void }) {
+  const { t } = useTranslation();
+  return (
+    <Card gap={0}>
+      <Txt kind="heading" level={2}>
+        {t('bench.lines')}
+      </Txt>
+      {order.lines.map((l) => {
+        const loose = order.bench.loose.filter((x) => x.item.sku === l.sku);
+        return (
+          <Column key={l.line} gap={6} style={{ paddingTop: 12 }}>
+            <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
+              <Picture name={l.picture} size={56} />
+              <View style={{ flex: 1, minWidth: 0 }}>
+                <Txt kind="heading">{l.name}</Txt>
+                <Txt kind="mono" colour="quiet">
+                  {l.sku}
+                </Txt>
+                {l.note !== '' && <Signal kind="caution" text={l.note} />}
+              </View>
+              {(['released', 'picked', 'packed'] as const).map((f) => (
+                <View key={f} style={{ minWidth: 60, alignItems: 'flex-end' }}>
+                  <Txt kind="small" colour="quiet">
+                    {t(`bench.${f}`)}
+                  </Txt>
+                  <Txt kind="heading" colour={f === 'packed' && l.packed === l.picked && l.picked > 0 ? 'done' : 'ink'}>
+                    {number(l[f])}
+                  </Txt>
+                </View>
+              ))}
+            </Row>
+            {order.bench.carton &&
+              loose.map((x) => (
+                <PutIn key={`${x.lot ?? ''}${x.serial ?? ''}`} loose={x} unit={l.unit} onInput={onInput} />
+              ))}
+            <Rule />
+          </Column>
+        );
+      })}
+    </Card>
+  );
+}
+
+/** By touch: so many of it into the open carton. A serial number is scanned or touched one by one. */
+function PutIn({
+  loose,
+  unit,
+  onInput,
+}: {
+  loose: BenchOrder['bench']['loose'][number];
+  unit: string;
+  onInput: (input: PackInput) => void;
+}) {
+  const { t } = useTranslation();
+  const [count, setCount] = useState(String(loose.units));
+  const name = loose.lot ? t('floor.lot', { lot: loose.lot }) : (loose.serial ?? '');
+  const put = () =>
+    onInput(
+      loose.serial
+        ? { kind: 'scan', text: loose.serial }
+        : { kind: 'put', item: loose.item.id, lot: loose.lot, units: Number(count) },
+    );
+  return (
+    <Row gap={8} style={{ justifyContent: 'flex-end' }}>
+      {name !== '' && (
+        <Txt kind="mono" colour="quiet">
+          {name}
+        </Txt>
+      )}
+      {!loose.serial && (
+        <View style={{ width: 90 }}>
+          <Field
+            label={t('floor.typeCount')}
+            bare
+            numeric
+            value={count}
+            onChange={(v) => setCount(v.replace(/\D/g, ''))}
+            onSubmit={put}
+          />
+        </View>
+      )}
+      <Key
+        title={t('bench.put', { units: `${loose.serial ? 1 : count || '0'} × ${unit}` })}
+        disabled={!loose.serial && !(Number(count) > 0)}
+        onPress={put}
+      />
+    </Row>
+  );
+}
+
+/** The carton in hand, or the carton to take. */
+function InHand({
+  order,
+  onInput,
+  waiting,
+}: {
+  order: BenchOrder;
+  onInput: (input: PackInput) => void;
+  waiting: number;
+}) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  const { carton, boxes } = order.bench;
+  if (!carton)
+    return waiting === 0 ? null : (
+      <Card gap={10}>
+        <Txt kind="heading" level={2}>
+          {t('bench.proposed', { name: boxes.find((b) => b.code === order.proposed)?.name ?? '–' })}
+        </Txt>
+        <Row gap={8}>
+          {boxes.map((b) => (
+            <Key
+              key={b.code}
+              size="floor"
+              kind={b.code === order.proposed ? 'act' : 'plain'}
+              title={b.name}
+              label={t('bench.open', { name: b.name })}
+              onPress={() => onInput({ kind: 'scan', text: b.code })}
+            />
+          ))}
+        </Row>
+      </Card>
+    );
+  const full = order.cartons.find((c) => c.id === carton.id);
+  return (
+    <Card gap={10} style={{ borderColor: surface.ink, borderWidth: 2 }}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Txt kind="heading" level={2}>
+          {t('bench.carton', { number: full?.number ?? 1 })} · {full?.type}
+        </Txt>
+        <Txt kind="heading">{t('bench.weight', { kg: weight(full?.weightG ?? 0) })}</Txt>
+      </Row>
+      {full?.contents.length === 0 && <Txt colour="quiet">{t('bench.emptyCarton')}</Txt>}
+      {full?.contents.map((c) => (
+        <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
+      ))}
+      <Key
+        kind="act"
+        size="floor"
+        title={t('bench.close')}
+        disabled={carton.contents.length === 0}
+        onPress={() => onInput({ kind: 'scan', text: 'DO-CLOSE' })}
+      />
+    </Card>
+  );
+}
+
+function Inside({ carton, content }: { carton: string; content: BenchOrder['cartons'][number]['contents'][number] }) {
+  const { t } = useTranslation();
+  const [unpack, { error, isLoading }] = api.useUnpackMutation();
+  const { item, lot, serial, units } = content;
+  return (
+    <Column gap={2}>
+      <Row gap={12} style={{ flexWrap: 'nowrap' }}>
+        <Txt kind="heading" style={{ minWidth: 40 }} align="right">
+          {number(units)}
+        </Txt>
+        <View style={{ flex: 1 }}>
+          <Txt>{content.name}</Txt>
+          {(lot || serial) !== '' && (
+            <Txt kind="mono" colour="quiet">
+              {lot ? t('floor.lot', { lot }) : serial}
+            </Txt>
+          )}
+        </View>
+        <Key
+          title={t('bench.takeOut')}
+          label={`${t('bench.takeOut')} ${content.name}`}
+          busy={isLoading}
+          onPress={() => void unpack({ id: carton, item, lot, serial, units })}
+        />
+      </Row>
+      {error && <Failed text={words(troubleOf(error))} />}
+    </Column>
+  );
+}
+
+function Cartons({ order }: { order: BenchOrder }) {
+  const { t } = useTranslation();
+  const closed = order.cartons.filter((c) => c.state !== 'open');
+  if (closed.length === 0) return null;
+  const print = (id: string, size: string) =>
+    void Linking.openURL(addressOf({ name: 'cartonLabel', id, query: { size } }));
+  return (
+    <Card gap={12}>
+      {closed.map((c) => (
+        <Column key={c.id} gap={6}>
+          <Row gap={12} style={{ justifyContent: 'space-between' }}>
+            <Txt kind="strong">
+              {t('bench.carton', { number: c.number })} · {c.type} · {t('bench.weight', { kg: weight(c.weightG) })}
+            </Txt>
+            <Txt kind="small" colour="quiet">
+              {t(`bench.state.${c.state}`)}
+            </Txt>
+          </Row>
+          <Txt kind="mono">{c.sscc}</Txt>
+          <Row gap={8}>
+            <Key icon="printer-outline" title={t('bench.label4')} onPress={() => print(c.id, '4x6')} />
+            <Key icon="printer-outline" title={t('bench.labelA6')} onPress={() => print(c.id, 'a6')} />
+          </Row>
+        </Column>
+      ))}
+    </Card>
+  );
+}

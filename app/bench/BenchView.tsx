@@ -1,0 +1,97 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Pressable, View } from 'react-native';
+import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { clock, number, relative } from '../text/index.ts';
+import { Card, Empty, Failed, Loading, Row, ScanField, Shape, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { BenchChoice } from './BenchChoice.tsx';
+
+/** Carts that wait for packing; scanning a cart, one of its places, a run or an order opens it. */
+export function BenchView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const now = useNow();
+  const surface = useSurface();
+  const { data, error, refetch } = api.useBenchQuery();
+  const [find] = api.useLazyFindQuery();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const open = (order: string) => router.navigate(`/bench/orders/${order}`);
+  const scanned = async (code: string) => {
+    const { data: found, error: failed } = await find(code);
+    if (failed) return setWrong(words(troubleOf(failed)));
+    const waiting = new Set(data?.runs.flatMap((r) => r.orders.filter((o) => o.packed < o.units).map((o) => o.id)));
+    const order = found?.orders.find((o) => waiting.has(o)) ?? found?.orders[0];
+    if (!order) return setWrong(t('scan.nothing', { code }));
+    setWrong(null);
+    open(order);
+  };
+  return (
+    <Page title={t('bench.title')} aside={data && <BenchChoice benches={data.benches} />}>
+      <ScanField label={t('bench.ask')} onCode={(code) => void scanned(code)} />
+      {wrong && (
+        <View role="alert">
+          <Signal kind="refused" text={wrong} size="strong" />
+        </View>
+      )}
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading rows={3} height={120} />}
+      {data?.runs.length === 0 && <Empty title={t('bench.emptyTitle')} text={t('bench.emptyText')} />}
+      {data?.runs.map((run) => (
+        <Card key={run.id} gap={10}>
+          <Row gap={16} style={{ justifyContent: 'space-between' }}>
+            <Row gap={16}>
+              <Txt kind="title">{run.callSign}</Txt>
+              <Txt colour="quiet">
+                {[run.cart, run.lane, run.picker && t('bench.picker', { name: run.picker })]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </Txt>
+            </Row>
+            <Txt colour="quiet">
+              {run.leavesAt ? `${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
+            </Txt>
+          </Row>
+          <Row gap={8} style={{ alignItems: 'stretch' }}>
+            {run.orders.map((o) => {
+              const packed = o.packed >= o.units;
+              return (
+                <Pressable
+                  key={o.id}
+                  role="link"
+                  aria-label={`${o.number}, ${t('bench.place', { number: o.position })}`}
+                  onPress={() => open(o.id)}
+                  style={{
+                    flexGrow: 1,
+                    flexBasis: 190,
+                    maxWidth: 320,
+                    minHeight: 76,
+                    padding: 10,
+                    borderWidth: 1,
+                    borderColor: packed ? surface.line : surface.quiet,
+                    borderRadius: 4,
+                    backgroundColor: surface.ground,
+                  }}
+                >
+                  <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+                    <Txt kind="heading">{o.position}</Txt>
+                    <Txt kind="strong">{o.number}</Txt>
+                  </Row>
+                  <Txt kind="small" colour="quiet" lines={1}>
+                    {o.customer}
+                  </Txt>
+                  <Row gap={6}>
+                    {packed && <Shape kind="done" size={12} />}
+                    <Txt kind="small">{t('bench.packedOf', { packed: number(o.packed), units: number(o.units) })}</Txt>
+                  </Row>
+                </Pressable>
+              );
+            })}
+          </Row>
+        </Card>
+      ))}
+    </Page>
+  );
+}

@@ -1,0 +1,2 @@
+export { BenchOrderView } from './BenchOrderView.tsx';
+export { BenchView } from './BenchView.tsx';

@@ -1,0 +1,192 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Linking, View } from 'react-native';
+import type { IntakeResult } from '@hand-relay/contract';
+import { decodeText } from '@hand-relay/core/sheets';
+import { addressOf, api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { i18n, number } from '../text/index.ts';
+import {
+  Column,
+  DataTable,
+  DropPlace,
+  Failed,
+  FaultTable,
+  Key,
+  Loading,
+  Row,
+  Signal,
+  Txt,
+  useShortcuts,
+  type TableColumn,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { DeskTabs } from './DeskTabs.tsx';
+
+const LARGEST = 20_000_000;
+
+interface Chosen {
+  name: string;
+  text: string;
+}
+
+/** Takes in an order file: dropped or chosen, looked at before anything is written, the good orders taken. */
+export function IntakeView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const send = useSend();
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [look, looking] = api.useIntakeMutation();
+  const [take, taking] = api.useIntakeMutation();
+  const preview = looking.data;
+  useShortcuts({ Escape: () => router.navigate('/desk') });
+
+  const open = async (file: File) => {
+    setWrong(null);
+    if (file.size > LARGEST) return setWrong(t('intake.tooLarge'));
+    const text = decodeText(new Uint8Array(await file.arrayBuffer()))?.text;
+    if (text === undefined) return setWrong(t('intake.notText'));
+    setChosen({ name: file.name, text });
+    await look({ mode: 'preview', document: file.name, csv: text });
+  };
+  const another = () => {
+    setChosen(null);
+    looking.reset();
+    taking.reset();
+  };
+  const takeAll = async () => {
+    if (!chosen) return;
+    const done = await take({ mode: 'take', document: chosen.name, csv: chosen.text });
+    if (!done.data) return;
+    send(tell({ kind: 'done', text: t('intake.taken', { count: toTake(done.data) }) }));
+    another();
+    router.navigate('/desk');
+  };
+  const trouble = looking.error ?? taking.error;
+  return (
+    <Page
+      title={t('intake.title')}
+      aside={<DeskTabs at="intake" />}
+      foot={
+        preview && (
+          <Row gap={8} style={{ justifyContent: 'flex-end' }}>
+            <Key title={t('intake.another')} onPress={another} />
+            <Key
+              kind="act"
+              title={t('intake.take', { count: toTake(preview) })}
+              disabled={toTake(preview) === 0}
+              busy={taking.isLoading}
+              onPress={() => void takeAll()}
+            />
+          </Row>
+        )
+      }
+    >
+      {!chosen && (
+        <DropPlace
+          title={t('intake.drop')}
+          text={t('intake.columns')}
+          accept=".csv,text/csv,text/plain"
+          onFile={(file) => void open(file)}
+        >
+          <Key
+            title={t('intake.example')}
+            icon="download"
+            onPress={() => void Linking.openURL(addressOf({ name: 'orderExample' }))}
+          />
+        </DropPlace>
+      )}
+      {wrong && <Failed text={wrong} />}
+      {trouble && <Failed text={words(troubleOf(trouble))} onRetry={another} />}
+      {chosen && looking.isLoading && (
+        <Column>
+          <Txt>{t('intake.reading', { name: chosen.name })}</Txt>
+          <Loading />
+        </Column>
+      )}
+      {chosen && preview && <Preview name={chosen.name} result={preview} />}
+    </Page>
+  );
+}
+
+function toTake(result: IntakeResult): number {
+  return result.orders.filter((o) => o.outcome === 'new' || o.outcome === 'changed').length;
+}
+
+function Preview({ name, result }: { name: string; result: IntakeResult }) {
+  const { t } = useTranslation();
+  const count = (outcome: string) => number(result.orders.filter((o) => o.outcome === outcome).length);
+  return (
+    <Column gap={16}>
+      <Txt kind="strong" live="polite">
+        {t('intake.summary', {
+          name,
+          new: count('new'),
+          changed: count('changed'),
+          same: count('same'),
+          underWay: count('under-way'),
+          errors: number(result.errors.length),
+        })}
+      </Txt>
+      {result.orders.length > 0 && toTake(result) === 0 && (
+        <Signal kind="quiet" text={t('intake.nothingToTake')} size="body" />
+      )}
+      <FaultTable
+        faults={result.errors.map(({ order, ...e }) => ({
+          ...e,
+          expected: t(`intake.expected.${e.expected}`),
+          more: { order },
+        }))}
+      />
+      {result.orders.length > 0 && (
+        <View style={{ height: Math.min(460, 44 + result.orders.length * 44) }}>
+          <DataTable
+            columns={orderColumns()}
+            entries={result.orders.map((row) => ({ kind: 'row', key: row.number, row }))}
+            nameOf={(o) => o.number}
+          />
+        </View>
+      )}
+    </Column>
+  );
+}
+
+function orderColumns(): TableColumn<IntakeResult['orders'][number]>[] {
+  const t = i18n.t.bind(i18n);
+  return [
+    {
+      key: 'number',
+      title: t('intake.order'),
+      width: 1,
+      cell: (o) => (
+        <Txt kind="strong" lines={1}>
+          {o.number}
+        </Txt>
+      ),
+    },
+    { key: 'customer', title: t('orders.customer'), width: 1, cell: (o) => <Txt lines={1}>{o.customer}</Txt> },
+    {
+      key: 'lines',
+      title: t('intake.lines'),
+      width: 60,
+      fixed: true,
+      align: 'right',
+      cell: (o) => <Txt kind="number">{number(o.lines)}</Txt>,
+    },
+    {
+      key: 'outcome',
+      title: t('intake.outcomeTitle'),
+      width: 3,
+      cell: (o) => {
+        const text = t(`intake.outcome.${o.outcome}`);
+        const changes = o.differences.map((d) => `${d.field}: ${d.before || '–'} → ${d.after || '–'}`).join('; ');
+        return o.outcome === 'under-way' ? (
+          <Signal kind="caution" text={`${text}. ${changes}`} />
+        ) : (
+          <Txt lines={1}>{changes ? `${text}: ${changes}` : text}</Txt>
+        );
+      },
+    },
+  ];
+}

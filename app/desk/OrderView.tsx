@@ -1,0 +1,240 @@
+import { useGlobalSearchParams, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Linking, useWindowDimensions, View } from 'react-native';
+import type { OrderDetail } from '@hand-relay/contract';
+import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { clock, dayName, number, relative } from '../text/index.ts';
+import {
+  Baton,
+  Column,
+  Facts,
+  Failed,
+  Key,
+  Loading,
+  Picture,
+  Row,
+  Rule,
+  Signal,
+  Txt,
+  useShortcuts,
+  WIDE,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { batonOf } from './batonWords.ts';
+import { CancelRest } from './CancelRest.tsx';
+import { listingOf, paramsOf } from './listing.ts';
+import { ReleaseSheet } from './ReleaseSheet.tsx';
+import { Trail } from './Trail.tsx';
+
+/** One order: where it stands, its lines, what was made of it, and its trail. */
+export function OrderView({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { width } = useWindowDimensions();
+  const listing = listingOf(useGlobalSearchParams());
+  const { data: order, error, refetch } = api.useOrderQuery(id);
+  const back = () => router.navigate({ pathname: '/desk', params: paramsOf(listing) });
+  useShortcuts({ Escape: back });
+  if (error)
+    return (
+      <Page title="" onBack={back}>
+        <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+      </Page>
+    );
+  if (!order) return <Loading />;
+  return (
+    <Page
+      title={order.number}
+      onBack={width < WIDE ? back : undefined}
+      aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
+    >
+      <Head order={order} />
+      <Lines order={order} />
+      <Made order={order} />
+      <TrailOf id={id} />
+    </Page>
+  );
+}
+
+function Head({ order }: { order: OrderDetail }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const now = useNow();
+  const mayRelease = useMay('orders.release');
+  const mayCancel = useMay('orders.cancel');
+  const [releasing, setReleasing] = useState(false);
+  const [cancelling, setCancelling] = useState(false);
+  const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
+  const asked = sum((l) => l.asked - l.cancelled);
+  const { state, label } = batonOf(
+    {
+      asked,
+      released: sum((l) => l.released),
+      picked: sum((l) => l.picked),
+      packed: sum((l) => l.packed),
+      shipped: sum((l) => l.shipped),
+    },
+    order.leavesAt,
+    now,
+  );
+  const rest = asked - sum((l) => l.released);
+  const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free > 0);
+  const leaves = order.leavesAt
+    ? `${dayName(order.due, me.site.timeZone, now)} ${clock(order.leavesAt, me.site.timeZone)}`
+    : dayName(order.due, me.site.timeZone, now);
+  return (
+    <Column gap={12}>
+      <Row gap={16}>
+        <Baton state={state} label={label} scale={1.6} />
+        <Txt colour={state.late ? 'caution' : 'quiet'}>{state.at ? label : t(`order.status.${order.status}`)}</Txt>
+      </Row>
+      <Facts
+        facts={[
+          {
+            name: t('order.customer'),
+            value: `${order.customer.name}, ${t('order.class', { class: order.customer.class })}`,
+          },
+          {
+            name: t('order.departure'),
+            value: `${leaves}${order.leavesAt && state.at ? `, ${relative(order.leavesAt, now)}` : ''}`,
+          },
+          { name: t('order.carrier'), value: order.carrier ?? '–' },
+          { name: t('order.lane'), value: order.lane ?? '–' },
+          { name: t('orders.channel'), value: t(`channel.${order.channel}`) },
+          { name: t('order.priority'), value: String(order.priority) },
+          { name: t('order.reference'), value: order.reference || '–' },
+          { name: t('order.document'), value: order.document },
+          {
+            name: t('order.shipTo'),
+            value: `${order.shipTo.name}, ${order.shipTo.street}, ${order.shipTo.postcode} ${order.shipTo.city}`,
+          },
+        ]}
+      />
+      {order.shipComplete && <Signal kind="quiet" text={t('order.shipComplete')} />}
+      {order.note !== '' && <Signal kind="caution" text={`${t('order.noted')}: ${order.note}`} size="body" />}
+      <Row gap={8}>
+        {mayRelease && rest > 0 && order.status === 'open' && (
+          <Key kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
+        )}
+        {mayCancel && rest > 0 && order.status === 'open' && (
+          <Key title={t('order.cancelRest')} onPress={() => setCancelling(true)} />
+        )}
+      </Row>
+      {releasing && <ReleaseSheet orders={[order.id]} onClose={() => setReleasing(false)} />}
+      {cancelling && <CancelRest order={order.id} units={rest} onClose={() => setCancelling(false)} />}
+    </Column>
+  );
+}
+
+const figures = ['asked', 'reserved', 'picked', 'packed', 'shipped'] as const;
+
+function Lines({ order }: { order: OrderDetail }) {
+  const { t } = useTranslation();
+  return (
+    <View>
+      <Txt kind="heading" level={2}>
+        {t('order.lines')}
+      </Txt>
+      <View role="list" aria-label={t('order.lines')}>
+        {order.lines.map((l) => (
+          <View key={l.id} role="listitem" style={{ gap: 6, paddingVertical: 10 }}>
+            <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
+              <Picture name={l.picture} size={44} />
+              <View style={{ flex: 1, minWidth: 0 }}>
+                <Txt kind="strong">{l.name}</Txt>
+                <Txt kind="small" colour="quiet">
+                  {l.line} · {l.sku} · {t(`order.pack.${l.pack}`, { quantity: number(l.quantity) })}
+                  {l.pack === 'unit' ? ` ${l.unit}` : ` = ${number(l.asked)} ${l.unit}`}
+                  {l.asked - l.cancelled > l.released ? ` · ${number(l.free)} ${t('order.free').toLowerCase()}` : ''}
+                </Txt>
+                {l.note !== '' && <Signal kind="caution" text={l.note} />}
+                {l.cancelled > 0 && <Signal kind="quiet" text={t('order.cancelled', { units: number(l.cancelled) })} />}
+              </View>
+            </Row>
+            <Row gap={0} style={{ flexWrap: 'nowrap', paddingLeft: 56 }}>
+              {figures.map((f) => (
+                <View key={f} style={{ flex: 1 }}>
+                  <Txt kind="small" colour="quiet">
+                    {t(`order.${f}`)}
+                  </Txt>
+                  <Txt kind="number" colour={f !== 'asked' && l[f] === 0 ? 'quiet' : 'ink'}>
+                    {number(l[f])}
+                  </Txt>
+                </View>
+              ))}
+            </Row>
+            <Rule />
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+}
+
+/** Waves, runs, cartons and shipments that the order went into, each one a tap away. */
+function Made({ order }: { order: OrderDetail }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const maySeeDock = useMay('shipments.confirm');
+  const openFile = (name: 'cartonLabel' | 'packingSlip', id: string) => void Linking.openURL(addressOf({ name, id }));
+  if (order.waves.length + order.cartons.length === 0) return null;
+  return (
+    <Row gap={8}>
+      {order.waves.map((w) => (
+        <Key
+          key={w.id}
+          size="small"
+          title={t('order.wave', { number: w.number })}
+          onPress={() => router.navigate(`/waves/${w.id}`)}
+        />
+      ))}
+      {order.runs.map((r) => (
+        <Key
+          key={r.id}
+          size="small"
+          title={`${t('order.run', { number: r.number })}${r.picker ? `, ${r.picker}` : ''}`}
+          onPress={() => router.navigate(`/floor/runs/${r.id}`)}
+        />
+      ))}
+      {order.cartons.map((c) => (
+        <Key
+          key={c.id}
+          size="small"
+          disabled={!c.sscc}
+          title={`${t('order.carton', { number: c.number })}${c.sscc ? ` · ${t('order.label')}` : ''}`}
+          onPress={() => openFile('cartonLabel', c.id)}
+        />
+      ))}
+      {order.shipments.map((s) => (
+        <Key
+          key={s.id}
+          size="small"
+          title={`${t('order.shipment', { number: s.number })}${s.tracking ? ` · ${s.tracking}` : ''}`}
+          onPress={() => (maySeeDock ? router.navigate(`/dock/${s.id}`) : openFile('packingSlip', s.id))}
+        />
+      ))}
+    </Row>
+  );
+}
+
+function TrailOf({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const may = useMay('trail.see');
+  const { data, error, refetch } = api.useTrailQuery(id, { skip: !may });
+  if (!may) return null;
+  return (
+    <Column gap={8}>
+      <Txt kind="heading" level={2}>
+        {t('order.trail')}
+      </Txt>
+      {error ? (
+        <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+      ) : data ? (
+        <Trail entries={data.entries} />
+      ) : (
+        <Loading rows={3} height={20} />
+      )}
+    </Column>
+  );
+}

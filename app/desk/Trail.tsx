@@ -1,0 +1,63 @@
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { TrailEntry } from '@hand-relay/contract';
+import { useMe } from '../state/index.ts';
+import { i18n, clock, dayName, weight } from '../text/index.ts';
+import { Shape, Txt, useSurface, type SignalKind } from '../ui/index.ts';
+
+const signals: Record<string, SignalKind> = {
+  'scan-refused': 'refused',
+  'pack-refused': 'refused',
+  short: 'caution',
+  'no-bin': 'caution',
+  shipped: 'done',
+  'carton-closed': 'done',
+  picked: 'done',
+};
+
+/** A journal entry in words. */
+export function trailWords({ kind, facts }: TrailEntry): string {
+  const said: Record<string, unknown> = { ...facts };
+  const text = (key: string) => (i18n.exists(key) ? i18n.t(key, facts) : '');
+  if (kind === 'scan-refused' || kind === 'pack-refused')
+    said['why'] = text(`refusal.${String(facts['code'])}`).replace(/\.$/, '');
+  if (kind === 'scan-accepted') said['what'] = text(`what.${String(facts['what'])}`);
+  if (kind === 'short') said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
+  if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
+  if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
+  if (typeof facts['weightG'] === 'number') said['kg'] = weight(facts['weightG']);
+  return i18n.t(`trail.${kind}`, said);
+}
+
+/** Who did what when, the first thing first. */
+export function Trail({ entries }: { entries: TrailEntry[] }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const surface = useSurface();
+  if (entries.length === 0) return <Txt colour="quiet">{t('trail.empty')}</Txt>;
+  return (
+    <View role="list" style={{ borderLeftWidth: 2, borderColor: surface.line, paddingLeft: 12, gap: 8 }}>
+      {entries.map((entry) => {
+        const signal = signals[entry.kind];
+        return (
+          <View key={entry.id} role="listitem" style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
+            <View style={{ paddingTop: 4, width: 14 }}>{signal && <Shape kind={signal} size={12} />}</View>
+            <View style={{ flex: 1 }}>
+              <Txt kind="small">{trailWords(entry)}</Txt>
+              <Txt kind="small" colour="quiet">
+                {[
+                  dayName(entry.at.slice(0, 10), me.site.timeZone, Date.now()),
+                  clock(entry.at, me.site.timeZone),
+                  entry.person,
+                  entry.device,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </Txt>
+            </View>
+          </View>
+        );
+      })}
+    </View>
+  );
+}

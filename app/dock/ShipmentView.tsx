@@ -1,0 +1,225 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Linking, useWindowDimensions, View } from 'react-native';
+import type { ShipmentDetail } from '@hand-relay/contract';
+import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { clock, dayName, number, relative, weight } from '../text/index.ts';
+import {
+  Card,
+  Column,
+  Facts,
+  Failed,
+  Key,
+  Loading,
+  Row,
+  Rule,
+  ScanField,
+  Signal,
+  Txt,
+  useShortcuts,
+  WIDE,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+
+/** One shipment: its tracking number, what it holds, its documents, and the key that confirms it. */
+export function ShipmentView({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const now = useNow();
+  const { width } = useWindowDimensions();
+  const { data, error, refetch } = api.useShipmentQuery(id);
+  const back = () => router.navigate('/dock');
+  useShortcuts({ Escape: back });
+  if (error)
+    return (
+      <Page title="" onBack={back}>
+        <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+      </Page>
+    );
+  if (!data) return <Loading />;
+  const { row } = data;
+  return (
+    <Page
+      title={row.orderNumber}
+      onBack={width < WIDE ? back : undefined}
+      aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
+    >
+      <Facts
+        facts={[
+          { name: t('order.customer'), value: row.customer },
+          {
+            name: t('order.departure'),
+            value: row.departure
+              ? `${row.departure}${row.leavesAt ? `, ${dayName(row.leavesAt.slice(0, 10), me.site.timeZone, now)} ${clock(row.leavesAt, me.site.timeZone)}, ${relative(row.leavesAt, now)}` : ''}`
+              : '–',
+          },
+          {
+            name: t('order.shipTo'),
+            value: `${data.shipTo.name}, ${data.shipTo.street}, ${data.shipTo.postcode} ${data.shipTo.city}`,
+          },
+          { name: t('dock.cartons'), value: `${number(row.cartons)}, ${t('unit.kg', { kg: weight(row.weightG) })}` },
+          { name: t('order.carrier'), value: [row.carrier, row.service].filter(Boolean).join(', ') || '–' },
+          { name: t('order.lane'), value: row.lane ?? '–' },
+        ]}
+      />
+      {data.state === 'confirmed' ? (
+        <Signal
+          kind="done"
+          text={t('dock.confirmed', {
+            time: data.confirmedAt ? clock(data.confirmedAt, me.site.timeZone) : '',
+            name: data.confirmedBy,
+          })}
+          size="heading"
+        />
+      ) : (
+        <>
+          <Tracking data={data} />
+          <Confirm data={data} />
+        </>
+      )}
+      <Documents data={data} />
+      <Lines data={data} />
+    </Page>
+  );
+}
+
+function Tracking({ data }: { data: ShipmentDetail }) {
+  const { t } = useTranslation();
+  const may = useMay('shipments.confirm');
+  const [track, { isLoading, error }] = api.useTrackingMutation();
+  const { shipment, tracking, carrier } = data.row;
+  if (!data.needsTracking) return <Txt colour="quiet">{`${t('dock.trackingTitle')}: ${t('dock.noneNeeded')}`}</Txt>;
+  return (
+    <Card gap={10}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Txt kind="heading" level={2}>
+          {t('dock.trackingTitle')}
+        </Txt>
+        {tracking ? <Txt kind="mono">{tracking}</Txt> : <Signal kind="caution" text={t('dock.missing')} size="body" />}
+      </Row>
+      {may && (
+        <>
+          <ScanField
+            size="desk"
+            label={t('dock.scanTracking')}
+            disabled={isLoading}
+            onCode={(number) => void track({ id: shipment, body: { from: 'person', number } })}
+          />
+          {!tracking && (
+            <Row>
+              <Key
+                title={t('dock.getTracking', { carrier })}
+                kind="act"
+                busy={isLoading}
+                onPress={() => void track({ id: shipment, body: { from: 'carrier' } })}
+              />
+            </Row>
+          )}
+        </>
+      )}
+      {error && <Failed text={words(troubleOf(error))} />}
+    </Card>
+  );
+}
+
+function Confirm({ data }: { data: ShipmentDetail }) {
+  const { t } = useTranslation();
+  const may = useMay('shipments.confirm');
+  const [confirm, { isLoading, error }] = api.useConfirmMutation();
+  const [deciding, setDeciding] = useState(false);
+  if (!may) return null;
+  const id = data.row.shipment;
+  const short = data.lines.some((l) => l.packed < l.open);
+  const go = async (rest: 'keep-open' | 'cancel' | null) => {
+    const answer = await confirm({ id, rest });
+    if (answer.error && troubleOf(answer.error).code === 'decide-rest') setDeciding(true);
+  };
+  const refused = error ? troubleOf(error) : null;
+  const asks = deciding || short;
+  return (
+    <Column gap={8}>
+      {asks && <Signal kind="caution" text={t('dock.confirmShort')} size="body" />}
+      {refused && refused.code !== 'decide-rest' && <Failed text={words(refused)} />}
+      <Row gap={8}>
+        {asks ? (
+          <>
+            <Key kind="act" title={t('dock.keepOpen')} busy={isLoading} onPress={() => void go('keep-open')} />
+            <Key title={t('dock.cancelRest')} busy={isLoading} onPress={() => void go('cancel')} />
+          </>
+        ) : (
+          <Key kind="act" title={t('dock.confirm')} busy={isLoading} onPress={() => void go(null)} />
+        )}
+      </Row>
+    </Column>
+  );
+}
+
+function Documents({ data }: { data: ShipmentDetail }) {
+  const { t } = useTranslation();
+  const open = (name: 'packingSlip' | 'cartonLabel', id: string) => void Linking.openURL(addressOf({ name, id }));
+  return (
+    <Column gap={8}>
+      <Txt kind="heading" level={2}>
+        {t('dock.documents')}
+      </Txt>
+      <Row gap={8}>
+        <Key
+          icon="file-document-outline"
+          title={t('order.slip')}
+          onPress={() => open('packingSlip', data.row.shipment)}
+        />
+        {data.cartons.map((c) => (
+          <Key
+            key={c.id}
+            icon="printer-outline"
+            disabled={!c.sscc}
+            title={`${t('order.label')} ${c.number}`}
+            onPress={() => open('cartonLabel', c.id)}
+          />
+        ))}
+      </Row>
+      {data.cartons.map((c) => (
+        <Txt key={c.id} kind="mono" colour="quiet">
+          {`${c.number}  ${c.sscc ?? '–'}  ${c.type}  ${c.weightG === null ? '' : t('unit.kg', { kg: weight(c.weightG) })}`}
+        </Txt>
+      ))}
+    </Column>
+  );
+}
+
+function Lines({ data }: { data: ShipmentDetail }) {
+  const { t } = useTranslation();
+  const shown = data.state === 'confirmed' ? (['asked', 'shipped'] as const) : (['asked', 'picked', 'packed'] as const);
+  return (
+    <Column gap={6}>
+      <Txt kind="heading" level={2}>
+        {t('dock.lines')}
+      </Txt>
+      {data.lines.map((l) => (
+        <Column key={l.id} gap={6}>
+          <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+            <View style={{ flex: 1, minWidth: 0 }}>
+              <Txt lines={1}>{l.name}</Txt>
+              <Txt kind="small" colour="quiet">
+                {l.line} · {l.sku}
+              </Txt>
+            </View>
+            {shown.map((f) => (
+              <View key={f} style={{ width: 62, alignItems: 'flex-end' }}>
+                <Txt kind="small" colour="quiet">
+                  {t(f === 'packed' ? 'dock.packedShort' : `dock.${f}`)}
+                </Txt>
+                <Txt kind="number" colour={f !== 'asked' && l[f] < l.asked ? 'caution' : 'ink'}>
+                  {number(l[f])}
+                </Txt>
+              </View>
+            ))}
+          </Row>
+          <Rule />
+        </Column>
+      ))}
+    </Column>
+  );
+}

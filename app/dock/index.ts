@@ -1,0 +1,3 @@
+export { DockHome } from './DockHome.tsx';
+export { DockLayout } from './DockLayout.tsx';
+export { ShipmentView } from './ShipmentView.tsx';

@@ -1,0 +1,212 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
+import { api, remember, remembered, troubleOf, useMe, words } from '../state/index.ts';
+import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, Txt, WIDE } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { cardWords } from './card.ts';
+import { Leave, Left } from './Leave.tsx';
+import { PickList } from './PickList.tsx';
+import { RunMap } from './RunMap.tsx';
+import { ShortSheet } from './ShortSheet.tsx';
+import { useRun } from './useRun.ts';
+
+type Look = 'card' | 'list' | 'plan';
+
+/** A run in the aisle: one instruction at a time; the list and the plan are a touch away. */
+export function RunView({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const { width } = useWindowDimensions();
+  const { run, error, refetch, picks, current, verdict, input, undo, choose, sent } = useRun(id);
+  const [giveBack, giving] = api.useGiveBackMutation();
+  const [look, setLook] = useState<Look>('card');
+  const [short, setShort] = useState(false);
+  const [typing, setTyping] = useState<string | null>(null);
+  const [sound, setSound] = useState(() => remembered('sound') !== 'off');
+  const back = () => router.navigate(me.person.rights.includes('runs.pick') ? '/floor' : '/waves');
+  if (error)
+    return (
+      <Page title="" onBack={back}>
+        <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+      </Page>
+    );
+  if (!run) return <Loading rows={3} height={120} />;
+  const mine = run.run.state === 'picking' && run.run.pickerId === me.person.id;
+  const done = picks.filter((p) => p.state !== 'open').length;
+  const title = `${run.run.callSign}  ${done}/${picks.length}`;
+  const begun = done > 0;
+  const giveItBack = async () => {
+    const answer = await giveBack(id);
+    if (!answer.error) back();
+  };
+  const looks = (
+    <Choice
+      bare
+      label={t('floor.look')}
+      value={look}
+      onChange={setLook}
+      options={[
+        { value: 'card', title: t('floor.card1') },
+        { value: 'list', title: t('floor.list') },
+        { value: 'plan', title: t('floor.plan') },
+      ]}
+    />
+  );
+  const pickMe = (pick: string) => {
+    choose(pick);
+    setLook('card');
+  };
+  const wide = width >= WIDE;
+  if (run.run.state === 'left' && run.run.pickerId === me.person.id) return <Left run={run} picks={picks} />;
+  if (!mine)
+    return (
+      <Page title={title} onBack={back}>
+        <Txt colour="quiet">
+          {run.run.picker ? t('floor.notMine', { picker: run.run.picker }) : t(`waves.runState.${run.run.state}`)}
+        </Txt>
+        <RunMap run={run} picks={picks} />
+        <PickList picks={picks} />
+      </Page>
+    );
+  if (!current) return <Leave run={run} picks={picks} onUndo={() => void undo()} sent={sent} />;
+  const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
+  const touch = () => {
+    if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
+    else if (words_.await === 'bin' || words_.await === 'lot' || words_.await === 'position')
+      input({ kind: 'touch', what: words_.await });
+  };
+  const typed = () => {
+    input({ kind: 'count', units: Number(typing) });
+    setTyping(null);
+  };
+  const bins = [...new Map(picks.map((p) => [p.step.bin, p])).keys()].map((bin) => {
+    const at = picks.filter((p) => p.step.bin === bin);
+    return {
+      key: bin,
+      code: bin,
+      state: at.some((p) => p.state === 'open')
+        ? ('open' as const)
+        : at.some((p) => p.state === 'short')
+          ? ('short' as const)
+          : ('done' as const),
+    };
+  });
+  return (
+    <Page
+      title={title}
+      filled
+      onBack={back}
+      aside={
+        <Row gap={4}>
+          {looks}
+          <Key
+            title={t('floor.sound')}
+            icon={sound ? 'volume-high' : 'volume-off'}
+            iconOnly
+            pressed={sound}
+            onPress={() => {
+              remember('sound', sound ? 'off' : 'on');
+              setSound(!sound);
+            }}
+          />
+        </Row>
+      }
+    >
+      {look !== 'card' && (
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 12, gap: 16 }}>
+          {look === 'plan' ? (
+            <RunMap run={run} picks={picks} current={current} />
+          ) : (
+            <PickList picks={picks} onChoose={pickMe} current={current.step.id} />
+          )}
+        </ScrollView>
+      )}
+      {look === 'card' && (
+        <View
+          style={{
+            flex: 1,
+            minHeight: 0,
+            padding: 12,
+            paddingTop: 0,
+            gap: 10,
+            width: '100%',
+            maxWidth: wide ? 900 : undefined,
+            alignSelf: 'center',
+          }}
+        >
+          <Ribbon stops={bins} current={current.step.bin} label={t('waves.stops')} />
+          <StepCard
+            verb={words_.verb}
+            code={words_.code}
+            unit={words_.unit}
+            item={{ name: current.step.item.name, sku: current.step.item.sku, picture: current.picture }}
+            count={words_.count}
+            facts={words_.facts}
+            notes={words_.notes}
+            cold={current.cold ? t('floor.cold') : undefined}
+            verdict={verdict}
+          />
+          {typing === null ? (
+            <ScanField label={words_.ask} onCode={(text) => input({ kind: 'scan', text })} />
+          ) : (
+            <Row gap={8}>
+              <View style={{ flexGrow: 1, flexBasis: 120 }}>
+                <Field
+                  size="floor"
+                  label={t('floor.typeCount')}
+                  bare
+                  numeric
+                  focus
+                  value={typing}
+                  onChange={(v) => setTyping(v.replace(/\D/g, ''))}
+                  onSubmit={typed}
+                />
+              </View>
+              <Key kind="act" size="floor" title={t('scan.take')} disabled={typing === ''} onPress={typed} />
+            </Row>
+          )}
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
+            {words_.await === 'item' && (
+              <Key
+                size="floor"
+                icon="numeric"
+                iconOnly
+                title={t('floor.typeCount')}
+                pressed={typing !== null}
+                onPress={() => setTyping(typing === null ? '' : null)}
+              />
+            )}
+          </View>
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
+            {begun ? (
+              <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={() => void undo()} />
+            ) : (
+              <Key
+                size="floor"
+                wide
+                title={t('floor.giveBack')}
+                busy={giving.isLoading}
+                onPress={() => void giveItBack()}
+              />
+            )}
+          </View>
+        </View>
+      )}
+      {short && (
+        <ShortSheet
+          pick={current}
+          onClose={() => setShort(false)}
+          onReport={(units, reason) => {
+            setShort(false);
+            input({ kind: 'short', units, reason });
+          }}
+        />
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,131 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { RunSummary } from '@hand-relay/contract';
+import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { clock, number, relative } from '../text/index.ts';
+import {
+  Card,
+  Column,
+  Empty,
+  Failed,
+  Key,
+  Loading,
+  Row,
+  ScanField,
+  Sheet,
+  SurfaceContext,
+  Txt,
+  useSurface,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+
+/** My runs first, then those that wait; a run is taken with a cart. */
+export function RunsView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data, error, refetch } = api.useMyRunsQuery();
+  const [taking, setTaking] = useState<RunSummary | null>(null);
+  return (
+    <Page title={t('floor.title')}>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading rows={4} height={110} />}
+      {data && data.mine.length + data.waiting.length === 0 && (
+        <Empty title={t('floor.emptyTitle')} text={t('floor.emptyText')} />
+      )}
+      {data && data.mine.length > 0 && (
+        <Column gap={10}>
+          <Txt kind="heading" level={2}>
+            {t('floor.mine')}
+          </Txt>
+          {data.mine.map((run) => (
+            <RunCard
+              key={run.id}
+              run={run}
+              title={t('floor.goOn')}
+              onPress={() => router.navigate(`/floor/runs/${run.id}`)}
+            />
+          ))}
+        </Column>
+      )}
+      {data && data.waiting.length > 0 && (
+        <Column gap={10}>
+          <Txt kind="heading" level={2}>
+            {t('floor.waiting')}
+          </Txt>
+          {data.waiting.map((run) => (
+            <RunCard key={run.id} run={run} title={t('floor.take')} onPress={() => setTaking(run)} />
+          ))}
+        </Column>
+      )}
+      {taking && <TakeSheet run={taking} onClose={() => setTaking(null)} />}
+    </Page>
+  );
+}
+
+function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPress: () => void }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const now = useNow();
+  const surface = useSurface();
+  const share = run.picks > 0 ? run.picksDone / run.picks : 0;
+  return (
+    <Card gap={10}>
+      <Row gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+        <View style={{ flexShrink: 1 }}>
+          <Txt kind="title">{run.callSign}</Txt>
+          <Txt colour="quiet">
+            {t('floor.run', { number: run.number })}
+            {run.leavesAt ? ` · ${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
+          </Txt>
+        </View>
+        <Key kind="act" size="floor" title={title} label={`${title} ${run.number}`} onPress={onPress} />
+      </Row>
+      <Txt>
+        {t('floor.card', {
+          stops: run.stops,
+          orders: t('unit.orders', { count: run.orders }),
+          units: t('unit.units', { count: run.units }),
+          metres: number(Math.round(run.metres)),
+        })}
+      </Txt>
+      {run.picksDone > 0 && (
+        <View style={{ gap: 4 }}>
+          <View style={{ height: 8, backgroundColor: surface.sunk, borderRadius: 2 }}>
+            <View style={{ height: 8, width: `${share * 100}%`, backgroundColor: surface.done, borderRadius: 2 }} />
+          </View>
+          <Txt kind="small" colour="quiet">
+            {t('floor.picks', { done: run.picksDone, all: run.picks })}
+          </Txt>
+        </View>
+      )}
+    </Card>
+  );
+}
+
+/** Asks for the cart; what cannot be is said here, and another cart can be scanned. */
+function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const [take, { isLoading, error }] = api.useTakeRunMutation();
+  const go = async (cart: string) => {
+    const done = await take({ id: run.id, cart });
+    if (!done.data) return;
+    onClose();
+    router.navigate(`/floor/runs/${run.id}`);
+  };
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Sheet
+        title={t('floor.cartTitle', { number: run.number })}
+        onClose={onClose}
+        keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
+      >
+        <Txt>{t('floor.cartNeeds', { count: run.orders })}</Txt>
+        <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
+        {error && <Failed text={words(troubleOf(error))} />}
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}

@@ -1,0 +1,76 @@
+import type { RunPick } from '@hand-relay/contract';
+import { awaited, positionCode, target, type Awaited } from '@hand-relay/core/picking';
+import { i18n, number } from '../text/index.ts';
+
+/** What the card says of a pick: worded once, for the screen and its tests. */
+export interface CardWords {
+  await: Awaited;
+  verb: string;
+  code: string;
+  unit: string | undefined;
+  count: string;
+  facts: string[];
+  notes: string[];
+  ask: string;
+  /** The key in place of a scan; null where only a scan will do. */
+  touch: string | null;
+}
+
+/** Codes do not break at their hyphens. */
+const unbroken = (text: string) => text.replace(/(?<=\w)-(?=\w)/g, '\u2011');
+
+export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
+  const t = i18n.t.bind(i18n);
+  const { step, progress } = pick;
+  const wait = awaited(step, progress)[0]!;
+  const all = target(step, progress);
+  const position = positionCode(step.position);
+  const lot = step.lot ? t('floor.lot', { lot: step.lot }) : null;
+  const good = pick.bestBefore ? t('floor.bestBefore', { date: pick.bestBefore }) : null;
+  const largest = step.item.packs.filter((p) => p.level !== 'unit' && p.units <= all).at(-1);
+  return {
+    await: wait,
+    verb: t(`floor.verb.${wait}`),
+    code:
+      wait === 'bin'
+        ? step.bin
+        : wait === 'lot'
+          ? (step.lot ?? '')
+          : wait === 'position'
+            ? t('floor.place', { number: step.position.number })
+            : number(all - progress.counted),
+    unit: wait === 'item' || wait === 'serial' ? `× ${pick.unit}` : undefined,
+    count:
+      progress.counted > 0 && wait !== 'bin'
+        ? `${t('floor.count', { counted: number(progress.counted), units: number(all) })} ${pick.unit}`
+        : `${number(all)} × ${pick.unit}`,
+    facts: [
+      wait === 'bin' ? pick.zone : step.bin,
+      [lot, good].filter(Boolean).join(', '),
+      largest ? t('floor.packHolds', { level: t(`floor.level.${largest.level}`), units: number(largest.units) }) : '',
+      pick.remains > 0 ? t('floor.remains', { count: pick.remains }) : t('floor.remainsNone'),
+      next && next.step.item.id === step.item.id
+        ? t('floor.sameAgain')
+        : next
+          ? t('floor.next', { bin: next.step.bin })
+          : '',
+    ]
+      .filter(Boolean)
+      .map(unbroken),
+    notes: [
+      pick.order.note && t('floor.orderNote', { note: pick.order.note }),
+      pick.lineNote && t('floor.lineNote', { note: pick.lineNote }),
+    ].filter((n) => n !== ''),
+    ask: t(`floor.ask.${wait}`, { bin: step.bin, lot: step.lot, position }),
+    touch:
+      wait === 'bin'
+        ? t('floor.iAmHere')
+        : wait === 'item'
+          ? t('floor.all', { units: number(all) })
+          : wait === 'lot'
+            ? t('floor.lotMatches')
+            : wait === 'position'
+              ? t('floor.isIn')
+              : null,
+  };
+}

@@ -1,0 +1,2 @@
+export { RunsView } from './RunsView.tsx';
+export { RunView } from './RunView.tsx';

@@ -1,0 +1,1 @@
+export { KitView } from './KitView.tsx';

@@ -1,0 +1,109 @@
+import { Redirect, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { ScrollView, View } from 'react-native';
+import { api, remember, store, troubleOf, words } from '../state/index.ts';
+import { Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
+
+type Told = Record<'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password', string>;
+
+/** Where each field of the form stands in the request. */
+const paths: Record<keyof Told, string> = {
+  site: 'site.name',
+  city: 'site.city',
+  timeZone: 'site.timeZone',
+  currency: 'site.currency',
+  gs1Prefix: 'site.gs1Prefix',
+  name: 'person.name',
+  login: 'person.login',
+  password: 'person.password',
+};
+
+/** The first page of a server that has nothing yet: the site, and who is to set it up. */
+export function FirstRun() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data } = api.useSetupStateQuery();
+  const [make, making] = api.useFirstRunMutation();
+  const [signIn, signing] = api.useSignInMutation();
+  const [told, setTold] = useState<Told>(() => ({
+    site: '',
+    city: '',
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
+    currency: 'EUR',
+    gs1Prefix: '',
+    name: '',
+    login: '',
+    password: '',
+  }));
+  if (!data) return <Loading />;
+  if (!data.empty && !making.isSuccess) return <Redirect href="/" />;
+  const trouble = making.error ? troubleOf(making.error) : null;
+  const wrong = (field: keyof Told) => trouble?.fields.find((f) => f.path === paths[field])?.message;
+  const elsewhere = trouble && !(Object.keys(paths) as (keyof Told)[]).some(wrong);
+  const go = async () => {
+    const { site, city, timeZone, currency, gs1Prefix, name, login, password } = told;
+    const done = await make({
+      site: { name: site, city, timeZone, currency: currency.toUpperCase(), gs1Prefix },
+      person: { name, login, password },
+    });
+    if (done.error) return;
+    const answer = await signIn({ name: login, password });
+    if (!answer.data) return router.replace('/sign-in');
+    remember('sign-in', 'name');
+    store.dispatch(api.util.resetApiState());
+    await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));
+    router.replace('/setup');
+  };
+  const field = (name: keyof Told, more: object = {}) => (
+    <View style={{ flexGrow: 1, flexBasis: 220 }}>
+      <Field
+        label={t(`setup.first.${name}`)}
+        value={told[name]}
+        onChange={(value) => setTold({ ...told, [name]: value })}
+        error={wrong(name)}
+        {...more}
+      />
+    </View>
+  );
+  const ready = told.site && told.timeZone && told.currency && told.name && told.login && told.password;
+  return (
+    <ScrollView contentContainerStyle={{ flexGrow: 1, alignItems: 'center', justifyContent: 'center', padding: 20 }}>
+      <Column gap={20} style={{ width: '100%', maxWidth: 620 }}>
+        <Column gap={6}>
+          <Txt kind="title" level={1}>
+            {t('setup.first.title')}
+          </Txt>
+          <Txt colour="quiet">{t('setup.first.text')}</Txt>
+        </Column>
+        <Txt kind="heading" level={2}>
+          {t('setup.first.siteTitle')}
+        </Txt>
+        <Row gap={12} style={{ alignItems: 'flex-start' }}>
+          {field('site', { focus: true })}
+          {field('city')}
+          {field('timeZone')}
+          {field('currency')}
+          {field('gs1Prefix', { numeric: true, placeholder: t('setup.first.later') })}
+        </Row>
+        <Txt kind="heading" level={2}>
+          {t('setup.first.personTitle')}
+        </Txt>
+        <Row gap={12} style={{ alignItems: 'flex-start' }}>
+          {field('name')}
+          {field('login')}
+          {field('password', { secret: true, onSubmit: () => ready && void go() })}
+        </Row>
+        {elsewhere && <Failed text={words(trouble)} />}
+        <Key
+          kind="act"
+          size="floor"
+          title={t('setup.first.go')}
+          disabled={!ready}
+          busy={making.isLoading || signing.isLoading}
+          onPress={() => void go()}
+        />
+      </Column>
+    </ScrollView>
+  );
+}

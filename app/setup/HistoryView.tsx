@@ -1,0 +1,59 @@
+import { useRouter } from 'expo-router';
+import { useTranslation } from 'react-i18next';
+import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { clock, dayName } from '../text/index.ts';
+import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useShortcuts } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+
+/** Who changed what in Setup, the newest first, each to be undone while nothing was built on it. */
+export function HistoryView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const now = useNow();
+  const send = useSend();
+  const { data, error, refetch } = api.useSetupHistoryQuery();
+  const [undo, { isLoading, originalArgs }] = api.useSetupUndoMutation();
+  useShortcuts({ Escape: () => router.navigate('/setup') });
+  const takeBack = async (entry: string) => {
+    const done = await undo(entry);
+    send(
+      tell(
+        done.error
+          ? { kind: 'refused', text: words(troubleOf(done.error)) }
+          : { kind: 'done', text: t('notice.undone') },
+      ),
+    );
+  };
+  return (
+    <Page title={t('setup.history')} onBack={() => router.navigate('/setup')}>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading />}
+      {data?.entries.length === 0 && <Empty title={t('setup.historyNone')} text={t('setup.historyNoneText')} />}
+      {data?.entries.map((e) => (
+        <Card key={e.id} gap={4} pad={12}>
+          <Row gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+            <Column gap={2} style={{ flexShrink: 1 }}>
+              <Txt kind="strong">
+                {`${t(`setup.sheet.${e.sheet}`)}: ${t('setup.rows', { count: e.rows })}${e.file ? `, ${e.file}` : ''}`}
+              </Txt>
+              <Txt kind="small" colour="quiet">
+                {`${dayName(e.at.slice(0, 10), me.site.timeZone, now)} ${clock(e.at, me.site.timeZone)} · ${e.person ?? '–'}`}
+              </Txt>
+            </Column>
+            {e.undone ? (
+              <Txt colour="quiet">{t('setup.wasUndone')}</Txt>
+            ) : (
+              <Key
+                size="small"
+                title={t('notice.undo')}
+                busy={isLoading && originalArgs === e.id}
+                onPress={() => void takeBack(e.id)}
+              />
+            )}
+          </Row>
+        </Card>
+      ))}
+    </Page>
+  );
+}

@@ -1,0 +1,55 @@
+import { useEffect } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { api, troubleOf, useSend, words } from '../state/index.ts';
+import { number } from '../text/index.ts';
+import { Card, Failed, Key, Row, Signal, Txt, useSurface } from '../ui/index.ts';
+
+const EVERY_MS = 300;
+
+/** How far an import is, with a key that stops it; at its end what was written, and what was not. */
+export function JobProgress({ job, onDone }: { job: string; onDone: () => void }) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const surface = useSurface();
+  const { data, error } = api.useJobQuery(job, { pollingInterval: EVERY_MS });
+  const [cancel, cancelling] = api.useCancelJobMutation();
+  const over = data && data.state !== 'running';
+  useEffect(() => {
+    if (over) send(api.util.invalidateTags(['setup', 'stock', 'floor']));
+  }, [over, send]);
+  if (error) return <Failed text={words(troubleOf(error))} />;
+  if (!data) return null;
+  const share = data.all === 0 ? 1 : data.done / data.all;
+  const facts = { done: number(data.done), all: number(data.all), rest: number(data.all - data.done) };
+  return (
+    <Card gap={10}>
+      <View
+        role="progressbar"
+        aria-label={t('setup.writing')}
+        aria-valuemin={0}
+        aria-valuemax={data.all}
+        aria-valuenow={data.done}
+        style={{ height: 12, borderRadius: 2, backgroundColor: surface.sunk }}
+      >
+        <View style={{ height: 12, borderRadius: 2, width: `${share * 100}%`, backgroundColor: surface.done }} />
+      </View>
+      {data.state === 'running' && <Txt live="polite">{t('setup.written', facts)}</Txt>}
+      {data.state === 'done' && <Signal kind="done" text={t('setup.allWritten', facts)} size="body" />}
+      {data.state === 'cancelled' && <Signal kind="caution" text={t('setup.stopped', facts)} size="body" />}
+      {data.state === 'failed' && (
+        <Signal kind="refused" text={t('setup.failed', { ...facts, problem: data.problem })} size="body" />
+      )}
+      {data.errors.length > 0 && over && (
+        <Signal kind="caution" text={t('setup.leftBehind', { count: data.errors.length })} size="body" />
+      )}
+      <Row gap={8}>
+        {over ? (
+          <Key kind="act" title={t('setup.see')} onPress={onDone} />
+        ) : (
+          <Key title={t('setup.stop')} busy={cancelling.isLoading} onPress={() => void cancel(job)} />
+        )}
+      </Row>
+    </Card>
+  );
+}

@@ -1,0 +1,159 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { SheetErrorAnswer } from '@hand-relay/contract';
+import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/sheets';
+import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { Choice, Column, Failed, Field, Key, Sheet } from '../ui/index.ts';
+import { columnName, expectation, isNumber, typed } from './cells.ts';
+
+/** One row as a form: what is wrong is said at its field, what was typed stays. */
+export function RowSheet({
+  id,
+  sheet,
+  row,
+  onClose,
+}: {
+  id: string;
+  sheet: SheetKind;
+  /** Null for a new one. */
+  row: SheetRow | null;
+  onClose: () => void;
+}) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const [values, setValues] = useState<Record<string, string>>(() =>
+    Object.fromEntries(sheet.columns.map((c) => [c.name, row ? typed(c, row) : first(c)])),
+  );
+  const [wrong, setWrong] = useState<SheetErrorAnswer[]>([]);
+  const [change, changing] = api.useSheetChangeMutation();
+  const [retire, retiring] = api.useSheetRetireMutation();
+  const isRetired = row?.['retired'] === true;
+
+  const done = (
+    answer: { changed: number; entry: string | null; errors: SheetErrorAnswer[] } | undefined,
+    text: string,
+  ) => {
+    if (!answer) return;
+    setWrong(answer.errors);
+    if (answer.errors.length > 0) return;
+    if (answer.changed > 0) send(tell({ kind: 'done', text, undo: answer.entry ?? undefined }));
+    onClose();
+  };
+  const name = values[sheet.key[0]!] ?? '';
+  const save = async () => done((await change({ id, rows: [values] })).data, t('setup.saved', { name }));
+  const setRetired = async (retired: boolean) =>
+    done((await retire({ id, rows: [row!], retired })).data, t(retired ? 'setup.isRetired' : 'setup.isBack', { name }));
+  const trouble = changing.error ?? retiring.error;
+  const atNoField = wrong.filter((e) => !sheet.columns.some((c) => c.name === e.column));
+  return (
+    <Sheet
+      title={row ? `${t(`setup.one.${id}`)} ${name}` : t('setup.newOne', { what: t(`setup.one.${id}`).toLowerCase() })}
+      onClose={onClose}
+      keys={
+        <>
+          {row && id !== 'stock' && (
+            <Key
+              title={t(isRetired ? 'setup.bringBack' : 'setup.retire')}
+              busy={retiring.isLoading}
+              onPress={() => void setRetired(!isRetired)}
+            />
+          )}
+          <View style={{ flexGrow: 1 }} />
+          <Key title={t('release.cancel')} onPress={onClose} />
+          <Key kind="act" title={t('setup.save')} busy={changing.isLoading} onPress={() => void save()} />
+        </>
+      }
+    >
+      {trouble && <Failed text={words(troubleOf(trouble))} />}
+      {atNoField.map((e) => (
+        <Failed key={e.column} text={expectation(e)} />
+      ))}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 10, alignItems: 'flex-end' }}>
+        {sheet.columns.map((column, i) => (
+          <View key={column.name} style={{ flexGrow: 1, flexBasis: 270 }}>
+            <Cell
+              column={column}
+              focus={i === 0 && !row}
+              fixed={row !== null && sheet.key.includes(column.name)}
+              value={values[column.name] ?? ''}
+              error={wrong.find((e) => e.column === column.name)}
+              onChange={(value) => setValues({ ...values, [column.name]: value })}
+              onSubmit={() => void save()}
+            />
+          </View>
+        ))}
+      </View>
+    </Sheet>
+  );
+}
+
+/** What a new row begins with: the column's own default. */
+function first({ otherwise, type }: SheetColumn): string {
+  if (type.kind === 'yes-no') return 'no';
+  if (typeof otherwise === 'number' && type.kind === 'decimal') return (otherwise / type.scale).toString();
+  return otherwise === undefined || otherwise === null ? '' : String(otherwise);
+}
+
+function Cell({
+  column,
+  value,
+  error,
+  fixed,
+  focus,
+  onChange,
+  onSubmit,
+}: {
+  column: SheetColumn;
+  value: string;
+  error: SheetErrorAnswer | undefined;
+  /** Part of the name of a row that is there: it stays. */
+  fixed: boolean;
+  focus: boolean;
+  onChange: (value: string) => void;
+  onSubmit: () => void;
+}) {
+  const { t } = useTranslation();
+  const { type } = column;
+  const label = `${columnName(column.name)}${column.needed ? '' : ` (${t('setup.optional')})`}`;
+  if (type.kind === 'yes-no')
+    return (
+      <Choice
+        label={columnName(column.name)}
+        value={value === 'yes' ? 'yes' : 'no'}
+        onChange={onChange}
+        options={[
+          { value: 'yes', title: t('setup.yes') },
+          { value: 'no', title: t('setup.no') },
+        ]}
+      />
+    );
+  if (type.kind === 'choice' && !fixed)
+    return (
+      <Column gap={2}>
+        <Choice
+          label={columnName(column.name)}
+          value={value}
+          onChange={onChange}
+          options={[
+            ...(column.needed || column.otherwise !== undefined ? [] : [{ value: '', title: '–' }]),
+            ...type.of.map((o) => ({ value: o, title: t(`setup.value.${o}`, { defaultValue: o }) })),
+          ]}
+        />
+        {error && <Failed text={expectation(error)} />}
+      </Column>
+    );
+  return (
+    <Field
+      label={label}
+      value={value}
+      focus={focus}
+      numeric={isNumber(column) && type.kind === 'whole'}
+      secret={column.secret ?? false}
+      placeholder={fixed || column.secret ? '' : column.example}
+      error={error && expectation(error)}
+      onChange={(text) => !fixed && onChange(text)}
+      onSubmit={onSubmit}
+    />
+  );
+}

@@ -1,0 +1,102 @@
+import { useRouter } from 'expo-router';
+import { useTranslation } from 'react-i18next';
+import { Linking, Pressable, View } from 'react-native';
+import { sheetNames } from '@hand-relay/core/sheets';
+import { addressOf, api, troubleOf, words } from '../state/index.ts';
+import { number } from '../text/index.ts';
+import { Card, Column, Failed, Key, Loading, Row, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+
+/** What the house has of each kind, and first what it still needs, with why. */
+export function SetupHome() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const surface = useSurface();
+  const { data, error, refetch } = api.useSetupOverviewQuery();
+  return (
+    <Page
+      title={t('place.setup')}
+      aside={
+        <Row gap={4}>
+          <Key size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
+          <Key size="small" title={t('setup.history')} onPress={() => router.navigate('/setup/history')} />
+          <Key
+            size="small"
+            icon="download"
+            title={t('setup.backup')}
+            onPress={() => void Linking.openURL(addressOf({ name: 'backup' }))}
+          />
+          <Key
+            size="small"
+            icon="printer-outline"
+            title={t('setup.badges')}
+            onPress={() => void Linking.openURL(addressOf({ name: 'badges' }))}
+          />
+        </Row>
+      }
+    >
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading />}
+      {data && data.missing.length > 0 && (
+        <Card gap={10}>
+          <Txt kind="heading" level={2}>
+            {t('setup.missing', { count: data.missing.length })}
+          </Txt>
+          {data.missing.map(({ what, why }, i) => (
+            <Row key={why} gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+              <View style={{ flexShrink: 1 }}>
+                <Txt kind="strong">{t(`setup.lacks.${why}.title`)}</Txt>
+                <Txt colour="quiet">{t(`setup.lacks.${why}.text`)}</Txt>
+              </View>
+              <Key
+                kind={i === 0 ? 'act' : 'plain'}
+                title={t(what === 'bins' ? 'setup.makeFloor' : 'setup.goAdd')}
+                label={`${t(what === 'bins' ? 'setup.makeFloor' : 'setup.goAdd')} ${what === 'site' ? t('setup.lacks.prefix.title') : t(`setup.sheet.${what}`)}`}
+                onPress={() => router.navigate(what === 'bins' ? '/setup/floor' : `/setup/${what}`)}
+              />
+            </Row>
+          ))}
+        </Card>
+      )}
+      {data?.missing.length === 0 && <Signal kind="done" text={t('setup.complete')} size="body" />}
+      {data && (
+        <View role="group" aria-label={t('place.setup')} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
+          {sheetNames.map((name) => (
+            <Pressable
+              key={name}
+              role="link"
+              aria-label={`${t(`setup.sheet.${name}`)}, ${number(data.counts[name] ?? 0)}`}
+              onPress={() => router.navigate(`/setup/${name}`)}
+              style={{
+                flexGrow: 1,
+                flexBasis: 260,
+                maxWidth: 420,
+                minHeight: 84,
+                padding: 14,
+                borderWidth: 1,
+                borderColor: surface.line,
+                borderRadius: 4,
+                backgroundColor: surface.raised,
+              }}
+            >
+              <Row gap={8} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+                <Txt kind="heading">{t(`setup.sheet.${name}`)}</Txt>
+                <Txt kind="number">{number(data.counts[name] ?? 0)}</Txt>
+              </Row>
+              <Txt kind="small" colour="quiet">
+                {t(`setup.about.${name}`)}
+              </Txt>
+            </Pressable>
+          ))}
+        </View>
+      )}
+      {data && (
+        <Column gap={4}>
+          <Row>
+            <Key title={t('setup.makeFloor')} onPress={() => router.navigate('/setup/floor')} />
+          </Row>
+        </Column>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,38 @@
+import { cellOf, sheets, type Column, type Row, type Sheet, type SheetName, type Value } from '@hand-relay/core/sheets';
+import type { SheetErrorAnswer } from '@hand-relay/contract';
+import { i18n, number } from '../text/index.ts';
+
+/** The sheet of an address, or undefined where there is none of that name. */
+export function sheetOf(id: string): Sheet | undefined {
+  return Object.hasOwn(sheets, id) ? sheets[id as SheetName] : undefined;
+}
+
+export const columnName = (column: string) => i18n.t(`setup.column.${column}`, { defaultValue: column });
+
+/** A value as the table shows it. */
+export function shown(column: Column, row: Row): string {
+  const value = row[column.name];
+  if (value === null || value === undefined || value === '') return '–';
+  if (typeof value === 'boolean') return i18n.t(value ? 'setup.yes' : 'setup.no');
+  if (column.type.kind === 'whole') return number(Number(value));
+  return String(cellOf(column, row));
+}
+
+/** A value as a field of the form begins with it. */
+export function typed(column: Column, row: Row): string {
+  return String(cellOf(column, row));
+}
+
+export const isNumber = (column: Column) => column.type.kind === 'whole' || column.type.kind === 'decimal';
+
+/** What was expected in a cell, in words. */
+export function expectation({ expected, facts }: Pick<SheetErrorAnswer, 'expected' | 'facts'>): string {
+  const what = facts?.['what'];
+  return i18n.t(`setup.expected.${expected}`, {
+    ...facts,
+    ...(typeof what === 'string' ? { what: i18n.t(`setup.sheet.${what}`, { defaultValue: what }).toLowerCase() } : {}),
+  });
+}
+
+export const differenceText = (d: { column: string; before: Value; after: Value }) =>
+  `${columnName(d.column)}: ${String(d.before ?? '') || '–'} → ${String(d.after ?? '') || '–'}`;

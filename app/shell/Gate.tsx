@@ -1,0 +1,54 @@
+import { Redirect, usePathname } from 'expo-router';
+import { useEffect, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
+import { api, goLive, MeContext, store, troubleOf, words } from '../state/index.ts';
+import { Shell } from './Shell.tsx';
+
+/**
+ * Where the page was opened. Before the sign-in the router knows only the first part of a deep address; once
+ * somebody is in, it knows better.
+ */
+let arrival: string | null = typeof location === 'undefined' ? null : location.pathname + location.search;
+
+/** Lets in who is signed in, and keeps what they see live; others are shown the sign-in and come back after it. */
+export function Gate({ children }: { children: ReactNode }) {
+  const { data: me, error, refetch } = api.useMeQuery();
+  const path = usePathname();
+  const signedIn = Boolean(me) && !error;
+  useEffect(() => {
+    if (!signedIn) return undefined;
+    arrival = null;
+    return goLive(store);
+  }, [signedIn]);
+  if (error) {
+    const trouble = troubleOf(error);
+    if (trouble.code === 'not-signed-in')
+      return <Redirect href={{ pathname: '/sign-in', params: { to: arrival ?? path } }} />;
+    return <Failed text={words(trouble)} onRetry={() => void refetch()} />;
+  }
+  if (!me) return null;
+  return (
+    <MeContext.Provider value={me}>
+      <Shell>{children}</Shell>
+    </MeContext.Provider>
+  );
+}
+
+/** A surface with all below it in its colours. */
+export function Ground({ surface, children }: { surface: 'paper' | 'floor'; children: ReactNode }) {
+  return (
+    <SurfaceContext.Provider value={surface}>
+      <Filled>{children}</Filled>
+    </SurfaceContext.Provider>
+  );
+}
+
+function Filled({ children }: { children: ReactNode }) {
+  const { ground, name } = useSurface();
+  return (
+    <View {...({ dataSet: { surface: name } } as object)} style={{ flex: 1, minHeight: 0, backgroundColor: ground }}>
+      {children}
+    </View>
+  );
+}

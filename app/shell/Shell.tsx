@@ -1,0 +1,250 @@
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
+import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Pressable, useWindowDimensions, View } from 'react-native';
+import type { WorkPlace } from '@hand-relay/contract';
+import { api, placesOf, store, useMe, tell, useSend } from '../state/index.ts';
+import {
+  charcoal,
+  Column,
+  hivis,
+  Key,
+  Row,
+  Sheet,
+  SurfaceContext,
+  Txt,
+  useScans,
+  useShortcuts,
+  useSurface,
+  WIDE,
+  type IconName,
+} from '../ui/index.ts';
+import { Notices } from './Notices.tsx';
+
+const icons: Record<WorkPlace, IconName> = {
+  desk: 'clipboard-text-outline',
+  floor: 'walk',
+  bench: 'package-variant-closed',
+  dock: 'truck-outline',
+  setup: 'cog-outline',
+};
+
+/** The frame around every screen: places at the edge, notices, and the two things that work everywhere: `?` and any scan. */
+export function Shell({ children }: { children: ReactNode }) {
+  const me = useMe();
+  const { width } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const allowed = placesOf(me).filter((place) => place !== 'setup');
+  const [help, setHelp] = useState(false);
+  const openWhatIsScanned = useOpener(allowed);
+  useScans(openWhatIsScanned, { behind: true });
+  useShortcuts({ '?': () => setHelp(true) });
+  return (
+    <View style={{ flex: 1, minHeight: 0, flexDirection: wide ? 'row' : 'column-reverse', backgroundColor: charcoal }}>
+      <SurfaceContext.Provider value="floor">
+        {wide || allowed.length > 1 ? <Places allowed={allowed} wide={wide} onHelp={() => setHelp(true)} /> : null}
+      </SurfaceContext.Provider>
+      <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
+        {!wide && <PhoneHead />}
+        {children}
+      </View>
+      <Notices />
+      {help && <Help onClose={() => setHelp(false)} />}
+    </View>
+  );
+}
+
+/** On a phone the badge of who works here is at the top: who hands the device on signs out there. */
+function PhoneHead() {
+  return (
+    <SurfaceContext.Provider value="floor">
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          paddingLeft: 12,
+          paddingRight: 4,
+          minHeight: 44,
+          backgroundColor: charcoal,
+        }}
+      >
+        <Mark />
+        <Person />
+      </View>
+    </SurfaceContext.Provider>
+  );
+}
+
+function Mark() {
+  const { t } = useTranslation();
+  return (
+    <Link href="/" style={{ textDecorationLine: 'none' }}>
+      <Txt kind="label">{t('app.name')}</Txt>
+    </Link>
+  );
+}
+
+function Person({ icon = false }: { icon?: boolean }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const router = useRouter();
+  const [signOut] = api.useSignOutMutation();
+  const [open, setOpen] = useState(false);
+  const leave = async () => {
+    await signOut();
+    store.dispatch(api.util.resetApiState());
+    router.replace('/sign-in');
+  };
+  return (
+    <>
+      <Key
+        title={me.person.name}
+        label={t('nav.me', { name: me.person.name })}
+        icon="account-circle-outline"
+        iconOnly={icon}
+        onPress={() => setOpen(true)}
+        size={icon ? 'desk' : 'small'}
+      />
+      {open && (
+        <Sheet
+          title={t('nav.me', { name: me.person.name })}
+          onClose={() => setOpen(false)}
+          keys={
+            <>
+              <Key title={t('notice.close')} onPress={() => setOpen(false)} />
+              {placesOf(me).includes('setup') && (
+                <Key
+                  title={t('place.setup')}
+                  onPress={() => {
+                    setOpen(false);
+                    router.navigate('/setup');
+                  }}
+                />
+              )}
+              <Key kind="act" title={t('nav.signOut')} onPress={() => void leave()} />
+            </>
+          }
+        >
+          <Txt>{me.site.name}</Txt>
+          <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean; onHelp: () => void }) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  const path = usePathname();
+  const at = path.startsWith('/waves') ? 'desk' : path.split('/')[1];
+  const router = useRouter();
+  const edge = wide
+    ? { width: 84, borderRightWidth: 1, paddingVertical: 8, justifyContent: 'space-between' as const }
+    : { borderTopWidth: 1 };
+  return (
+    <View
+      role="navigation"
+      aria-label={t('nav.label')}
+      style={[{ backgroundColor: surface.ground, borderColor: surface.line }, edge]}
+    >
+      <View style={{ flexDirection: wide ? 'column' : 'row', gap: wide ? 4 : 0 }}>
+        {allowed.map((place) => {
+          const here = place === at;
+          const colour = here ? surface.ink : surface.quiet;
+          return (
+            <Pressable
+              key={place}
+              role="link"
+              aria-label={t(`place.${place}`)}
+              aria-current={here ? 'page' : undefined}
+              onPress={() => router.navigate(`/${place}`)}
+              style={{
+                flex: wide ? undefined : 1,
+                minHeight: 60,
+                alignItems: 'center',
+                justifyContent: 'center',
+                gap: 2,
+                borderColor: here ? hivis : 'transparent',
+                ...(wide ? { borderLeftWidth: 4, paddingRight: 4 } : { borderTopWidth: 4, paddingBottom: 4 }),
+              }}
+            >
+              <MaterialCommunityIcons name={icons[place]} size={24} color={colour} />
+              <Txt kind="label" style={{ color: colour }}>
+                {t(`place.${place}`)}
+              </Txt>
+            </Pressable>
+          );
+        })}
+      </View>
+      {wide && (
+        <View style={{ alignItems: 'center', gap: 8 }}>
+          <Key title={t('nav.keys')} icon="keyboard-outline" iconOnly onPress={onHelp} />
+          <Person icon />
+        </View>
+      )}
+    </View>
+  );
+}
+
+function Help({ onClose }: { onClose: () => void }) {
+  const { t } = useTranslation();
+  const keys = [
+    ['/', 'find'],
+    ['j', 'down'],
+    ['k', 'up'],
+    ['space', 'mark'],
+    ['enter', 'open'],
+    ['r', 'release'],
+    ['esc', 'back'],
+    ['?', 'help'],
+  ] as const;
+  return (
+    <SurfaceContext.Provider value="paper">
+      <Sheet title={t('keys.title')} onClose={onClose} keys={<Key title={t('notice.close')} onPress={onClose} />}>
+        <Column gap={6}>
+          {keys.map(([key, what]) => (
+            <Row key={key} gap={16}>
+              <Txt kind="mono" style={{ width: 64 }}>
+                {key}
+              </Txt>
+              <Txt>{t(`keys.${what}`)}</Txt>
+            </Row>
+          ))}
+        </Column>
+        <Txt colour="quiet">{t('keys.scan')}</Txt>
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}
+
+/** Opens what a code scanned outside a step names, in the first place the person may use for it. */
+function useOpener(allowed: WorkPlace[]): (code: string) => void {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const send = useSend();
+  const [find] = api.useLazyFindQuery();
+  const path = usePathname();
+  const { id: _, ...listing } = useGlobalSearchParams<Record<string, string>>();
+  return (code) => {
+    void find(code).then(({ data }) => {
+      if (!data) return;
+      const { kind, id, name, orders } = data;
+      if (kind === 'item' || kind === 'bin')
+        return send(tell({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
+      if (kind === 'nothing' || !id) return send(tell({ kind: 'refused', text: t('scan.nothing', { code }) }));
+      if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
+      if (kind === 'carton' && allowed.includes('dock')) return router.navigate(`/dock/${id}`);
+      const order = orders[0];
+      if (order && allowed.includes('desk'))
+        return router.navigate({
+          pathname: `/desk/orders/${order}` as never,
+          params: path.startsWith('/desk') ? listing : {},
+        });
+      if (order && allowed.includes('bench')) return router.navigate(`/bench/orders/${order}`);
+      return send(tell({ kind: 'refused', text: t('scan.nothing', { code }) }));
+    });
+  };
+}

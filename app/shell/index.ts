@@ -1,0 +1,3 @@
+export { Gate, Ground } from './Gate.tsx';
+export { Page } from './Page.tsx';
+export { SignIn } from './SignIn.tsx';

@@ -1,0 +1,221 @@
+import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import type { z } from 'zod';
+import { deviceName, randomKey } from './device.ts';
+
+type Out<S> = S extends z.ZodType ? z.output<S> : undefined;
+type In<S> = S extends z.ZodType ? z.input<S> : undefined;
+
+export interface Call {
+  name: EndpointName;
+  id?: string;
+  query?: Record<string, string | number | undefined>;
+  body?: unknown;
+}
+
+/** What went wrong, as the server's problem or ours when it did not answer. */
+export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 'status'>;
+
+const PATIENCE_MS = [300, 1200];
+
+/** The address of an endpoint, for calls and links. */
+export function addressOf({ name, id, query }: Omit<Call, 'body'>): string {
+  const path = endpoints[name].path.replace(':id', encodeURIComponent(id ?? ''));
+  const search = new URLSearchParams(
+    Object.entries(query ?? {}).flatMap(([k, v]) => (v === undefined ? [] : [[k, String(v)]])),
+  );
+  const text = search.toString();
+  return text ? `${path}?${text}` : path;
+}
+
+/** Where the server is: beside the app, or as tests say. */
+let origin = '';
+export function useOrigin(address: string): void {
+  origin = address;
+}
+
+/**
+ * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
+ * that it happens once.
+ */
+export async function call(ask: Call): Promise<{ data: unknown } | { error: Trouble }> {
+  const endpoint: Endpoint = endpoints[ask.name];
+  const headers: Record<string, string> = { 'X-Device': deviceName() };
+  if (endpoint.method === 'POST') {
+    headers['Idempotency-Key'] = randomKey();
+    headers['Content-Type'] = 'application/json';
+  }
+  for (let attempt = 0; ; attempt++) {
+    try {
+      const response = await fetch(origin + addressOf(ask), {
+        method: endpoint.method,
+        headers,
+        credentials: 'same-origin',
+        ...(endpoint.method === 'POST' ? { body: JSON.stringify(ask.body ?? {}) } : {}),
+      });
+      const answer: unknown = await response.json().catch(() => null);
+      if (response.ok) return { data: answer };
+      const problem = answer as Problem | null;
+      return {
+        error: problem?.code
+          ? problem
+          : { code: 'network', facts: {}, fields: [], requestId: '', status: response.status },
+      };
+    } catch {
+      const pause = PATIENCE_MS[attempt];
+      if (pause === undefined) return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  }
+}
+
+const baseQuery: BaseQueryFn<Call, unknown, Trouble> = (ask) => call(ask);
+
+type Body<N extends EndpointName> = In<(typeof endpoints)[N] extends { body: infer B } ? B : undefined>;
+type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
+
+export const tags = ['me', 'orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'floor', 'setup'] as const;
+
+/** The API as hooks. What changed elsewhere is told by the live stream, which invalidates the tags. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery,
+  tagTypes: tags,
+  keepUnusedDataFor: 120,
+  endpoints: (build) => ({
+    setupState: build.query<Answer<'setupState'>, void>({ query: () => ({ name: 'setupState' }) }),
+    firstRun: build.mutation<unknown, Body<'firstRun'>>({ query: (body) => ({ name: 'firstRun', body }) }),
+    setupOverview: build.query<Answer<'setupOverview'>, void>({
+      query: () => ({ name: 'setupOverview' }),
+      providesTags: ['setup', 'stock'],
+    }),
+    site: build.query<Answer<'site'>, void>({ query: () => ({ name: 'site' }), providesTags: ['setup'] }),
+    changeSite: build.mutation<Answer<'changeSite'>, Body<'changeSite'>>({
+      query: (body) => ({ name: 'changeSite', body }),
+      invalidatesTags: ['setup', 'me'],
+    }),
+    sheetRows: build.query<Answer<'sheetRows'>, string>({
+      query: (id) => ({ name: 'sheetRows', id }),
+      providesTags: ['setup', 'stock'],
+    }),
+    sheetLook: build.mutation<Answer<'sheetLook'>, { id: string } & Body<'sheetLook'>>({
+      query: ({ id, ...body }) => ({ name: 'sheetLook', id, body }),
+    }),
+    sheetTake: build.mutation<Answer<'sheetTake'>, { id: string } & Body<'sheetTake'>>({
+      query: ({ id, ...body }) => ({ name: 'sheetTake', id, body }),
+    }),
+    job: build.query<Answer<'job'>, string>({ query: (id) => ({ name: 'job', id }) }),
+    cancelJob: build.mutation<Answer<'cancelJob'>, string>({ query: (id) => ({ name: 'cancelJob', id }) }),
+    sheetChange: build.mutation<Answer<'sheetChange'>, { id: string } & Body<'sheetChange'>>({
+      query: ({ id, ...body }) => ({ name: 'sheetChange', id, body }),
+      invalidatesTags: ['setup'],
+    }),
+    sheetRetire: build.mutation<Answer<'sheetRetire'>, { id: string } & Body<'sheetRetire'>>({
+      query: ({ id, ...body }) => ({ name: 'sheetRetire', id, body }),
+      invalidatesTags: ['setup'],
+    }),
+    setupHistory: build.query<Answer<'setupHistory'>, void>({
+      query: () => ({ name: 'setupHistory' }),
+      providesTags: ['setup'],
+    }),
+    setupUndo: build.mutation<Answer<'setupUndo'>, string>({
+      query: (entry) => ({ name: 'setupUndo', body: { entry } }),
+      invalidatesTags: ['setup', 'floor'],
+    }),
+    makeFloor: build.mutation<Answer<'makeFloor'>, Body<'makeFloor'>>({
+      query: (body) => ({ name: 'makeFloor', body }),
+      invalidatesTags: ['setup', 'floor'],
+    }),
+    me: build.query<Answer<'me'>, void>({ query: () => ({ name: 'me' }), providesTags: ['me'] }),
+    signIn: build.mutation<Answer<'signIn'>, Body<'signIn'>>({ query: (body) => ({ name: 'signIn', body }) }),
+    signOut: build.mutation<unknown, void>({ query: () => ({ name: 'signOut' }) }),
+    order: build.query<Answer<'order'>, string>({ query: (id) => ({ name: 'order', id }), providesTags: ['orders'] }),
+    trail: build.query<Answer<'trail'>, string>({
+      query: (id) => ({ name: 'trail', id }),
+      providesTags: ['orders', 'runs', 'bench', 'shipments', 'waves'],
+    }),
+    intake: build.mutation<Answer<'intake'>, Body<'intake'>>({ query: (body) => ({ name: 'intake', body }) }),
+    cancelRest: build.mutation<Answer<'cancelRest'>, { id: string; reason: string }>({
+      query: ({ id, reason }) => ({ name: 'cancelRest', id, body: { reason } }),
+      invalidatesTags: ['orders'],
+    }),
+    previewRelease: build.mutation<Answer<'previewRelease'>, string[]>({
+      query: (orders) => ({ name: 'previewRelease', body: { orders } }),
+    }),
+    release: build.mutation<Answer<'release'>, string[]>({
+      query: (orders) => ({ name: 'release', body: { orders } }),
+      invalidatesTags: ['orders', 'waves'],
+    }),
+    waves: build.query<Answer<'waves'>, void>({ query: () => ({ name: 'waves' }), providesTags: ['waves'] }),
+    wave: build.query<Answer<'wave'>, string>({
+      query: (id) => ({ name: 'wave', id }),
+      providesTags: ['waves', 'runs'],
+    }),
+    planWave: build.mutation<Answer<'planWave'>, string>({
+      query: (id) => ({ name: 'planWave', id }),
+      invalidatesTags: ['waves'],
+    }),
+    startWave: build.mutation<Answer<'startWave'>, string>({
+      query: (id) => ({ name: 'startWave', id }),
+      invalidatesTags: ['waves', 'runs'],
+    }),
+    cancelWave: build.mutation<Answer<'cancelWave'>, string>({
+      query: (id) => ({ name: 'cancelWave', id }),
+      invalidatesTags: ['waves', 'orders'],
+    }),
+    floorPlan: build.query<Answer<'floorPlan'>, void>({
+      query: () => ({ name: 'floorPlan' }),
+      providesTags: ['floor'],
+      keepUnusedDataFor: 3600,
+    }),
+    myRuns: build.query<Answer<'myRuns'>, void>({ query: () => ({ name: 'myRuns' }), providesTags: ['runs'] }),
+    run: build.query<Answer<'run'>, string>({ query: (id) => ({ name: 'run', id }), providesTags: ['runs'] }),
+    takeRun: build.mutation<Answer<'takeRun'>, { id: string; cart: string }>({
+      query: ({ id, cart }) => ({ name: 'takeRun', id, body: { cart } }),
+      invalidatesTags: ['runs'],
+    }),
+    runInput: build.mutation<Answer<'runInput'>, { id: string } & Body<'runInput'>>({
+      query: ({ id, ...body }) => ({ name: 'runInput', id, body }),
+    }),
+    undoPick: build.mutation<Answer<'undoPick'>, string>({
+      query: (id) => ({ name: 'undoPick', id }),
+      invalidatesTags: ['runs'],
+    }),
+    leaveRun: build.mutation<Answer<'leaveRun'>, { id: string; lane: string }>({
+      query: ({ id, lane }) => ({ name: 'leaveRun', id, body: { lane } }),
+      invalidatesTags: ['runs'],
+    }),
+    giveBack: build.mutation<unknown, string>({ query: (id) => ({ name: 'giveBack', id }), invalidatesTags: ['runs'] }),
+    takeOut: build.mutation<unknown, { id: string; order: string }>({
+      query: ({ id, order }) => ({ name: 'takeOut', id, body: { order } }),
+      invalidatesTags: ['runs', 'orders', 'waves'],
+    }),
+    find: build.query<Answer<'find'>, string>({ query: (code) => ({ name: 'find', query: { code } }) }),
+    bench: build.query<Answer<'bench'>, void>({ query: () => ({ name: 'bench' }), providesTags: ['bench', 'runs'] }),
+    benchOrder: build.query<Answer<'benchOrder'>, string>({
+      query: (id) => ({ name: 'benchOrder', id }),
+      providesTags: ['bench'],
+    }),
+    packInput: build.mutation<Answer<'packInput'>, { id: string } & Body<'packInput'>>({
+      query: ({ id, ...body }) => ({ name: 'packInput', id, body }),
+      invalidatesTags: ['bench'],
+    }),
+    unpack: build.mutation<unknown, { id: string } & Body<'unpack'>>({
+      query: ({ id, ...body }) => ({ name: 'unpack', id, body }),
+      invalidatesTags: ['bench'],
+    }),
+    dock: build.query<Answer<'dock'>, void>({ query: () => ({ name: 'dock' }), providesTags: ['shipments'] }),
+    shipment: build.query<Answer<'shipment'>, string>({
+      query: (id) => ({ name: 'shipment', id }),
+      providesTags: ['shipments'],
+    }),
+    tracking: build.mutation<Answer<'tracking'>, { id: string; body: Body<'tracking'> }>({
+      query: ({ id, body }) => ({ name: 'tracking', id, body }),
+      invalidatesTags: ['shipments'],
+    }),
+    confirm: build.mutation<Answer<'confirm'>, { id: string; rest: 'keep-open' | 'cancel' | null }>({
+      query: ({ id, rest }) => ({ name: 'confirm', id, body: { rest } }),
+      invalidatesTags: ['shipments', 'orders'],
+    }),
+  }),
+});

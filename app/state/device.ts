@@ -1,0 +1,34 @@
+/** A name for this device, kept by its browser, so that the journal can tell devices apart. */
+export function deviceName(): string {
+  try {
+    const kept = localStorage.getItem('device');
+    if (kept) return kept;
+    const made = `device-${randomKey().slice(0, 6)}`;
+    localStorage.setItem('device', made);
+    return made;
+  } catch {
+    return 'browser';
+  }
+}
+
+/** A key that no other request has. Works on plain HTTP too, where `crypto.randomUUID` does not. */
+export function randomKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/** A choice of this device, as its bench or its sound. */
+export function remember(name: string, value: string): void {
+  try {
+    localStorage.setItem(name, value);
+  } catch {
+    // A browser without storage forgets; everything else works.
+  }
+}
+
+export function remembered(name: string): string | null {
+  try {
+    return localStorage.getItem(name);
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,95 @@
+import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
+import { i18n } from '../text/index.ts';
+import { api, tags } from './api.ts';
+import { tell } from './notices.ts';
+import { readOrders, refreshOrders } from './orderList.ts';
+import type { Store } from './store.ts';
+
+const CHANNEL = 'hand-relay-live';
+/** Changes of orders are gathered for a moment, so that a release of hundreds asks once. */
+const GATHER_MS = 120;
+
+/** Takes an event from the stream: what it names is read again, news is told. */
+export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
+  store.dispatch(api.util.invalidateTags([event.topic]));
+  if (event.topic === 'orders') orders(event.ids);
+  if (!event.news) return;
+  const { kind, facts } = event.news;
+  if (kind === 'short') {
+    const reason = i18n.t(`floor.reason.${String(facts['reason'])}`);
+    store.dispatch(
+      tell({
+        kind: 'caution',
+        text: i18n.t('notice.short', { ...facts, reason }),
+        link: `/desk/orders/${String(facts['orderId'])}`,
+      }),
+    );
+  } else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
+}
+
+/**
+ * Keeps this tab live: one tab of a browser holds the stream and passes it on to the others, since a browser allows
+ * few connections to one server. After a gap everything is read again.
+ *
+ * @returns a function that ends it
+ */
+export function goLive(store: Store): () => void {
+  let source: EventSource | undefined;
+  let over = false;
+  let waiting = new Set<string>();
+  let all = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const orders = (ids: string[]) => {
+    if (ids.length === 0) all = true;
+    ids.forEach((id) => waiting.add(id));
+    timer ??= setTimeout(() => {
+      timer = undefined;
+      const { status, read } = store.getState().orderList;
+      if (read && (all || waiting.size > 200)) void store.dispatch(readOrders(status));
+      else if (read) void store.dispatch(refreshOrders([...waiting]));
+      waiting = new Set();
+      all = false;
+    }, GATHER_MS);
+  };
+  const everything = () => {
+    store.dispatch(api.util.invalidateTags([...tags]));
+    orders([]);
+  };
+  const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
+  if (channel)
+    channel.onmessage = ({ data }: MessageEvent<ChangeEvent | 'reopened'>) =>
+      data === 'reopened' ? everything() : hear(store, data, orders);
+
+  const hold = () =>
+    new Promise<void>((resolve) => {
+      if (over) return resolve();
+      let opened = false;
+      source = new EventSource('/api/events');
+      source.onopen = () => {
+        if (opened) {
+          everything();
+          channel?.postMessage('reopened');
+        }
+        opened = true;
+      };
+      source.onmessage = ({ data }: MessageEvent<string>) => {
+        const event = changeEvent.safeParse(JSON.parse(data));
+        if (!event.success) return;
+        hear(store, event.data, orders);
+        channel?.postMessage(event.data);
+      };
+      release = () => {
+        source?.close();
+        resolve();
+      };
+    });
+  let release = () => {};
+  if (channel && typeof navigator !== 'undefined' && navigator.locks) void navigator.locks.request(CHANNEL, hold);
+  else void hold();
+  return () => {
+    over = true;
+    clearTimeout(timer);
+    release();
+    channel?.close();
+  };
+}

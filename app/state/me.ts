@@ -1,0 +1,30 @@
+import { placeNeeds, places, type Me, type Right, type WorkPlace } from '@hand-relay/contract';
+import { createContext, useContext, useEffect, useState } from 'react';
+
+export const MeContext = createContext<Me | null>(null);
+
+/** The person who is signed in. Only used below the sign-in gate. */
+export function useMe(): Me {
+  const me = useContext(MeContext);
+  if (!me) throw new Error('useMe is called outside the sign-in gate.');
+  return me;
+}
+
+export function useMay(right: Right): boolean {
+  return useMe().person.rights.includes(right);
+}
+
+/** Places that a person may use, in the order of the work. */
+export function placesOf(me: Me): WorkPlace[] {
+  return places.filter((p) => me.person.rights.includes(placeNeeds[p]));
+}
+
+/** The present time, moving on every half minute: enough for words as "in 25 min". */
+export function useNow(): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 30_000);
+    return () => clearInterval(timer);
+  }, []);
+  return now;
+}

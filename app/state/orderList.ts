@@ -1,0 +1,103 @@
+import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
+import { orderFromRow, type OrderRow } from '@hand-relay/contract';
+import { call, type Trouble } from './api.ts';
+
+export type OrderStatus = 'open' | 'closed';
+
+interface OrderListState {
+  status: OrderStatus;
+  rows: Record<string, OrderRow>;
+  total: number;
+  reading: boolean;
+  read: boolean;
+  trouble: Trouble | null;
+  /** Names the reading under way: pages of one that was overtaken are dropped. */
+  reader: string;
+}
+
+const initialState: OrderListState = {
+  status: 'open',
+  rows: {},
+  total: 0,
+  reading: false,
+  read: false,
+  trouble: null,
+  reader: '',
+};
+
+/** The first page is short, so that the list is there at once; the others follow in pages the server reads quickly. */
+const FIRST = 250;
+const NEXT = 1000;
+
+type Page = { rows: (string | number | null)[][]; next: string | null; total: number };
+
+/** Reads all orders of a status, page by page. */
+export const readOrders = createAsyncThunk<void, OrderStatus, { rejectValue: Trouble }>(
+  'orderList/read',
+  async (status, thunk) => {
+    let after: string | undefined;
+    for (let page = 0; ; page++) {
+      const answer = await call({ name: 'orders', query: { status, limit: page === 0 ? FIRST : NEXT, after } });
+      if ('error' in answer) return thunk.rejectWithValue(answer.error);
+      const { rows, next, total } = answer.data as Page;
+      thunk.dispatch(
+        orderList.actions.page({ reader: thunk.requestId, rows: rows.map(orderFromRow), total, first: page === 0 }),
+      );
+      if (!next) return undefined;
+      after = next;
+    }
+  },
+);
+
+/** Reads some orders again, after others changed them. */
+export const refreshOrders = createAsyncThunk<void, string[]>('orderList/refresh', async (ids, thunk) => {
+  const answer = await call({ name: 'orders', query: { ids: ids.join(',') } });
+  if ('data' in answer) thunk.dispatch(orderList.actions.changed((answer.data as Page).rows.map(orderFromRow)));
+});
+
+const orderList = createSlice({
+  name: 'orderList',
+  initialState,
+  reducers: {
+    page(state, { payload }: { payload: { reader: string; rows: OrderRow[]; total: number; first: boolean } }) {
+      if (payload.reader !== state.reader) return;
+      if (payload.first) state.rows = {};
+      for (const row of payload.rows) state.rows[row.id] = row;
+      state.total = payload.total;
+      state.read = true;
+    },
+    changed(state, { payload }: { payload: OrderRow[] }) {
+      for (const row of payload) {
+        if (row.status === state.status || (state.status === 'closed' && row.status === 'cancelled')) {
+          if (!state.rows[row.id]) state.total += 1;
+          state.rows[row.id] = row;
+        } else if (state.rows[row.id]) {
+          delete state.rows[row.id];
+          state.total -= 1;
+        }
+      }
+    },
+  },
+  extraReducers: (builder) =>
+    builder
+      .addCase(readOrders.pending, (state, { meta }) => {
+        if (state.status !== meta.arg) {
+          state.rows = {};
+          state.read = false;
+        }
+        state.status = meta.arg;
+        state.reader = meta.requestId;
+        state.reading = true;
+        state.trouble = null;
+      })
+      .addCase(readOrders.fulfilled, (state, { meta }) => {
+        if (meta.requestId === state.reader) state.reading = false;
+      })
+      .addCase(readOrders.rejected, (state, { meta, payload }) => {
+        if (meta.requestId !== state.reader) return;
+        state.reading = false;
+        state.trouble = payload ?? { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+      }),
+});
+
+export const orderListReducer = orderList.reducer;

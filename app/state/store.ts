@@ -1,0 +1,27 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
+import { useDispatch, useSelector } from 'react-redux';
+import { api } from './api.ts';
+import { markedReducer } from './marked.ts';
+import { noticesReducer } from './notices.ts';
+import { orderListReducer } from './orderList.ts';
+
+export function makeStore() {
+  return configureStore({
+    reducer: {
+      [api.reducerPath]: api.reducer,
+      marked: markedReducer,
+      notices: noticesReducer,
+      orderList: orderListReducer,
+    },
+    middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+  });
+}
+
+export const store = makeStore();
+setupListeners(store.dispatch);
+
+export type Store = ReturnType<typeof makeStore>;
+export type State = ReturnType<Store['getState']>;
+export const useSend = useDispatch.withTypes<Store['dispatch']>();
+export const useFrom = useSelector.withTypes<State>();

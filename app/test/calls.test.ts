@@ -1,0 +1,145 @@
+import { addressOf, call, useOrigin } from '../state/api.ts';
+import { makeStore } from '../state/store.ts';
+import { setMarked, toggle } from '../state/marked.ts';
+import { close, tell } from '../state/notices.ts';
+import { readOrders } from '../state/orderList.ts';
+import { troubleOf, words } from '../state/trouble.ts';
+import '../text/index.ts';
+
+interface Sent {
+  address: string;
+  method: string;
+  headers: Record<string, string>;
+  body: unknown;
+}
+const sent: Sent[] = [];
+/** Answers in turn; an error is a network that fails. */
+function answers(...list: (Error | { status: number; body: unknown })[]) {
+  sent.length = 0;
+  globalThis.fetch = ((address: string, init: Omit<Sent, 'address'>) => {
+    sent.push({ ...init, address });
+    const reply = list.length > 1 ? list.shift()! : list[0]!;
+    if (reply instanceof Error) return Promise.reject(reply);
+    return Promise.resolve({
+      ok: reply.status < 400,
+      status: reply.status,
+      json: () => (reply.body === undefined ? Promise.reject(new Error('no JSON')) : Promise.resolve(reply.body)),
+    });
+  }) as never;
+}
+const lost = new TypeError('no network');
+
+describe('calls', () => {
+  beforeEach(() => {
+    useOrigin('http://relay.test');
+    jest.useFakeTimers();
+  });
+  afterEach(() => jest.useRealTimers());
+  const patiently = async <T>(asked: Promise<T>) => {
+    await jest.advanceTimersByTimeAsync(5000);
+    return asked;
+  };
+
+  it('make addresses of endpoints, with ids and questions that cannot break them', () => {
+    expect(addressOf({ name: 'order', id: 'a/b?c' })).toBe('/api/orders/a%2Fb%3Fc');
+    expect(addressOf({ name: 'find', query: { code: '(01)0952 & more' } })).toBe(
+      '/api/find?code=%2801%290952+%26+more',
+    );
+    expect(addressOf({ name: 'shipmentsJson', query: { from: '2026-03-02', to: undefined } })).toBe(
+      '/api/shipments?from=2026-03-02',
+    );
+  });
+
+  it('carry a key that stays the same while the network fails, and another for another change', async () => {
+    answers(lost, lost, { status: 200, body: { ok: 1 } });
+    expect(await patiently(call({ name: 'planWave', id: 'w1' }))).toEqual({ data: { ok: 1 } });
+    expect(sent.map((s) => [s.method, s.address])).toEqual(
+      Array(3).fill(['POST', 'http://relay.test/api/waves/w1/plan']),
+    );
+    const key = sent[0]!.headers['Idempotency-Key'];
+    expect(key).toMatch(/^[\w-]{16,}$/);
+    expect(new Set(sent.map((s) => s.headers['Idempotency-Key']))).toEqual(new Set([key]));
+    answers({ status: 200, body: {} });
+    await call({ name: 'planWave', id: 'w1' });
+    expect(sent[0]!.headers['Idempotency-Key']).not.toBe(key);
+    await call({ name: 'waves' });
+    expect(sent[1]!.headers['Idempotency-Key']).toBeUndefined();
+    expect(sent[1]!.headers['X-Device']).toBeTruthy();
+  });
+
+  it('give up after three tries, and say so in words', async () => {
+    answers(lost);
+    const answer = await patiently(call({ name: 'release', body: { orders: ['a'] } }));
+    expect(sent).toHaveLength(3);
+    expect('error' in answer && words(answer.error)).toBe(
+      'The server does not answer. Your entry is kept here: try again.',
+    );
+  });
+
+  it('do not ask again what was refused, and keep its facts', async () => {
+    answers({
+      status: 409,
+      body: { code: 'cart-busy', facts: { cart: 'CART-01', run: '0007' }, fields: [], requestId: 'q' },
+    });
+    const answer = await call({ name: 'takeRun', id: 'r', body: { cart: 'CART-01' } });
+    expect(sent).toHaveLength(1);
+    expect('error' in answer && words(answer.error)).toBe('CART-01 is still used by run 0007. Take an empty one.');
+  });
+
+  it('take an answer that is no JSON, as of a proxy, for a server that does not answer', async () => {
+    answers({ status: 502, body: undefined });
+    const answer = await call({ name: 'waves' });
+    expect(answer).toMatchObject({ error: { code: 'network', status: 502 } });
+    expect(troubleOf(new Error('bug')).code).toBe('unexpected');
+  });
+});
+
+describe('what the tab keeps', () => {
+  it('are orders marked in turn, each once', () => {
+    const store = makeStore();
+    store.dispatch(toggle('a'));
+    store.dispatch(toggle('b'));
+    store.dispatch(toggle('a'));
+    expect(store.getState().marked).toEqual(['b']);
+    store.dispatch(setMarked(['c', 'd']));
+    expect(store.getState().marked).toEqual(['c', 'd']);
+  });
+
+  it('are notices until they are closed, each with an id of its own', () => {
+    const store = makeStore();
+    store.dispatch(tell({ kind: 'done', text: 'one' }));
+    store.dispatch(tell({ kind: 'refused', text: 'two' }));
+    const [one, two] = store.getState().notices;
+    expect(one!.id).not.toBe(two!.id);
+    store.dispatch(close(one!.id));
+    expect(store.getState().notices.map((n) => n.text)).toEqual(['two']);
+  });
+
+  it('is the list that was asked for last, whichever answer comes first', async () => {
+    const store = makeStore();
+    const waiting: Record<string, (answer: object) => void> = {};
+    globalThis.fetch = ((address: string) => {
+      const status = new URL(address).searchParams.get('status')!;
+      return new Promise((resolve) => {
+        waiting[status] = (answer) => resolve({ ok: true, status: 200, json: () => Promise.resolve(answer) });
+      });
+    }) as never;
+    const first = store.dispatch(readOrders('open'));
+    const second = store.dispatch(readOrders('closed'));
+    waiting['closed']!({ rows: [], next: null, total: 0 });
+    await second;
+    waiting['open']!({ rows: [['a']], next: null, total: 1 });
+    await first;
+    expect(store.getState().orderList).toMatchObject({ status: 'closed', rows: {}, total: 0, reading: false });
+  });
+
+  it('says why the list could not be read, and reads it at the next try', async () => {
+    const store = makeStore();
+    answers({ status: 403, body: { code: 'not-allowed', facts: {}, fields: [], requestId: 'q' } });
+    await store.dispatch(readOrders('open'));
+    expect(store.getState().orderList).toMatchObject({ read: false, trouble: { code: 'not-allowed' } });
+    answers({ status: 200, body: { rows: [], next: null, total: 0 } });
+    await store.dispatch(readOrders('open'));
+    expect(store.getState().orderList).toMatchObject({ read: true, trouble: null });
+  });
+});

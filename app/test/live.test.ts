@@ -1,0 +1,86 @@
+import { hear } from '../state/live.ts';
+import { makeStore } from '../state/store.ts';
+import { orderRowFields, type OrderRow } from '@hand-relay/contract';
+import { useOrigin } from '../state/api.ts';
+import { readOrders, refreshOrders } from '../state/orderList.ts';
+
+const row = (id: string, more: Partial<OrderRow> = {}) => {
+  const order: OrderRow = {
+    id,
+    number: id,
+    channel: 'web',
+    customer: 'x',
+    customerClass: 'A',
+    due: '2026-03-02',
+    departure: null,
+    leavesAt: null,
+    priority: 3,
+    lines: 1,
+    coveredLines: 1,
+    asked: 5,
+    released: 0,
+    picked: 0,
+    packed: 0,
+    shipped: 0,
+    status: 'open',
+    ...more,
+  };
+  return orderRowFields.map((f) => order[f]);
+};
+
+describe('what happens elsewhere', () => {
+  const asked: string[] = [];
+  const answers: Record<string, object> = {};
+  beforeEach(() => {
+    asked.length = 0;
+    useOrigin('http://relay.test');
+    globalThis.fetch = ((address: string) => {
+      const path = String(address).replace('http://relay.test', '');
+      asked.push(path);
+      const answer = Object.entries(answers).find(([start]) => path.startsWith(start))?.[1] ?? {};
+      return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(answer) });
+    }) as never;
+  });
+
+  it('reads the list page by page, then only what changed', async () => {
+    const store = makeStore();
+    answers['/api/orders?status=open&limit=250'] = { rows: [row('a'), row('b')], next: 'x~b', total: 3 };
+    answers['/api/orders?status=open&limit=1000&after=x%7Eb'] = { rows: [row('c')], next: null, total: 3 };
+    await store.dispatch(readOrders('open'));
+    expect(Object.keys(store.getState().orderList.rows)).toEqual(['a', 'b', 'c']);
+    answers['/api/orders?ids'] = {
+      rows: [row('b', { released: 5 }), row('c', { status: 'closed' })],
+      next: null,
+      total: 2,
+    };
+    await store.dispatch(refreshOrders(['b', 'c']));
+    const { rows, total } = store.getState().orderList;
+    expect(rows['b']!.released).toBe(5);
+    expect(rows['c']).toBeUndefined();
+    expect(total).toBe(2);
+    expect(asked).toHaveLength(3);
+  });
+
+  it('tells a short to the Desk in words, with the way to its order', () => {
+    const store = makeStore();
+    const orders: string[][] = [];
+    hear(
+      store,
+      {
+        topic: 'orders',
+        ids: ['o1'],
+        news: {
+          kind: 'short',
+          facts: { order: 'LA-1', orderId: 'o1', item: 'Jar', missing: 2, reason: 'not-found', picker: 'Pico' },
+        },
+      },
+      (ids) => orders.push(ids),
+    );
+    expect(store.getState().notices[0]).toMatchObject({
+      kind: 'caution',
+      text: 'Pico is short of 2 × Jar for LA-1: Cannot find',
+      link: '/desk/orders/o1',
+    });
+    expect(orders).toEqual([['o1']]);
+  });
+});

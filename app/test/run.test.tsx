@@ -1,0 +1,204 @@
+import { act, renderHook, waitFor } from '@testing-library/react-native';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { checkDigit } from '@hand-relay/core/gs1';
+import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
+import { useRun } from '../floor/useRun.ts';
+import { api, useOrigin } from '../state/api.ts';
+import { makeStore } from '../state/store.ts';
+import '../text/index.ts';
+
+const heard: string[] = [];
+jest.mock('../ui/sound.ts', () => ({ play: (sound: string) => void heard.push(sound) }));
+
+const gtin = (n: number) => `095212340010${n}${checkDigit(`095212340010${n}`)}`;
+const pick = (n: number, units: number): RunPick => ({
+  step: {
+    id: `p${n}`,
+    bin: `A-0${n}-1`,
+    item: {
+      id: `i${n}`,
+      sku: `JR-00${n}`,
+      name: `Jar ${n}`,
+      packs: [{ gtin: gtin(n), level: 'unit', units: 1 }],
+      tracksLot: false,
+      tracksSerial: false,
+    },
+    lot: null,
+    serialsInBin: [],
+    units,
+    position: { cart: 'CART-01', number: n },
+  },
+  progress: freshProgress,
+  state: 'open',
+  picked: 0,
+  order: { id: `o${n}`, number: `LA-${n}`, note: '' },
+  lineNote: '',
+  unit: 'jar',
+  picture: '',
+  zone: 'Glass',
+  cold: false,
+  bestBefore: null,
+  remains: 4,
+  at: { aisle: 'A', y: n },
+});
+
+/** A server that holds a run and judges as ours does; it can be unreachable, slow, or of another mind. */
+function server(picks: RunPick[]) {
+  const run = { id: 'r1', number: '0001', callSign: 'amber', state: 'picking', pickerId: 'me' } as RunDetail['run'];
+  const state = {
+    picks: picks.map((p) => ({ ...p })),
+    inputs: [] as { pick: string; input: PickInput }[],
+    reachable: true,
+    refuse: null as string | null,
+    hold: null as Promise<void> | null,
+  };
+  const answer = async (path: string, init?: { body?: string }): Promise<[number, unknown]> => {
+    if (path === '/api/runs/r1') return [200, { run, picks: state.picks, positions: [], path: [], lanes: [] }];
+    const body = JSON.parse(init?.body ?? '{}') as { pick: string; input: PickInput };
+    if (path.endsWith('/undo')) {
+      const last = [...state.picks].reverse().find((p) => p.state !== 'open');
+      if (last) Object.assign(last, { state: 'open', picked: 0, progress: freshProgress });
+      return [200, { pick: last?.step.id ?? null }];
+    }
+    await state.hold;
+    state.inputs.push(body);
+    if (state.refuse) return [409, { code: state.refuse, facts: {}, fields: [], requestId: 'q' }];
+    const at = state.picks.findIndex((p) => p.step.id === body.pick);
+    const own = state.picks[at]!;
+    const verdict = judgePick(own.step, own.progress, body.input, 2026);
+    if (verdict.verdict !== 'refused')
+      state.picks[at] = {
+        ...own,
+        progress: verdict.progress,
+        ...(verdict.verdict === 'done' ? { state: 'done', picked: verdict.units } : {}),
+      };
+    return [200, { ...verdict, gotName: verdict.verdict === 'refused' ? 'Smoker' : undefined }];
+  };
+  globalThis.fetch = (async (address: string, init?: { body?: string }) => {
+    if (!state.reachable) throw new TypeError('no network');
+    const [status, data] = await answer(String(address).replace('http://relay.test', ''), init);
+    // What travels is a copy: the device must not share our objects.
+    const copy = JSON.parse(JSON.stringify(data)) as unknown;
+    return { ok: status < 400, status, json: () => Promise.resolve(copy) };
+  }) as never;
+  return state;
+}
+
+let leave = () => {};
+async function open(picks: RunPick[]) {
+  const store = makeStore();
+  const there = server(picks);
+  const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;
+  const { result, unmount } = renderHook(() => useRun('r1'), { wrapper });
+  leave = () => {
+    unmount();
+    store.dispatch(api.util.resetApiState());
+  };
+  await waitFor(() => expect(result.current.current).toBeDefined());
+  const input = (what: PickInput) => act(() => result.current.input(what));
+  const scan = (text: string) => input({ kind: 'scan', text });
+  return { there, result, input, scan };
+}
+
+describe('a run on the device', () => {
+  beforeEach(() => {
+    heard.length = 0;
+    useOrigin('http://relay.test');
+  });
+  afterEach(async () => {
+    leave();
+    // What is under way comes to its end before the next begins.
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  });
+
+  it('answers a scan at once, before the server has, and the server agrees', async () => {
+    const { there, result, scan } = await open([pick(1, 2), pick(2, 1)]);
+    let release = () => {};
+    there.hold = new Promise((resolve) => (release = resolve));
+    for (const code of ['A-01-1', gtin(1), gtin(1), 'CART-01-1']) scan(code);
+    // Nothing has come back yet; the card is at the next pick already.
+    expect(there.inputs).toEqual([]);
+    expect(result.current.current!.step.id).toBe('p2');
+    expect(result.current.verdict).toEqual({ kind: 'done', text: 'Picked 2 × Jar 1' });
+    expect(heard).toEqual(['accepted', 'accepted', 'accepted', 'accepted']);
+    release();
+    await waitFor(() => expect(there.picks[0]!.state).toBe('done'));
+    expect(there.inputs.map((i) => (i.input as { text: string }).text)).toEqual([
+      'A-01-1',
+      gtin(1),
+      gtin(1),
+      'CART-01-1',
+    ]);
+    await waitFor(() => expect(result.current.picks[0]).toMatchObject({ state: 'done', picked: 2 }));
+  });
+
+  it('refuses a wrong scan with its sound, says what was expected, and names what was scanned when the server knows', async () => {
+    const { result, scan, there } = await open([pick(1, 1)]);
+    scan('A-02-1');
+    expect(heard).toEqual(['refused']);
+    expect(result.current.verdict).toEqual({ kind: 'refused', text: 'This is bin A-02-1. Go to A-01-1.' });
+    scan('A-01-1');
+    scan(gtin(2));
+    await waitFor(() =>
+      expect(result.current.verdict).toEqual({ kind: 'refused', text: 'This is Smoker. Pick Jar 1.' }),
+    );
+    expect(result.current.current).toMatchObject({ progress: { bin: true, counted: 0 } });
+    expect(there.inputs).toHaveLength(3);
+  });
+
+  it('sounds the finish with the last pick, and has no step left', async () => {
+    const { result, scan, input, there } = await open([pick(1, 3)]);
+    scan('A-01-1');
+    input({ kind: 'count', units: 3 });
+    input({ kind: 'touch', what: 'position' });
+    expect(heard.at(-1)).toBe('finished');
+    expect(result.current.current).toBeUndefined();
+    // The cart may be left only when the server knows of it too.
+    await act(() => result.current.sent());
+    expect(there.picks[0]).toMatchObject({ state: 'done', picked: 3 });
+  });
+
+  it('goes back to what the server has when the server decides otherwise', async () => {
+    const { there, result, scan } = await open([pick(1, 1), pick(2, 1)]);
+    there.refuse = 'pick-done';
+    scan('A-01-1');
+    await waitFor(() =>
+      expect(result.current.verdict).toEqual({ kind: 'refused', text: 'Somebody confirmed this pick already.' }),
+    );
+    await waitFor(() => expect(result.current.current!.progress.bin).toBe(false));
+    there.refuse = null;
+    scan('A-01-1');
+    await waitFor(() => expect(there.picks[0]!.progress.bin).toBe(true));
+  });
+
+  it('says when the server cannot be reached, and loses nothing that the server has', async () => {
+    const { there, result, scan } = await open([pick(1, 1)]);
+    scan('A-01-1');
+    await waitFor(() => expect(there.picks[0]!.progress.bin).toBe(true));
+    there.reachable = false;
+    scan(gtin(1));
+    await waitFor(() => expect(result.current.verdict?.text).toMatch('The server does not answer'), { timeout: 4000 });
+    there.reachable = true;
+    await act(async () => void (await result.current.refetch()));
+    expect(result.current.current).toMatchObject({ progress: { bin: true, counted: 0 } });
+    scan(gtin(1));
+    await waitFor(() => expect(there.picks[0]!.progress.counted).toBe(1));
+  });
+
+  it('takes picks out of turn, goes on with the next in walking order, and undoes the last', async () => {
+    const { there, result, scan, input } = await open([pick(1, 1), pick(2, 1), pick(3, 1)]);
+    act(() => result.current.choose('p2'));
+    scan('A-02-1');
+    input({ kind: 'count', units: 1 });
+    input({ kind: 'touch', what: 'position' });
+    expect(result.current.current!.step.id).toBe('p3');
+    await waitFor(() => expect(there.picks[1]!.state).toBe('done'));
+    await act(() => result.current.undo());
+    expect(result.current.current!.step.id).toBe('p2');
+    expect(result.current.verdict).toEqual({ kind: 'caution', text: 'Undone. It is open again.' });
+    await act(() => result.current.undo());
+    expect(result.current.verdict!.text).toBe('Nothing to undo in this run.');
+  });
+});

@@ -1,0 +1,110 @@
+import { shortReasons } from '@hand-relay/core/picking';
+import { i18n } from '../text/index.ts';
+import { en } from '../text/en.ts';
+import { words } from '../state/trouble.ts';
+import { trailWords } from '../desk/Trail.tsx';
+import { relative, weight } from '../text/index.ts';
+import { execSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+
+const sources = () =>
+  execSync('grep -rhoE "Refusal\\([0-9]+, \'[a-z-]+\'" ../server/src --include=*.ts', {
+    cwd: __dirname + '/..',
+    encoding: 'utf8',
+  });
+const coreCodes = (file: string) =>
+  [
+    ...execSync(`sed -n "/Refusal =/,/;/p" ../core/src/${file}`, { cwd: __dirname + '/..', encoding: 'utf8' }).matchAll(
+      /'([a-z-]+)'/g,
+    ),
+  ].map((m) => m[1]!);
+
+describe('words', () => {
+  it('are there for every refusal that the server or the core makes', () => {
+    const codes = [...sources().matchAll(/'([a-z-]+)'/g)]
+      .map((m) => m[1]!)
+      .concat(coreCodes('picking/judge.ts'), coreCodes('packing/judge.ts'), coreCodes('shipping/judge.ts'));
+    expect(codes.length).toBeGreaterThan(50);
+    expect([...new Set(codes)].filter((code) => !i18n.exists(`refusal.${code}`))).toEqual([]);
+  });
+
+  it('are there for everything that is journalled', () => {
+    const kinds = [
+      ...execSync(
+        `grep -rhoE "kind: '[a-z-]+'|journalRun.change, run, '[a-z-]+'|'order-(taken|changed)'" ../server/src --include=*.ts`,
+        { cwd: __dirname + '/..', encoding: 'utf8' },
+      ).matchAll(/'([a-z-]+)'/g),
+    ].map((m) => m[1]!);
+    const journalled = kinds.filter(
+      (k) =>
+        k.includes('-') ||
+        ['released', 'picked', 'short', 'undone', 'packed', 'unpacked', 'tracking', 'shipped'].includes(k),
+    );
+    const strange = ['gs1-128', 'orders-taken'];
+    expect([...new Set(journalled)].filter((k) => !strange.includes(k) && !(k in en.trail))).toEqual([]);
+  });
+
+  it('are all used: none is left from a screen that is gone', () => {
+    const files = execSync('git ls-files --cached --others --exclude-standard -- "*.ts" "*.tsx"', {
+      cwd: `${__dirname}/..`,
+      encoding: 'utf8',
+    })
+      .split('\n')
+      .filter((f) => f && !f.startsWith('text/en') && !f.includes('test'));
+    const code = files.map((f) => readFileSync(`${__dirname}/../${f}`, 'utf8')).join('\n');
+    // Where the key is put together, its beginning stands in the code.
+    const beginnings = [...code.matchAll(/[`'"]([\w.-]+\.)\$\{/g)].map((m) => m[1]!);
+    const leaves = (tree: object, path: string): string[] =>
+      Object.entries(tree).flatMap(([key, value]) =>
+        typeof value === 'string' ? [path + key] : leaves(value as object, `${path}${key}.`),
+      );
+    const unused = leaves(en, '')
+      .map((key) => key.replace(/_(one|other)$/, ''))
+      .filter((key) => !code.includes(`'${key}'`) && !beginnings.some((b) => key.startsWith(b)));
+    expect([...new Set(unused)]).toEqual([]);
+  });
+
+  it('fill in the facts', () => {
+    expect(
+      words({
+        code: 'wave-begun',
+        facts: { runs: [{ number: '0007', picker: 'Pico' }] },
+        fields: [],
+        requestId: '',
+        status: 409,
+      }),
+    ).toContain('0007 (Pico)');
+    expect(
+      words({ code: 'run-state', facts: { run: '0007', state: 'left' }, fields: [], requestId: '', status: 409 }),
+    ).toBe('Run 0007 is at the bench meanwhile.');
+    expect(words({ code: 'something-new', facts: {}, fields: [], requestId: 'r-1', status: 500 })).toContain('r-1');
+    expect(
+      trailWords({
+        id: 1,
+        at: '',
+        person: null,
+        device: '',
+        kind: 'scan-refused',
+        facts: { code: 'wrong-bin', got: 'A-01-1', expected: 'B-07-2', bin: 'B-07-2' },
+      }),
+    ).toBe('Refused: This is bin A-01-1. Go to B-07-2 at B-07-2');
+    expect(
+      trailWords({
+        id: 1,
+        at: '',
+        person: null,
+        device: '',
+        kind: 'short',
+        facts: { missing: 2, item: 'Jar', bin: 'A-01-1', reason: 'damaged' },
+      }),
+    ).toBe('Short by 2 × Jar at A-01-1: damaged');
+    for (const reason of shortReasons) expect(i18n.exists(`floor.reason.${reason}`)).toBe(true);
+  });
+
+  it('say times and weights plainly', () => {
+    const now = Date.parse('2026-03-02T12:00:00Z');
+    expect(relative('2026-03-02T12:25:00Z', now)).toBe('in 25 min');
+    expect(relative('2026-03-02T10:55:00Z', now)).toBe('late by 1 h 5 min');
+    expect([weight(950), weight(27_340), weight(1_500_000)]).toEqual(['0.95', '27.3', '1,500']);
+  });
+});

@@ -1,0 +1,8 @@
+import { common } from './en/common.ts';
+import { desk } from './en/desk.ts';
+import { refusal } from './en/refusal.ts';
+import { setup } from './en/setup.ts';
+import { work } from './en/work.ts';
+
+/** Every text that a person reads, in English. */
+export const en = { ...common, ...desk, ...work, ...setup, ...refusal };

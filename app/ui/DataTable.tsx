@@ -1,0 +1,216 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { Tick } from './Tick.tsx';
+import { useSurface } from './theme.ts';
+import { Txt } from './Txt.tsx';
+
+export interface TableColumn<T> {
+  key: string;
+  title: string;
+  /** Share of the width, or with `fixed` pixels. */
+  width: number;
+  fixed?: boolean;
+  align?: 'left' | 'right';
+  sortable?: boolean;
+  cell: (row: T) => ReactNode;
+}
+
+export type TableEntry<T> =
+  { kind: 'group'; key: string; title: string; detail: string } | { kind: 'row'; key: string; row: T };
+
+export interface DataTableProps<T> {
+  columns: TableColumn<T>[];
+  entries: TableEntry<T>[];
+  rowHeight?: number;
+  sort?: { key: string; down: boolean } | undefined;
+  onSort?: (key: string) => void;
+  /** Row that the keyboard is at. */
+  current?: string | undefined;
+  chosen?: ReadonlySet<string>;
+  onChoose?: (key: string) => void;
+  onChooseAll?: () => void;
+  allChosen?: boolean;
+  onOpen?: (row: T) => void;
+  nameOf: (row: T) => string;
+  chooseLabel?: (row: T) => string;
+  chooseAllLabel?: string;
+}
+
+/** A table of any length: only the rows in view are drawn. */
+export function DataTable<T>({
+  columns,
+  entries,
+  rowHeight = 44,
+  sort,
+  onSort,
+  current,
+  chosen,
+  onChoose,
+  onChooseAll,
+  allChosen,
+  onOpen,
+  nameOf,
+  chooseLabel,
+  chooseAllLabel,
+}: DataTableProps<T>) {
+  const surface = useSurface();
+  const scroller = useRef<HTMLElement | null>(null);
+  const list = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (entries[i]?.kind === 'group' ? 38 : rowHeight),
+    getItemKey: (i) => entries[i]?.key ?? i,
+    overscan: 8,
+  });
+  useEffect(() => list.measure(), [list, entries, rowHeight]);
+  const at = current === undefined ? -1 : entries.findIndex((e) => e.key === current);
+  useEffect(() => {
+    if (at >= 0) list.scrollToIndex(at, { align: 'auto' });
+  }, [at, list]);
+  const cell = (c: TableColumn<T>) => ({
+    ...(c.fixed ? { width: c.width } : { flexGrow: c.width, flexBasis: 0, minWidth: 0 }),
+    paddingHorizontal: 8,
+    alignItems: c.align === 'right' ? ('flex-end' as const) : ('flex-start' as const),
+    justifyContent: 'center' as const,
+  });
+
+  return (
+    <View role="table" aria-rowcount={entries.length} style={{ flex: 1, minHeight: 0 }}>
+      <View role="rowgroup">
+        <View
+          role="row"
+          style={{
+            flexDirection: 'row',
+            minHeight: 40,
+            borderBottomWidth: 1,
+            borderColor: surface.quiet,
+            paddingRight: 12,
+            // As wide as the mark of the row at hand.
+            paddingLeft: onChoose ? 0 : 3,
+          }}
+        >
+          {onChoose && (
+            <View role="columnheader" style={{ width: 44, alignItems: 'center', justifyContent: 'center' }}>
+              <Tick checked={allChosen ?? false} onPress={() => onChooseAll?.()} label={chooseAllLabel ?? ''} />
+            </View>
+          )}
+          {columns.map((c) => {
+            const sorted = sort?.key === c.key;
+            const head = (
+              <Txt kind="label" colour={sorted ? 'ink' : 'quiet'} lines={1}>
+                {c.title}
+                {sorted ? (sort.down ? ' ↓' : ' ↑') : ''}
+              </Txt>
+            );
+            return (
+              <View
+                key={c.key}
+                role="columnheader"
+                aria-sort={sorted ? (sort.down ? 'descending' : 'ascending') : 'none'}
+                style={cell(c)}
+              >
+                {c.sortable && onSort ? (
+                  <Pressable
+                    role="button"
+                    onPress={() => onSort(c.key)}
+                    style={{ minHeight: 40, justifyContent: 'center' }}
+                  >
+                    {head}
+                  </Pressable>
+                ) : (
+                  head
+                )}
+              </View>
+            );
+          })}
+        </View>
+      </View>
+      <View ref={scroller as never} role="rowgroup" tabIndex={0} style={{ flex: 1, minHeight: 0, overflow: 'scroll' }}>
+        <View role="presentation" style={{ height: list.getTotalSize() }}>
+          {list.getVirtualItems().map((v) => {
+            const entry = entries[v.index]!;
+            const place = { position: 'absolute' as const, top: v.start, left: 0, right: 0, height: v.size };
+            if (entry.kind === 'group')
+              return (
+                <View
+                  key={v.key}
+                  role="row"
+                  style={[
+                    place,
+                    {
+                      flexDirection: 'row',
+                      alignItems: 'flex-end',
+                      gap: 12,
+                      paddingHorizontal: 12,
+                      paddingBottom: 5,
+                      borderBottomWidth: 1,
+                      borderColor: surface.line,
+                      backgroundColor: surface.sunk,
+                    },
+                  ]}
+                >
+                  <View role="cell" style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 12 }}>
+                    <Txt kind="strong">{entry.title}</Txt>
+                    <Txt kind="small" colour="quiet">
+                      {entry.detail}
+                    </Txt>
+                  </View>
+                </View>
+              );
+            const picked = chosen?.has(entry.key) ?? false;
+            const here = entry.key === current;
+            return (
+              <Pressable
+                key={v.key}
+                role="row"
+                aria-rowindex={v.index + 1}
+                aria-selected={picked}
+                tabIndex={-1}
+                onPress={() => onOpen?.(entry.row)}
+                style={[
+                  place,
+                  {
+                    flexDirection: 'row',
+                    borderBottomWidth: 1,
+                    borderColor: surface.line,
+                    borderLeftWidth: 3,
+                    borderLeftColor: here ? surface.ink : 'transparent',
+                    backgroundColor: here || picked ? surface.chosen : 'transparent',
+                    paddingRight: 12,
+                  },
+                ]}
+              >
+                {onChoose && (
+                  <View role="cell" style={{ width: 41, alignItems: 'center', justifyContent: 'center' }}>
+                    <Tick
+                      checked={picked}
+                      onPress={() => onChoose(entry.key)}
+                      label={chooseLabel?.(entry.row) ?? nameOf(entry.row)}
+                    />
+                  </View>
+                )}
+                {columns.map((c, n) => (
+                  <View key={c.key} role="cell" style={cell(c)}>
+                    {n === 0 && onOpen ? (
+                      <Pressable
+                        role="link"
+                        aria-label={nameOf(entry.row)}
+                        onPress={() => onOpen(entry.row)}
+                        style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
+                      >
+                        {c.cell(entry.row)}
+                      </Pressable>
+                    ) : (
+                      c.cell(entry.row)
+                    )}
+                  </View>
+                ))}
+              </Pressable>
+            );
+          })}
+        </View>
+      </View>
+    </View>
+  );
+}

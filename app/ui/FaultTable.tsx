@@ -1,0 +1,77 @@
+import Papa from 'papaparse';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { i18n, number } from '../text/index.ts';
+import { Card, Row } from './Box.tsx';
+import { DataTable, type TableColumn } from './DataTable.tsx';
+import { Key } from './Key.tsx';
+import { saveFile } from './saveFile.ts';
+import { Signal } from './Signal.tsx';
+import { Txt } from './Txt.tsx';
+
+/** What is wrong in a file, at its place; row 0 is the whole file. */
+export interface Fault {
+  row: number;
+  column: string;
+  value: string;
+  /** In words. */
+  expected: string;
+  /** Further columns of the file that is saved. */
+  more?: Record<string, string>;
+}
+
+/** The faults of a file, to be read here and saved as a file of their own. */
+export function FaultTable({ faults }: { faults: Fault[] }) {
+  const { t } = useTranslation();
+  if (faults.length === 0) return null;
+  const save = () =>
+    saveFile(
+      'errors.csv',
+      Papa.unparse(
+        faults.map(({ row, column, value, expected, more }) => ({ row, column, value, expected, ...more })),
+        { newline: '\r\n', escapeFormulae: true },
+      ),
+      'text/csv',
+    );
+  return (
+    <Card gap={4} pad={8}>
+      <Row gap={12} pad={8} style={{ justifyContent: 'space-between' }}>
+        <Signal kind="refused" text={`${t('fault.title')}: ${number(faults.length)}`} size="body" />
+        <Key size="small" icon="download" title={t('fault.save')} onPress={save} />
+      </Row>
+      <View style={{ height: Math.min(320, 44 + faults.length * 44) }}>
+        <DataTable
+          columns={columns()}
+          entries={faults.map((row, i) => ({ kind: 'row', key: String(i), row }))}
+          nameOf={(f) => `${f.row} ${f.column}`}
+        />
+      </View>
+    </Card>
+  );
+}
+
+function columns(): TableColumn<Fault>[] {
+  const t = i18n.t.bind(i18n);
+  return [
+    {
+      key: 'row',
+      title: t('fault.row'),
+      width: 60,
+      fixed: true,
+      align: 'right',
+      cell: (f) => <Txt kind="number">{f.row === 0 ? t('fault.wholeFile') : String(f.row)}</Txt>,
+    },
+    { key: 'column', title: t('fault.column'), width: 1, cell: (f) => <Txt lines={1}>{f.column || '–'}</Txt> },
+    {
+      key: 'value',
+      title: t('fault.value'),
+      width: 1,
+      cell: (f) => (
+        <Txt kind="mono" lines={1}>
+          {f.value || '–'}
+        </Txt>
+      ),
+    },
+    { key: 'expected', title: t('fault.expected'), width: 2, cell: (f) => <Txt lines={1}>{f.expected}</Txt> },
+  ];
+}

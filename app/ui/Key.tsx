@@ -1,0 +1,92 @@
+import { Button } from '@rneui/themed';
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
+import type { ComponentProps } from 'react';
+import { fonts, useSurface } from './theme.ts';
+
+export type IconName = ComponentProps<typeof MaterialCommunityIcons>['name'];
+
+export interface KeyProps {
+  title: string;
+  onPress: () => void;
+  /** `act` is what to do next; `plain` all else; `danger` takes something away. */
+  kind?: 'act' | 'plain' | 'danger';
+  size?: 'small' | 'desk' | 'floor';
+  icon?: IconName;
+  disabled?: boolean;
+  busy?: boolean;
+  /** Fills its row. */
+  wide?: boolean;
+  /** Only the icon is shown; the title is read. */
+  iconOnly?: boolean;
+  /** Whether it is pressed in, where it switches something. */
+  pressed?: boolean;
+  label?: string;
+}
+
+const heights = { small: 36, desk: 44, floor: 64 } as const;
+
+/** A key: something that does what its title says. */
+export function Key({
+  title,
+  onPress,
+  kind = 'plain',
+  size = 'desk',
+  icon,
+  disabled = false,
+  busy = false,
+  wide = false,
+  iconOnly = false,
+  pressed,
+  label,
+}: KeyProps) {
+  const surface = useSurface();
+  const colour = kind === 'act' ? surface.onAct : kind === 'danger' ? surface.refused : surface.ink;
+  const ground = kind === 'act' ? surface.act : pressed ? surface.chosen : 'transparent';
+  const height = heights[size];
+  return (
+    <Button
+      {...(iconOnly ? {} : { title })}
+      onPress={onPress}
+      disabled={disabled}
+      loading={busy}
+      loadingProps={{ color: colour, 'aria-label': title }}
+      accessibilityLabel={label ?? title}
+      {...(pressed === undefined ? {} : { 'aria-pressed': pressed })}
+      aria-disabled={disabled}
+      {...(icon
+        ? {
+            icon: (
+              <MaterialCommunityIcons
+                name={icon}
+                size={size === 'floor' ? 26 : 20}
+                color={colour}
+                style={iconOnly ? {} : { marginRight: 8 }}
+              />
+            ),
+          }
+        : {})}
+      containerStyle={wide ? { flexGrow: 1, flexBasis: 0, minWidth: 120, borderRadius: 4 } : { borderRadius: 4 }}
+      buttonStyle={{
+        minHeight: height,
+        minWidth: iconOnly ? height : 0,
+        paddingVertical: 4,
+        paddingHorizontal: iconOnly ? 8 : size === 'floor' ? 20 : size === 'small' ? 10 : 14,
+        borderRadius: 4,
+        borderWidth: kind === 'act' ? 0 : 1,
+        borderColor: kind === 'danger' ? surface.refused : surface.line,
+        backgroundColor: ground,
+      }}
+      disabledStyle={{
+        backgroundColor: kind === 'act' ? surface.sunk : 'transparent',
+        opacity: kind === 'act' ? 1 : 0.5,
+      }}
+      titleStyle={{
+        color: colour,
+        fontFamily: fonts.strong,
+        fontSize: size === 'floor' ? 20 : size === 'small' ? 14 : 15,
+        lineHeight: size === 'floor' ? 26 : 20,
+      }}
+      disabledTitleStyle={{ color: kind === 'act' ? surface.quiet : colour }}
+    />
+  );
+}

@@ -1,0 +1,83 @@
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
+import { useEffect, useRef, useState } from 'react';
+import { TextInput, View } from 'react-native';
+import { useTranslation } from 'react-i18next';
+import { useScans } from './keys/index.ts';
+import { Key } from './Key.tsx';
+import { fonts, useSurface } from './theme.ts';
+
+/**
+ * A field for codes. A scanner that types is heard wherever the focus is; a person types and presses Enter. The field
+ * takes the focus when it is shown and has it back after each code.
+ */
+export function ScanField({
+  label,
+  onCode,
+  disabled = false,
+  size = 'floor',
+}: {
+  label: string;
+  onCode: (text: string) => void;
+  disabled?: boolean;
+  size?: 'floor' | 'desk';
+}) {
+  const surface = useSurface();
+  const { t } = useTranslation();
+  const [text, setText] = useState('');
+  const field = useRef<TextInput>(null);
+  const take = (code: string) => {
+    if (disabled || code.trim() === '') return;
+    setText('');
+    onCode(code.trim());
+    field.current?.focus();
+  };
+  useScans(take, { enabled: !disabled });
+  useEffect(() => {
+    // Without the virtual keyboard: it would cover the card. A tap on the field still opens it.
+    const touch = typeof matchMedia !== 'undefined' && matchMedia('(pointer: coarse)').matches;
+    if (!touch) field.current?.focus();
+  }, [label]);
+  const height = size === 'floor' ? 60 : 44;
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 8,
+        borderWidth: 2,
+        borderColor: surface.quiet,
+        borderRadius: 4,
+        backgroundColor: surface.raised,
+        paddingLeft: 12,
+      }}
+    >
+      <MaterialCommunityIcons name="barcode-scan" size={size === 'floor' ? 26 : 20} color={surface.quiet} />
+      <TextInput
+        ref={field}
+        value={text}
+        onChangeText={setText}
+        onSubmitEditing={() => take(text)}
+        submitBehavior="submit"
+        placeholder={label}
+        aria-label={label}
+        placeholderTextColor={surface.quiet}
+        autoCapitalize="characters"
+        autoCorrect={false}
+        autoComplete="off"
+        editable={!disabled}
+        style={{
+          flex: 1,
+          minWidth: 0,
+          height,
+          color: surface.ink,
+          fontFamily: fonts.medium,
+          fontSize: size === 'floor' ? 20 : 16,
+          outlineWidth: 0,
+        }}
+      />
+      {text !== '' && (
+        <Key title={t('scan.take')} size={size === 'floor' ? 'desk' : 'small'} onPress={() => take(text)} />
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,122 @@
+import type { ReactNode } from 'react';
+import { useWindowDimensions, View } from 'react-native';
+import Svg, { Defs, Path, Pattern, Rect } from 'react-native-svg';
+import { Picture } from './Picture.tsx';
+import { Signal } from './Signal.tsx';
+import { charcoal, useSurface } from './theme.ts';
+import { Txt } from './Txt.tsx';
+
+export interface StepCardProps {
+  /** What to do: "Go to". */
+  verb: string;
+  /** Where or how many, in the largest type: "B-07-2". */
+  code: string;
+  /** Beside the code, where it needs a word: "pieces". */
+  unit?: string | undefined;
+  item: { name: string; sku: string; picture: string };
+  /** Beside the item: how many, and what to check. */
+  count: string;
+  facts: string[];
+  cold?: string | undefined;
+  notes: string[];
+  /** The last verdict: shown until the next input. */
+  verdict?: { kind: 'done' | 'refused' | 'caution'; text: string } | null | undefined;
+  children?: ReactNode;
+}
+
+/** Stripes at 45 degrees, charcoal on caution: here a person stops. */
+function Stripes({ height = 10 }: { height?: number }) {
+  const surface = useSurface();
+  return (
+    <Svg width="100%" height={height} aria-hidden>
+      <Defs>
+        <Pattern id="stripes" width="20" height="20" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <Rect width="20" height="20" fill={surface.caution} />
+          <Path d="M0 0H10V20H0Z" fill={charcoal} />
+        </Pattern>
+      </Defs>
+      <Rect width="100%" height={height} fill="url(#stripes)" />
+    </Svg>
+  );
+}
+
+/** One instruction: verb, place in huge type, item with picture, count, position; what was just said about it on top. */
+export function StepCard({ verb, code, unit, item, count, facts, cold, notes, verdict, children }: StepCardProps) {
+  const surface = useSurface();
+  const { height, width } = useWindowDimensions();
+  const flat = height < 500;
+  const huge = width > 700 ? 96 : code.length > 9 ? 46 : 72;
+  return (
+    <View
+      role="group"
+      aria-label={`${verb} ${code}`}
+      style={{
+        flex: 1,
+        minHeight: 0,
+        borderWidth: 1,
+        borderColor: verdict?.kind === 'refused' ? surface.refused : surface.line,
+        borderRadius: 4,
+        backgroundColor: surface.raised,
+        overflow: 'hidden',
+      }}
+    >
+      <View aria-live="assertive" style={{ minHeight: 46 }}>
+        {verdict && (
+          <>
+            {verdict.kind === 'refused' && <Stripes />}
+            <View
+              style={{ paddingHorizontal: 14, paddingVertical: 10, borderBottomWidth: 1, borderColor: surface.line }}
+            >
+              <Signal kind={verdict.kind} text={verdict.text} size="strong" />
+            </View>
+          </>
+        )}
+      </View>
+      <View
+        style={{
+          flex: 1,
+          minHeight: 0,
+          padding: 14,
+          paddingTop: 6,
+          gap: 8,
+          flexDirection: flat ? 'row' : 'column',
+          justifyContent: 'space-evenly',
+        }}
+      >
+        <View style={{ flexShrink: 1 }}>
+          <Txt kind="large" colour="quiet">
+            {verb}
+          </Txt>
+          <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 12, flexWrap: 'wrap' }}>
+            <Txt kind="code" style={{ fontSize: huge, lineHeight: huge * 1.06 }}>
+              {code}
+            </Txt>
+            {unit !== undefined && <Txt kind="large">{unit}</Txt>}
+          </View>
+        </View>
+        <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
+          <Picture name={item.picture} size={flat ? 72 : 92} />
+          <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
+            <Txt kind="large" lines={3}>
+              {item.name}
+            </Txt>
+            <Txt kind="mono" colour="quiet">
+              {item.sku}
+            </Txt>
+            <Txt kind="heading">{count}</Txt>
+            {cold !== undefined && <Signal kind="cold" text={cold} size="body" />}
+          </View>
+        </View>
+        {facts.length + notes.length > 0 && (
+          <View style={{ gap: 2 }}>
+            {facts.length > 0 && <Txt colour="quiet">{facts.join(' · ')}</Txt>}
+            {notes.map((note) => (
+              <Signal key={note} kind="caution" text={note} size="body" />
+            ))}
+          </View>
+        )}
+        {children}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,27 @@
+import { useEffect, useRef } from 'react';
+import { hearScans, offerShortcuts } from './listen.ts';
+
+/** Calls back for every code scanned while the component is shown and nothing newer (or, `behind`, nothing else) listens. */
+export function useScans(
+  onScan: (text: string) => void,
+  { enabled = true, behind = false }: { enabled?: boolean; behind?: boolean } = {},
+): void {
+  const latest = useRef(onScan);
+  useEffect(() => {
+    latest.current = onScan;
+  });
+  useEffect(() => (enabled ? hearScans((text) => latest.current(text), behind) : undefined), [enabled, behind]);
+}
+
+/** Shortcuts while the component is shown: never fired by a scan, nor while somebody types in a field. */
+export function useShortcuts(keys: Record<string, () => void>, enabled = true): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  const names = Object.keys(keys).join('\n');
+  useEffect(() => {
+    if (!enabled) return undefined;
+    return offerShortcuts(Object.fromEntries(names.split('\n').map((key) => [key, () => latest.current[key]?.()])));
+  }, [names, enabled]);
+}

@@ -1,0 +1,23 @@
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { must, root } from './lib.mjs';
+
+const out = join(root, 'dist', 'app');
+
+/** Files that gain from compression, by their endings. */
+const compressible = /\.(html|js|css|json|svg|ttf|wasm|ico)$/;
+
+/** Exports the web app for production, adds its service worker, and compresses what is served. */
+export async function buildApp() {
+  rmSync(out, { recursive: true, force: true });
+  must('npx', ['expo', 'export', '--platform', 'web', '--output-dir', out, join(root, 'app')]);
+  if (!existsSync(join(out, 'index.html'))) throw new Error('The export made no index.html.');
+  for (const file of readdirSync(out, { recursive: true, encoding: 'utf8' })) {
+    const path = join(out, file);
+    if (!statSync(path).isFile() || !compressible.test(path)) continue;
+    const bytes = readFileSync(path);
+    writeFileSync(`${path}.gz`, gzipSync(bytes, { level: 9 }));
+    writeFileSync(`${path}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }));
+  }
+}

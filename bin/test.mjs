@@ -1,0 +1,62 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { needChromium } from './chromium.mjs';
+import { installed, quiet, root } from './lib.mjs';
+import { jestOf, unitProjects } from './unit.mjs';
+
+/** Everything that must hold: lint, types, all tests. Ends with a line that counts them. */
+installed();
+needChromium();
+const results = join(root, 'test-results');
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+
+let failedSteps = 0;
+function step(name, command, args, env = {}) {
+  const begun = Date.now();
+  console.log(`\n── ${name}`);
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...quiet, ...env } });
+  const good = done.status === 0;
+  if (!good) failedSteps += 1;
+  console.log(`── ${name}: ${good ? 'good' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`);
+}
+/** A step that runs beside others: what it says is shown when it ends. */
+async function beside(name, command, args) {
+  const begun = Date.now();
+  const said = [];
+  const child = spawn(command, args, { cwd: root, env: { ...process.env, ...quiet } });
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => said.push(bytes));
+  const [code] = await once(child, 'close');
+  if (code !== 0) failedSteps += 1;
+  process.stdout.write(Buffer.concat(said));
+  console.log(`── ${name}: ${code === 0 ? 'good' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`);
+}
+const read = (file) => (existsSync(join(results, file)) ? JSON.parse(readFileSync(join(results, file), 'utf8')) : null);
+
+await Promise.all(['lint', 'typecheck'].map((name) => beside(name, 'npm', ['run', '--silent', name])));
+for (const project of unitProjects)
+  step(`unit, ${project}`, process.execPath, [
+    ...jestOf(project),
+    '--json',
+    `--outputFile=${join(results, `${project}.json`)}`,
+  ]);
+await build();
+step('browser', process.execPath, [
+  'node_modules/@playwright/test/cli.js',
+  'test',
+  '--config',
+  'e2e/playwright.config.ts',
+]);
+
+const units = unitProjects.map((project) => read(`${project}.json`));
+const inUnits = (count) => units.reduce((n, unit) => n + (unit?.[count] ?? 0), 0);
+const browser = read('e2e.json');
+// A step that failed without a test to show for it (lint, types, a suite that did not run) counts as one.
+const failedTests = inUnits('numFailedTests') + (browser?.stats.unexpected ?? 0);
+const failed = Math.max(failedTests, failedSteps);
+const passed = inUnits('numPassedTests') + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0);
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+export const topics = ['orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'setup'] as const;
+
+/** "This changed", sent after commit. An empty `ids` means: more than can be named. */
+export const changeEvent = z.object({
+  topic: z.enum(topics),
+  ids: z.array(z.string()),
+  /** A sentence's worth of news, for notices: machine word and facts. */
+  news: z.object({ kind: z.string(), facts: z.record(z.string(), z.unknown()) }).optional(),
+});
+export type ChangeEvent = z.infer<typeof changeEvent>;

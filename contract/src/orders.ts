@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { id, instant, isoDate, units, whole } from './basics.ts';
+
+export const channels = ['web', 'account', 'field'] as const;
+
+export const orderLineDraft = z.strictObject({
+  line: z.int().min(1).max(9999),
+  sku: z.string().trim().min(1).max(40),
+  quantity: z.int().min(1).max(9_999_999),
+  pack: z.enum(['unit', 'inner', 'outer']).default('unit'),
+  note: z.string().max(500).default(''),
+});
+
+export const orderDraft = z
+  .strictObject({
+    number: z.string().trim().min(1).max(30),
+    channel: z.string().trim().min(1).max(20),
+    customer: z.string().trim().min(1).max(40),
+    reference: z.string().trim().max(60).default(''),
+    due: isoDate,
+    priority: z.int().min(1).max(9).default(5),
+    shipComplete: z.boolean().default(false),
+    shipTo: z.strictObject({
+      name: z.string().trim().min(1).max(120),
+      street: z.string().trim().min(1).max(120),
+      postcode: z.string().trim().min(1).max(20),
+      city: z.string().trim().min(1).max(80),
+      country: z.string().regex(/^[A-Z]{2}$/, 'two capital letters (ISO 3166-1)'),
+    }),
+    note: z.string().trim().max(500).default(''),
+    lines: z.array(orderLineDraft).min(1).max(500),
+  })
+  .refine((o) => new Set(o.lines.map((l) => l.line)).size === o.lines.length, {
+    path: ['lines'],
+    message: 'each line number once',
+  });
+
+/** What `POST /api/orders` takes: orders to be looked at (`preview`) or taken. */
+export const intakeBody = z
+  .strictObject({
+    mode: z.enum(['preview', 'take']),
+    document: z.string().max(200).default('api'),
+    csv: z.string().max(20_000_000).optional(),
+    orders: z.array(orderDraft).max(5000).optional(),
+  })
+  .refine((b) => (b.csv === undefined) !== (b.orders === undefined), {
+    message: 'either csv or orders',
+    path: ['csv'],
+  });
+
+export const intakeError = z.object({
+  row: z.int(),
+  column: z.string(),
+  value: z.string(),
+  expected: z.string(),
+  order: z.string(),
+});
+export const intakeResult = z.object({
+  taken: z.boolean().describe('Whether anything was written'),
+  orders: z.array(
+    z.object({
+      number: z.string(),
+      customer: z.string(),
+      lines: z.int(),
+      outcome: z.enum(['new', 'same', 'changed', 'under-way']),
+      differences: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+    }),
+  ),
+  errors: z.array(intakeError),
+});
+export type IntakeResult = z.infer<typeof intakeResult>;
+
+/** One order of the list, as a row of values in the order of `orderRowFields`, so that ten thousand stay small. */
+export const orderRow = z.object({
+  id,
+  number: z.string(),
+  channel: z.string(),
+  customer: z.string(),
+  customerClass: z.string(),
+  due: isoDate,
+  departure: z.string().nullable(),
+  leavesAt: instant.nullable().describe('The instant of the departure on the due day'),
+  priority: z.int(),
+  lines: z.int(),
+  coveredLines: z.int().describe('Lines whose open units could all be promised now'),
+  asked: units,
+  released: units,
+  picked: units,
+  packed: units,
+  shipped: units,
+  status: z.enum(['open', 'closed', 'cancelled']),
+});
+export type OrderRow = z.infer<typeof orderRow>;
+export const orderRowFields = Object.keys(orderRow.shape) as (keyof OrderRow)[];
+
+export const orderPage = z.object({
+  rows: z.array(z.array(z.union([z.string(), z.number(), z.null()]))),
+  next: z.string().nullable().describe('Where the next page begins; null at the end'),
+  total: z.int(),
+});
+export const orderPageQuery = z.object({
+  after: z.string().max(80).optional(),
+  limit: z.coerce.number().int().min(1).max(2500).default(2500),
+  ids: z.string().max(20_000).optional().describe('Only these, separated by commas'),
+  status: z.enum(['open', 'closed', 'cancelled', 'all']).default('open'),
+});
+
+/** A row of values as the list's page carries it, as an order. */
+export function orderFromRow(values: (string | number | null)[]): OrderRow {
+  return Object.fromEntries(orderRowFields.map((field, i) => [field, values[i]])) as unknown as OrderRow;
+}
+
+export const orderLine = z.object({
+  id,
+  line: z.int(),
+  sku: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  picture: z.string(),
+  quantity: z.int(),
+  pack: z.string(),
+  asked: units,
+  cancelled: units,
+  released: units,
+  reserved: units,
+  picked: units,
+  packed: units,
+  shipped: units,
+  free: whole.describe('Units of the item that can still be promised to this order'),
+  note: z.string(),
+});
+
+export const orderDetail = z.object({
+  id,
+  number: z.string(),
+  channel: z.string(),
+  reference: z.string(),
+  status: z.enum(['open', 'closed', 'cancelled']),
+  due: isoDate,
+  departure: z.string().nullable(),
+  leavesAt: instant.nullable(),
+  lane: z.string().nullable(),
+  carrier: z.string().nullable(),
+  priority: z.int(),
+  shipComplete: z.boolean(),
+  note: z.string(),
+  document: z.string(),
+  customer: z.object({ number: z.string(), name: z.string(), class: z.string(), minShelfDays: z.int() }),
+  shipTo: z.object({
+    name: z.string(),
+    street: z.string(),
+    postcode: z.string(),
+    city: z.string(),
+    country: z.string(),
+  }),
+  lines: z.array(orderLine),
+  waves: z.array(z.object({ id, number: z.int(), state: z.string() })),
+  runs: z.array(z.object({ id, number: z.string(), state: z.string(), picker: z.string().nullable() })),
+  cartons: z.array(
+    z.object({
+      id,
+      number: z.int(),
+      sscc: z.string().nullable(),
+      type: z.string(),
+      state: z.string(),
+      weightG: whole.nullable(),
+    }),
+  ),
+  shipments: z.array(z.object({ id, number: z.string(), state: z.string(), tracking: z.string().nullable() })),
+});
+export type OrderDetail = z.infer<typeof orderDetail>;
+
+export const cancelRestBody = z.strictObject({ reason: z.string().trim().min(3).max(200) });
+
+export const trailEntry = z.object({
+  id: z.int(),
+  at: instant,
+  person: z.string().nullable(),
+  device: z.string(),
+  kind: z.string(),
+  facts: z.record(z.string(), z.unknown()),
+});
+export type TrailEntry = z.infer<typeof trailEntry>;
+export const trail = z.object({ entries: z.array(trailEntry) });

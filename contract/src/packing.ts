@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { id, instant, units, whole } from './basics.ts';
+import { stepItem } from './runs.ts';
+
+const benches = z.array(z.object({ code: z.string(), name: z.string() }));
+
+export const benchQueue = z.object({
+  benches,
+  runs: z.array(
+    z.object({
+      id,
+      number: z.string(),
+      callSign: z.string(),
+      cart: z.string(),
+      lane: z.string().nullable(),
+      picker: z.string().nullable(),
+      leavesAt: instant.nullable(),
+      orders: z.array(
+        z.object({ id, number: z.string(), position: z.int(), customer: z.string(), units, packed: units }),
+      ),
+    }),
+  ),
+});
+export type BenchQueue = z.infer<typeof benchQueue>;
+
+const packItem = stepItem.extend({ group: z.string().nullable() });
+
+export const benchOrder = z.object({
+  id,
+  number: z.string(),
+  customer: z.string(),
+  note: z.string(),
+  shipTo: z.object({
+    name: z.string(),
+    street: z.string(),
+    postcode: z.string(),
+    city: z.string(),
+    country: z.string(),
+  }),
+  leavesAt: instant.nullable(),
+  lane: z.string().nullable(),
+  where: z.array(
+    z.object({ run: z.string(), callSign: z.string(), cart: z.string(), position: z.int(), state: z.string() }),
+  ),
+  lines: z.array(
+    z.object({
+      line: z.int(),
+      sku: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      picture: z.string(),
+      note: z.string(),
+      released: units,
+      picked: units,
+      packed: units,
+      shipped: units,
+    }),
+  ),
+  bench: z.object({
+    loose: z.array(z.object({ item: packItem, lot: z.string().nullable(), serial: z.string().nullable(), units })),
+    carton: z
+      .object({
+        id,
+        typeCode: z.string(),
+        contents: z.array(z.object({ item: id, name: z.string(), group: z.string().nullable(), units })),
+      })
+      .nullable(),
+    boxes: z.array(z.object({ code: z.string(), name: z.string() })),
+  }),
+  proposed: z.string().nullable(),
+  benches,
+  cartons: z.array(
+    z.object({
+      id,
+      number: z.int(),
+      type: z.string(),
+      sscc: z.string().nullable(),
+      state: z.enum(['open', 'closed', 'shipped']),
+      weightG: whole,
+      contents: z.array(
+        z.object({ item: id, sku: z.string(), name: z.string(), lot: z.string(), serial: z.string(), units }),
+      ),
+    }),
+  ),
+  shipment: id.nullable(),
+});
+export type BenchOrder = z.infer<typeof benchOrder>;
+
+export const packBody = z.strictObject({
+  bench: z.string().trim().min(1).max(20),
+  input: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
+    z.strictObject({
+      kind: z.literal('put'),
+      item: id,
+      lot: z.string().nullable(),
+      units: z.int().min(1).max(9_999_999),
+    }),
+  ]),
+});
+export const packVerdict = z.object({
+  verdict: z.enum(['open', 'put', 'close', 'refused']),
+  code: z.string().optional(),
+  expected: z.string().optional(),
+  got: z.string().optional(),
+  units: z.int().optional(),
+  carton: id.optional(),
+  sscc: z.string().optional(),
+  lane: z.string().nullable().optional(),
+});
+export type PackVerdictAnswer = z.infer<typeof packVerdict>;
+
+export const unpackBody = z.strictObject({
+  item: id,
+  lot: z.string(),
+  serial: z.string(),
+  units: z.int().min(1),
+});
+
+export const found = z.object({
+  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'nothing']),
+  id: id.nullable(),
+  name: z.string(),
+  /** Orders that a cart or run holds, to choose from. */
+  orders: z.array(id),
+});
+export type Found = z.infer<typeof found>;
+export const findQuery = z.object({ code: z.string().min(1).max(200) });

@@ -1,0 +1,98 @@
+import { z } from 'zod';
+import { shortReasons } from '@hand-relay/core/picking';
+import { id, units } from './basics.ts';
+import { runSummary } from './waves.ts';
+
+export const myRuns = z.object({ mine: z.array(runSummary), waiting: z.array(runSummary) });
+
+const pack = z.object({ gtin: z.string(), level: z.enum(['unit', 'inner', 'outer']), units: z.int() });
+export const stepItem = z.object({
+  id,
+  sku: z.string(),
+  name: z.string(),
+  packs: z.array(pack),
+  tracksLot: z.boolean(),
+  tracksSerial: z.boolean(),
+});
+
+export const pickProgress = z.object({
+  bin: z.boolean(),
+  lot: z.boolean(),
+  counted: units,
+  serials: z.array(z.string()),
+  found: units.nullable(),
+  reason: z.enum(shortReasons).nullable(),
+});
+
+/** A pick as the device holds it: the step of core, and what the card shows beside. */
+export const runPick = z.object({
+  step: z.object({
+    id,
+    bin: z.string(),
+    item: stepItem,
+    lot: z.string().nullable(),
+    serialsInBin: z.array(z.string()),
+    units,
+    position: z.object({ cart: z.string(), number: z.int() }),
+  }),
+  progress: pickProgress,
+  state: z.enum(['open', 'done', 'short', 'out']),
+  picked: units,
+  order: z.object({ id, number: z.string(), note: z.string() }),
+  lineNote: z.string(),
+  unit: z.string(),
+  picture: z.string(),
+  zone: z.string(),
+  cold: z.boolean(),
+  bestBefore: z.string().nullable(),
+  remains: units.describe('Units that should be left in the bin after this pick'),
+  at: z.object({ aisle: z.string(), y: z.number() }),
+});
+export type RunPick = z.infer<typeof runPick>;
+
+export const runDetail = z.object({
+  run: runSummary,
+  cartPositions: z.int(),
+  positions: z.array(z.object({ number: z.int(), order: z.string(), customer: z.string() })),
+  picks: z.array(runPick),
+  path: z.array(z.tuple([z.number(), z.number()])),
+  lanes: z.array(z.object({ code: z.string(), name: z.string() })),
+  proposedLane: z.string().nullable(),
+});
+export type RunDetail = z.infer<typeof runDetail>;
+
+export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) });
+
+export const pickInput = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
+  z.strictObject({ kind: z.literal('touch'), what: z.enum(['bin', 'lot', 'position']) }),
+  z.strictObject({ kind: z.literal('count'), units: z.int().min(0).max(9_999_999) }),
+  z.strictObject({ kind: z.literal('short'), units: z.int().min(0).max(9_999_999), reason: z.enum(shortReasons) }),
+]);
+export const inputBody = z.strictObject({ pick: id, input: pickInput });
+
+export const pickVerdict = z.object({
+  verdict: z.enum(['accepted', 'done', 'refused']),
+  what: z.string().optional(),
+  code: z.string().optional(),
+  expected: z.string().optional(),
+  got: z.string().optional(),
+  gotName: z.string().optional().describe('Name of the item that was scanned, where the house knows it'),
+  units: z.int().optional(),
+  progress: pickProgress,
+  runComplete: z.boolean(),
+});
+export type PickVerdictAnswer = z.infer<typeof pickVerdict>;
+
+export const leaveBody = z.strictObject({ lane: z.string().trim().min(1).max(20) });
+export const undoResult = z.object({ pick: id.nullable() });
+export const takeOutBody = z.strictObject({ order: id });
+
+export const floorPlan = z.object({
+  aisles: z.array(z.object({ id: z.string(), x: z.number() })),
+  crossAisles: z.array(z.number()),
+  bins: z.array(z.object({ bin: z.string(), aisle: z.string(), y: z.number(), side: z.string(), zone: z.string() })),
+  start: z.object({ aisle: z.string(), y: z.number() }),
+  zones: z.array(z.object({ code: z.string(), name: z.string(), cold: z.boolean() })),
+});
+export type FloorPlan = z.infer<typeof floorPlan>;

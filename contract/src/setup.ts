@@ -1,0 +1,137 @@
+import { sheetNames } from '@hand-relay/core/sheets';
+import { z } from 'zod';
+import { id, instant } from './basics.ts';
+
+const value = z.union([z.string().max(2000), z.number(), z.boolean(), z.null()]);
+export const sheetRow = z.record(z.string().max(40), value);
+export const sheetName = z.enum(sheetNames as [string, ...string[]]);
+
+/** Whether this server has a site yet: the first page asks, before anybody can sign in. */
+export const setupState = z.object({ empty: z.boolean() });
+
+const timeZone = z.string().refine(
+  (zone) => {
+    try {
+      new Intl.DateTimeFormat('en', { timeZone: zone });
+      return true;
+    } catch {
+      return false;
+    }
+  },
+  { message: 'a time zone as Europe/London' },
+);
+
+/** What a site is told by. */
+export const siteBody = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  street: z.string().trim().max(120).default(''),
+  city: z.string().trim().max(80).default(''),
+  timeZone,
+  currency: z.string().regex(/^[A-Z]{3}$/, 'three capital letters, as GBP (ISO 4217)'),
+  gs1Prefix: z
+    .string()
+    .regex(/^(\d{4,12})?$/, '4 to 12 digits, or none yet')
+    .default(''),
+});
+export const siteAnswer = z.object({ site: siteBody });
+
+/** The site and its first supervisor. */
+export const firstRunBody = z.strictObject({
+  site: siteBody,
+  person: z.strictObject({
+    name: z.string().trim().min(1).max(80),
+    login: z.string().trim().toLowerCase().min(2).max(80),
+    password: z.string().min(8, 'eight characters at least').max(200),
+  }),
+});
+
+/** What a house has of each kind, and what it still needs to ship a first order. */
+export const setupOverview = z.object({
+  counts: z.record(z.string(), z.int()),
+  missing: z.array(z.object({ what: z.string(), why: z.string() })),
+});
+export type SetupOverview = z.infer<typeof setupOverview>;
+
+export const sheetRows = z.object({ rows: z.array(sheetRow) });
+export const sheetFileQuery = z.object({ format: z.enum(['csv', 'xlsx']).default('csv') });
+
+export const sheetError = z.object({
+  row: z.int(),
+  column: z.string(),
+  value: z.string(),
+  expected: z.string(),
+  facts: z.record(z.string(), z.union([z.string(), z.number()])).optional(),
+});
+export type SheetErrorAnswer = z.infer<typeof sheetError>;
+
+export const sheetFileBody = z.strictObject({
+  file: z.string().min(1).max(200),
+  /** The file's bytes in base64. */
+  data: z.string().max(34_000_000),
+  /** The heading chosen for each column; null leaves a column out. Without it they are found by name. */
+  matching: z.record(z.string(), z.string().nullable()).optional(),
+});
+export const sheetLook = z.object({
+  heading: z.array(z.string()),
+  matching: z.record(z.string(), z.string().nullable()),
+  encoding: z.string(),
+  counts: z.object({ new: z.int(), changed: z.int(), same: z.int(), errors: z.int() }),
+  /** The first rows that a take would write. */
+  rows: z.array(
+    z.object({
+      row: z.int(),
+      outcome: z.enum(['new', 'changed']),
+      values: sheetRow,
+      differences: z.array(z.object({ column: z.string(), before: value, after: value })),
+    }),
+  ),
+  errors: z.array(sheetError),
+});
+export type SheetLook = z.infer<typeof sheetLook>;
+
+export const jobStarted = z.object({ job: id });
+export const job = z.object({
+  id,
+  state: z.enum(['running', 'done', 'cancelled', 'failed']),
+  done: z.int(),
+  all: z.int(),
+  /** What kept the job from its end, where something did. */
+  problem: z.string().nullable(),
+  errors: z.array(sheetError),
+});
+export type JobAnswer = z.infer<typeof job>;
+
+export const sheetChangeBody = z.strictObject({ rows: z.array(sheetRow).min(1).max(500) });
+export const sheetRetireBody = z.strictObject({ rows: z.array(sheetRow).min(1).max(500), retired: z.boolean() });
+/** What was changed, to undo it by; errors where nothing was. */
+export const sheetChanged = z.object({ entry: id.nullable(), changed: z.int(), errors: z.array(sheetError) });
+export type SheetChanged = z.infer<typeof sheetChanged>;
+export const undoBody = z.strictObject({ entry: id });
+
+export const setupHistory = z.object({
+  entries: z.array(
+    z.object({
+      id,
+      at: instant,
+      person: z.string().nullable(),
+      sheet: z.string(),
+      rows: z.int(),
+      file: z.string().nullable(),
+      undone: z.boolean(),
+    }),
+  ),
+});
+
+export const floorPattern = z.strictObject({
+  firstAisle: z.string().trim().min(1).max(4),
+  aisles: z.int().min(1).max(200),
+  bays: z.int().min(1).max(300),
+  levels: z.int().min(1).max(20),
+  sides: z.union([z.literal(1), z.literal(2)]),
+  bayMetres: z.number().min(0.1).max(20),
+  aisleMetres: z.number().min(0.5).max(50),
+  crossEvery: z.int().min(0).max(300),
+  crossMetres: z.number().min(0.5).max(20),
+  naming: z.string().trim().min(1).max(40),
+  zone: z.string().trim().min(1).max(20),
+});

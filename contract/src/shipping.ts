@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { id, instant, units, whole } from './basics.ts';
+
+export const dockRow = z.object({
+  shipment: id,
+  number: z.string(),
+  order: id,
+  orderNumber: z.string(),
+  customer: z.string(),
+  departure: z.string().nullable(),
+  leavesAt: instant.nullable(),
+  carrier: z.string().nullable(),
+  service: z.string().nullable(),
+  cartons: z.int(),
+  openCartons: z.int(),
+  weightG: whole,
+  picked: units,
+  packed: units,
+  released: units,
+  asked: units,
+  tracking: z.string().nullable(),
+  lane: z.string().nullable(),
+});
+export type DockRow = z.infer<typeof dockRow>;
+export const dockList = z.object({ shipments: z.array(dockRow) });
+
+export const shipmentDetail = z.object({
+  row: dockRow,
+  state: z.enum(['open', 'confirmed']),
+  confirmedAt: instant.nullable(),
+  confirmedBy: z.string().nullable(),
+  shipComplete: z.boolean(),
+  shipTo: z.object({
+    name: z.string(),
+    street: z.string(),
+    postcode: z.string(),
+    city: z.string(),
+    country: z.string(),
+  }),
+  trackingExample: z.string(),
+  needsTracking: z.boolean(),
+  lines: z.array(
+    z.object({
+      id,
+      line: z.int(),
+      sku: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      asked: units,
+      picked: units,
+      packed: units,
+      shipped: units,
+      open: units,
+    }),
+  ),
+  cartons: z.array(
+    z.object({
+      id,
+      number: z.int(),
+      sscc: z.string().nullable(),
+      type: z.string(),
+      state: z.string(),
+      weightG: whole.nullable(),
+    }),
+  ),
+});
+export type ShipmentDetail = z.infer<typeof shipmentDetail>;
+
+export const trackingBody = z.union([
+  z.strictObject({ from: z.literal('carrier') }),
+  z.strictObject({ from: z.literal('person'), number: z.string().trim().min(1).max(60) }),
+]);
+export const confirmBody = z.strictObject({ rest: z.enum(['keep-open', 'cancel']).nullable().default(null) });
+
+export const shipmentExport = z.object({
+  shipments: z.array(
+    z.object({
+      shipment: z.string(),
+      order: z.string(),
+      reference: z.string(),
+      customer: z.string(),
+      confirmedAt: instant,
+      carrier: z.string(),
+      service: z.string(),
+      tracking: z.string(),
+      cartons: z.array(z.object({ sscc: z.string(), type: z.string(), weightG: whole })),
+      lines: z.array(
+        z.object({
+          line: z.int(),
+          sku: z.string(),
+          units,
+          lots: z.array(z.object({ lot: z.string(), serial: z.string(), sscc: z.string(), units })),
+        }),
+      ),
+    }),
+  ),
+});
+export const shipmentExportQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() });
+export const pdfQuery = z.object({ size: z.enum(['4x6', 'a6']).default('4x6') });

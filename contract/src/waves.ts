@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { id, instant, units, whole } from './basics.ts';
+
+export const releaseBody = z.strictObject({ orders: z.array(id).min(1).max(2000) });
+
+const shortLine = z.object({
+  order: z.string(),
+  line: z.int(),
+  sku: z.string(),
+  name: z.string(),
+  asked: units,
+  gets: units,
+});
+
+export const releasePreview = z.object({
+  orders: z.int(),
+  ordersComplete: z.int(),
+  lines: z.int(),
+  units,
+  runs: z.int(),
+  metres: z.number(),
+  weightG: whole,
+  shorts: z.array(shortLine),
+  nothing: z.array(z.string()).describe('Orders that get nothing and stay open'),
+});
+export type ReleasePreview = z.infer<typeof releasePreview>;
+
+export const waveStates = ['gathering', 'planned', 'started', 'done', 'cancelled'] as const;
+
+export const waveSummary = z.object({
+  id,
+  number: z.int(),
+  state: z.enum(waveStates),
+  createdAt: instant,
+  createdBy: z.string(),
+  orders: z.int(),
+  lines: z.int(),
+  units,
+  picked: units,
+  packed: units,
+  shipped: units,
+  runs: z.int(),
+  metres: z.number(),
+  earliestDeparture: instant.nullable(),
+});
+export type WaveSummary = z.infer<typeof waveSummary>;
+
+export const runStates = ['planned', 'waiting', 'picking', 'left', 'done', 'cancelled'] as const;
+
+export const runSummary = z.object({
+  id,
+  number: z.string(),
+  callSign: z.string(),
+  state: z.enum(runStates),
+  picker: z.string().nullable(),
+  pickerId: id.nullable(),
+  cart: z.string().nullable(),
+  positions: z.int(),
+  orders: z.int(),
+  stops: z.int(),
+  picks: z.int(),
+  picksDone: z.int(),
+  units,
+  unitsPicked: units,
+  metres: z.number(),
+  lane: z.string().nullable(),
+  wave: z.int(),
+  leavesAt: instant.nullable(),
+});
+export type RunSummary = z.infer<typeof runSummary>;
+
+export const waveDetail = z.object({
+  wave: waveSummary,
+  runs: z.array(runSummary),
+  orders: z.array(z.object({ id, number: z.string(), customer: z.string(), units, picked: units })),
+});
+export const releaseResult = z.object({ wave: id, number: z.int(), preview: releasePreview });
+export const waveList = z.object({ waves: z.array(waveSummary) });
+export const waveOnly = z.object({ wave: waveSummary });

@@ -1,0 +1,9 @@
+export {
+  allocateByPriority,
+  daysBetween,
+  lotServes,
+  type Demand,
+  type DemandLine,
+  type LinePromise,
+  type Supply,
+} from './allocate.ts';

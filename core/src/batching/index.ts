@@ -1,0 +1,1 @@
+export { batch, type BatchOrder, type CartLimits } from './batch.ts';

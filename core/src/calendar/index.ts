@@ -1,0 +1,1 @@
+export { addDays, departureFor, instantOf, localDate, weekday, type Departure } from './calendar.ts';

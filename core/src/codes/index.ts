@@ -1,0 +1,1 @@
+export { readCode, type Code } from './readCode.ts';

@@ -1,0 +1,1 @@
+export { mapFloor, type Floor, type FloorMap, type Place, type Point } from './floor.ts';

@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { parseBarcode } from 'gs1-barcode-parser-mod';
+import { checkDigit, FNC1, gs1Date, gtin14, hasCheckDigit, printedElements, readGs1, ssccOf } from './index.ts';
+
+const digits = (length: number) => fc.stringMatching(new RegExp(`^\\d{${length}}$`));
+
+describe('check digit', () => {
+  // GS1 General Specifications, worked example; the SSCC from memory, recomputed.
+  it.each([
+    ['629104150021', 3],
+    ['00614141123456789', 0],
+  ])('completes %s with %i', (key, digit) => expect(checkDigit(key)).toBe(digit));
+
+  it('notices every single wrong digit', () => {
+    fc.assert(
+      fc.property(digits(12), fc.nat(12), fc.integer({ min: 1, max: 9 }), (body, at, by) => {
+        const key = body + checkDigit(body);
+        const wrong = key.slice(0, at) + String((Number(key[at]) + by) % 10) + key.slice(at + 1);
+        return hasCheckDigit(key) && !hasCheckDigit(wrong);
+      }),
+    );
+  });
+
+  it('says what it received', () => expect(() => checkDigit('12a')).toThrow('"12a"'));
+});
+
+describe('SSCC', () => {
+  it('fills the serial reference to 18 digits', () =>
+    expect(ssccOf({ extension: 3, companyPrefix: '9521234' }, 1)).toBe('395212340000000014'));
+
+  it('gives every serial its own well-formed number', () => {
+    fc.assert(
+      fc.property(fc.nat(999_999), fc.nat(999_999), (a, b) => {
+        const range = { extension: 0, companyPrefix: '0614141' };
+        const [one, other] = [ssccOf(range, a), ssccOf(range, b)];
+        return one.length === 18 && hasCheckDigit(one) && (a === b) === (one === other);
+      }),
+    );
+  });
+
+  it('refuses a range that is used up', () =>
+    expect(() => ssccOf({ extension: 0, companyPrefix: '952123400000' }, 10_000)).toThrow('does not fit'));
+});
+
+describe('element strings', () => {
+  const element = fc.oneof(
+    digits(13).map((d) => ({ ai: '01', value: d + checkDigit(d) })),
+    fc.stringMatching(/^[A-Z0-9]{1,20}$/).map((value) => ({ ai: '10', value })),
+    fc.stringMatching(/^[A-Z0-9]{1,20}$/).map((value) => ({ ai: '21', value })),
+    fc.integer({ min: 1, max: 9999 }).map((n) => ({ ai: '37', value: String(n) })),
+    fc
+      .date({ min: new Date('2000-01-01'), max: new Date('2049-12-31'), noInvalidDate: true })
+      .map((d) => ({ ai: '15', value: d.toISOString().slice(2, 10).replaceAll('-', '') })),
+  );
+  const raw = (elements: { ai: string; value: string }[]) =>
+    elements
+      .map((e, i) => e.ai + e.value + (['10', '21', '37'].includes(e.ai) && i < elements.length - 1 ? FNC1 : ''))
+      .join('');
+
+  it('are read as an independent parser reads them', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(element, { selector: (e) => e.ai, minLength: 1, maxLength: 5 }), (elements) => {
+        const ours = readGs1(raw(elements), 2026)!;
+        const theirs = parseBarcode(`]C1${raw(elements)}`).parsedCodeItems;
+        expect(ours.elements).toEqual(elements);
+        expect(ours.elements.map((e) => e.ai)).toEqual(theirs.map((t) => t.ai));
+        const lot = theirs.find((t) => t.ai === '10');
+        expect(ours.lot).toBe(lot?.data);
+      }),
+    );
+  });
+
+  it('are read from the printed form too', () =>
+    expect(readGs1('(01)09521234001010(10)A4802(15)270809', 2026)).toMatchObject({
+      gtin: '09521234001010',
+      lot: 'A4802',
+      bestBefore: '2027-08-09',
+    }));
+
+  it.each(['0109521234001011', '10', '99ABC', '15271332', '01095212340010'])('refuse %s', (text) =>
+    expect(readGs1(text, 2026)).toBeUndefined(),
+  );
+
+  it('refuses more than the 48 characters of a GS1-128', () =>
+    expect(() =>
+      printedElements([
+        { ai: '10', value: 'A'.repeat(20) },
+        { ai: '21', value: 'B'.repeat(20) },
+        { ai: '37', value: '12345' },
+      ]),
+    ).toThrow('48'));
+
+  it('takes day 00 as the last of the month, and the century within 50 years', () => {
+    expect(gs1Date('240200', 2026)).toBe('2024-02-29');
+    expect(gs1Date('760101', 2026)).toBe('2076-01-01');
+    expect(gs1Date('770101', 2026)).toBe('1977-01-01');
+    expect(gs1Date('010101', 2060)).toBe('2101-01-01');
+    expect(gs1Date('260231', 2026)).toBeUndefined();
+  });
+
+  it('brings GTINs of every length to 14 digits', () => {
+    expect(gtin14('6291041500213')).toBe('06291041500213');
+    expect(gtin14('96385074')).toBe('00000096385074');
+    expect(gtin14('6291041500214')).toBeUndefined();
+  });
+});

@@ -1,0 +1,82 @@
+import type { DraftedOrder } from './csv.ts';
+import type { IntakeError, OrderDraft } from './draft.ts';
+
+export interface KnownItem {
+  id: string;
+  /** Units in a pack of that level, absent where the item has no such pack. */
+  packs: Partial<Record<'unit' | 'inner' | 'outer', number>>;
+}
+
+/** What the house knows, for looking up what a draft names. */
+export interface Known {
+  customers: ReadonlySet<string>;
+  items: ReadonlyMap<string, KnownItem>;
+  channels: ReadonlySet<string>;
+}
+
+/** Looks up everything that drafts name; an order with an unknown name stays out. */
+export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: DraftedOrder[]; errors: IntakeError[] } {
+  const errors: IntakeError[] = [];
+  const orders = drafted.filter(({ draft, row, lineRows }) => {
+    const before = errors.length;
+    const fail = (at: number, column: string, value: string, expected: IntakeError['expected']) =>
+      errors.push({ row: at, column, value, expected, order: draft.number });
+    if (!known.channels.has(draft.channel)) fail(row, 'channel', draft.channel, 'a-known-channel');
+    if (!known.customers.has(draft.customer)) fail(row, 'customer', draft.customer, 'a-known-customer');
+    draft.lines.forEach((line, i) => {
+      const item = known.items.get(line.sku);
+      if (!item) fail(lineRows[i]!, 'item', line.sku, 'a-known-item');
+      else if (!item.packs[line.pack]) fail(lineRows[i]!, 'pack', line.pack, 'a-pack-of-the-item');
+    });
+    return errors.length === before;
+  });
+  return { orders, errors };
+}
+
+/** An order as the house has it, in the words of a draft, with what has already been released of each line. */
+export interface ExistingOrder {
+  draft: OrderDraft;
+  released: ReadonlyMap<number, number>;
+}
+
+export interface Difference {
+  /** Field of the order, or `line 3 quantity`. */
+  field: string;
+  before: string;
+  after: string;
+}
+
+export type Comparison =
+  | { outcome: 'new' }
+  | { outcome: 'same' }
+  | { outcome: 'changed'; differences: Difference[] }
+  /** Changed, but work has begun on it. */
+  | { outcome: 'under-way'; differences: Difference[] };
+
+/** Sets a draft beside what is there: a repeat changes nothing, a change is listed field by field. */
+export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefined): Comparison {
+  if (!existing) return { outcome: 'new' };
+  const differences: Difference[] = [];
+  const note = (field: string, before: unknown, after: unknown) => {
+    if (before !== after) differences.push({ field, before: String(before), after: String(after) });
+  };
+  const was = existing.draft;
+  for (const field of ['channel', 'customer', 'reference', 'due', 'priority', 'shipComplete', 'note'] as const)
+    note(field, was[field], draft[field]);
+  for (const field of ['name', 'street', 'postcode', 'city', 'country'] as const)
+    note(field, was.shipTo[field], draft.shipTo[field]);
+  const lines = new Map(was.lines.map((l) => [l.line, l]));
+  for (const line of draft.lines) {
+    const old = lines.get(line.line);
+    lines.delete(line.line);
+    const prefix = `line ${line.line}`;
+    if (!old) note(prefix, '', `${line.quantity} × ${line.sku}`);
+    else
+      for (const field of ['sku', 'quantity', 'pack', 'note'] as const)
+        note(`${prefix} ${field}`, old[field], line[field]);
+  }
+  for (const gone of lines.values()) note(`line ${gone.line}`, `${gone.quantity} × ${gone.sku}`, '');
+  if (differences.length === 0) return { outcome: 'same' };
+  const begun = [...existing.released.values()].some((units) => units > 0);
+  return { outcome: begun ? 'under-way' : 'changed', differences };
+}

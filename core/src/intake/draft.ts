@@ -1,0 +1,54 @@
+/** An order as a document asks for it, before anything is looked up. */
+export interface OrderDraft {
+  number: string;
+  channel: string;
+  customer: string;
+  /** The customer's or channel's own reference. */
+  reference: string;
+  /** ISO date of leaving. */
+  due: string;
+  priority: number;
+  shipComplete: boolean;
+  shipTo: { name: string; street: string; postcode: string; city: string; country: string };
+  note: string;
+  lines: LineDraft[];
+}
+
+export interface LineDraft {
+  line: number;
+  sku: string;
+  /** In packs of `pack`. */
+  quantity: number;
+  pack: 'unit' | 'inner' | 'outer';
+  note: string;
+}
+
+/** Something wrong in a document, at its place. Rows count from 1 with the heading as row 1; 0 is the whole file. */
+export interface IntakeError {
+  row: number;
+  column: string;
+  value: string;
+  /** Machine word for what was expected; the interface words it. */
+  expected: IntakeExpectation;
+  /** Number of the order that cannot be taken because of it, where it is known. */
+  order: string;
+}
+
+export type IntakeExpectation =
+  | 'a-column'
+  | 'a-value'
+  | 'a-known-customer'
+  | 'a-known-item'
+  | 'a-known-channel'
+  | 'a-date'
+  | 'a-whole-number'
+  | 'one-to-nine'
+  | 'yes-or-no'
+  | 'a-pack-of-the-item'
+  | 'a-country-code'
+  | 'one-value-per-order'
+  | 'a-line-once'
+  | 'csv'
+  | 'nothing-released-yet'
+  | 'as-many-fields-as-headings'
+  | 'at-most-length';

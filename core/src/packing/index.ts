@@ -1,0 +1,11 @@
+export {
+  judgePack,
+  type BenchState,
+  type Loose,
+  type OpenCarton,
+  type PackInput,
+  type PackItem,
+  type PackRefusal,
+  type PackVerdict,
+} from './judge.ts';
+export { proposeCarton, type CartonType, type LooseGoods } from './propose.ts';

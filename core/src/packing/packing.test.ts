@@ -1,0 +1,195 @@
+import fc from 'fast-check';
+import { judgePack, proposeCarton, type BenchState, type PackInput } from './index.ts';
+
+const item = (id: string, gtin: string, more: object = {}) => ({
+  id,
+  sku: id,
+  name: id,
+  packs: [
+    { gtin, level: 'unit' as const, units: 1 },
+    { gtin: `1${gtin.slice(1)}`, level: 'inner' as const, units: 6 },
+  ],
+  tracksLot: false,
+  tracksSerial: false,
+  group: null,
+  ...more,
+});
+const jar = item('jar', '09521234001010');
+const paste = item('paste', '09521234001027', { tracksLot: true, group: 'food' });
+const acid = item('acid', '09521234001034', { group: 'acid' });
+const meter = item('meter', '09521234001041', { tracksSerial: true });
+
+const state = (more: Partial<BenchState> = {}): BenchState => ({
+  loose: [
+    { item: jar, lot: null, serial: null, units: 8 },
+    { item: paste, lot: 'L1', serial: null, units: 2 },
+    { item: paste, lot: 'L2', serial: null, units: 1 },
+    { item: acid, lot: null, serial: null, units: 1 },
+    { item: meter, lot: null, serial: 'S1', units: 1 },
+    { item: meter, lot: null, serial: 'S2', units: 1 },
+  ],
+  carton: { id: 'c1', typeCode: 'BOX-S', contents: [] },
+  boxes: [{ code: 'BOX-S', name: 'Small' }],
+  ...more,
+});
+const scan = (text: string): PackInput => ({ kind: 'scan', text });
+const judge = (input: PackInput, more?: Partial<BenchState>) => judgePack(state(more), input, 2026);
+
+describe('the bench', () => {
+  it('opens, fills and closes a carton by scans alone', () => {
+    expect(judge(scan('BOX-S'), { carton: null })).toEqual({ verdict: 'open', box: 'BOX-S' });
+    expect(judge(scan('09521234001010'))).toEqual({
+      verdict: 'put',
+      item: 'jar',
+      moves: [{ lot: null, serial: null, units: 1 }],
+    });
+    expect(judge(scan('(01)09521234001027(10)L2'))).toEqual({
+      verdict: 'put',
+      item: 'paste',
+      moves: [{ lot: 'L2', serial: null, units: 1 }],
+    });
+    expect(judge(scan('S2'))).toEqual({
+      verdict: 'put',
+      item: 'meter',
+      moves: [{ lot: null, serial: 'S2', units: 1 }],
+    });
+    expect(judge({ kind: 'put', item: 'jar', lot: null, units: 8 })).toMatchObject({
+      verdict: 'put',
+      moves: [{ units: 8 }],
+    });
+    expect(
+      judge(scan('DO-CLOSE'), {
+        carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'jar', name: 'jar', group: null, units: 1 }] },
+      }),
+    ).toEqual({ verdict: 'close' });
+  });
+
+  it.each<[string, PackInput, Partial<BenchState> | undefined, string]>([
+    ['goods before a carton', scan('09521234001010'), { carton: null }, 'carton-first'],
+    ['a second carton', scan('BOX-S'), undefined, 'carton-open'],
+    ['a carton nobody has', scan('BOX-Q'), { carton: null }, 'unknown-carton'],
+    ["another order's goods", scan('09521234009993'), undefined, 'not-this-order'],
+    ['more than was picked', { kind: 'put', item: 'jar', lot: null, units: 9 }, undefined, 'surplus'],
+    [
+      'acid beside food',
+      scan('09521234001034'),
+      {
+        carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'paste', name: 'paste', group: 'food', units: 1 }] },
+      },
+      'keep-apart',
+    ],
+    ['goods of two lots without saying which', scan('09521234001027'), undefined, 'which-lot'],
+    ['a lot that was not picked', scan('(01)09521234001027(10)L9'), undefined, 'wrong-lot'],
+    ['a serial item without its serial', scan('09521234001041'), undefined, 'which-serial'],
+    ['a serial that was not picked', scan('(01)09521234001041(21)S9'), undefined, 'wrong-serial'],
+    ['closing an empty carton', scan('DO-CLOSE'), undefined, 'nothing-to-close'],
+    ['a code nobody knows', scan('hello'), undefined, 'unknown-code'],
+    ['a count of nothing', { kind: 'put', item: 'jar', lot: null, units: 0 }, undefined, 'not-a-count'],
+  ])('refuses %s', (_, input, more, code) => expect(judge(input, more)).toMatchObject({ verdict: 'refused', code }));
+});
+
+/** What the bench would do with a verdict: the state that comes after it. */
+function after(before: BenchState, input: PackInput): BenchState {
+  const verdict = judgePack(before, input, 2026);
+  if (verdict.verdict === 'open') return { ...before, carton: { id: 'c', typeCode: verdict.box, contents: [] } };
+  if (verdict.verdict === 'close') return { ...before, carton: null };
+  if (verdict.verdict === 'refused') return before;
+  const loose = before.loose
+    .map((l) => {
+      if (l.item.id !== verdict.item) return l;
+      const taken = verdict.moves.filter((m) => m.lot === l.lot && m.serial === l.serial);
+      return { ...l, units: l.units - taken.reduce((n, m) => n + m.units, 0) };
+    })
+    .filter((l) => l.units > 0);
+  const { name, group } = before.loose.find((l) => l.item.id === verdict.item)!.item;
+  const units = verdict.moves.reduce((n, m) => n + m.units, 0);
+  const carton = before.carton!;
+  return {
+    ...before,
+    loose,
+    carton: { ...carton, contents: [...carton.contents, { item: verdict.item, name, group, units }] },
+  };
+}
+
+describe('whatever is scanned at the bench', () => {
+  const code = fc.constantFrom(
+    ...[
+      'BOX-S',
+      'BOX-Q',
+      'DO-CLOSE',
+      'DO-DANCE',
+      '09521234001010',
+      '19521234001010',
+      '09521234001027',
+      'S1',
+      'S2',
+      'S9',
+    ],
+    ...[
+      '(01)09521234001027(10)L1',
+      '(01)09521234001027(10)L2',
+      '09521234001034',
+      '(01)09521234001041(21)S1',
+      'hello',
+      'CART-01',
+    ],
+  );
+  const total = (of: BenchState) => of.loose.reduce((n, l) => n + l.units, 0);
+
+  it('no unit is packed that was not picked, and never acid beside food', () => {
+    fc.assert(
+      fc.property(fc.array(code, { maxLength: 40 }), (codes) => {
+        let at = state({ carton: null });
+        let packed = 0;
+        for (const text of codes) {
+          const next = after(at, scan(text));
+          packed += total(at) - total(next);
+          expect(next.loose.every((l) => l.units > 0)).toBe(true);
+          expect(packed + total(next)).toBe(total(state()));
+          const groups = new Set(next.carton?.contents.map((c) => c.group).filter(Boolean));
+          expect(groups.size).toBeLessThanOrEqual(1);
+          at = next;
+        }
+      }),
+    );
+  });
+});
+
+describe('the carton proposed', () => {
+  const types = [
+    { code: 'S', inner: [300, 200, 150] as [number, number, number], tareG: 100, maxWeightG: 5000 },
+    { code: 'L', inner: [600, 400, 300] as [number, number, number], tareG: 500, maxWeightG: 20_000 },
+  ];
+  it('is the smallest that should take all, the largest when one is not enough, none for a piece too big', () => {
+    expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 500, units: 2 }])?.code).toBe('S');
+    expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 3000, units: 2 }])?.code).toBe('L');
+    expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 10, units: 900 }])?.code).toBe('L');
+    expect(proposeCarton(types, [{ size: [700, 100, 100], weightG: 10, units: 1 }])).toBeUndefined();
+    expect(proposeCarton(types, [])).toBeUndefined();
+  });
+
+  it('always takes each single piece by size and weight', () => {
+    const side = fc.integer({ min: 1, max: 700 });
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            size: fc.tuple(side, side, side),
+            weightG: fc.integer({ min: 1, max: 25_000 }),
+            units: fc.integer({ min: 1, max: 9 }),
+          }),
+          { minLength: 1, maxLength: 5 },
+        ),
+        (goods) => {
+          const type = proposeCarton(types, goods);
+          if (!type) return;
+          const inner = [...type.inner].sort((a, b) => a - b);
+          for (const g of goods) {
+            expect(g.weightG).toBeLessThanOrEqual(type.maxWeightG);
+            [...g.size].sort((a, b) => a - b).forEach((s, i) => expect(s).toBeLessThanOrEqual(inner[i]!));
+          }
+        },
+      ),
+    );
+  });
+});

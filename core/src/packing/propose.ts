@@ -1,0 +1,37 @@
+/** A carton type: inner sizes in millimetres, weights in grams. */
+export interface CartonType {
+  code: string;
+  inner: [number, number, number];
+  tareG: number;
+  maxWeightG: number;
+}
+
+export interface LooseGoods {
+  size: [number, number, number];
+  weightG: number;
+  units: number;
+}
+
+/** The share of a carton that loose goods can be expected to fill before they are arranged. */
+const USABLE = 0.8;
+
+/**
+ * The smallest carton type that should take all goods by volume, weight and longest side; the largest that takes
+ * the biggest single piece where one carton cannot hold all; undefined when a piece fits none.
+ */
+export function proposeCarton(types: CartonType[], goods: LooseGoods[]): CartonType | undefined {
+  if (goods.length === 0) return undefined;
+  const volume = (s: readonly number[]) => s[0]! * s[1]! * s[2]!;
+  const sorted = (s: readonly number[]) => [...s].sort((a, b) => a - b);
+  const takesPiece = (type: CartonType) => {
+    const inner = sorted(type.inner);
+    return goods.every((g) => g.weightG <= type.maxWeightG && sorted(g.size).every((side, i) => side <= inner[i]!));
+  };
+  const usable = types.filter(takesPiece).sort((a, b) => volume(a.inner) - volume(b.inner));
+  const allVolume = goods.reduce((n, g) => n + volume(g.size) * g.units, 0);
+  const allWeight = goods.reduce((n, g) => n + g.weightG * g.units, 0);
+  const single = goods.length === 1 && goods[0]!.units === 1;
+  return (
+    usable.find((t) => (single || allVolume <= volume(t.inner) * USABLE) && allWeight <= t.maxWeightG) ?? usable.at(-1)
+  );
+}

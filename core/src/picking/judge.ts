@@ -1,0 +1,158 @@
+import { readCode, type Code } from '../codes/index.ts';
+import { awaited, target, type Awaited, type PickInput, type PickProgress, type PickStep } from './step.ts';
+
+export type PickRefusal =
+  | 'wrong-bin'
+  | 'wrong-item'
+  | 'wrong-lot'
+  | 'wrong-serial'
+  | 'repeated-serial'
+  | 'wrong-position'
+  | 'surplus'
+  | 'bin-first'
+  | 'item-first'
+  | 'serial-needed'
+  | 'not-a-count'
+  | 'not-awaited'
+  | 'unknown-code';
+
+export type PickVerdict =
+  /** Taken; the step goes on. */
+  | { verdict: 'accepted'; what: Awaited | 'count' | 'short'; progress: PickProgress }
+  /** Taken; the step is complete with so many units. */
+  | { verdict: 'done'; what: Awaited | 'short'; progress: PickProgress; units: number }
+  /** Refused; nothing changed. `expected` and `got` are facts for the words, `units` where a count is meant. */
+  | { verdict: 'refused'; code: PickRefusal; expected: string; got: string; units?: number; progress: PickProgress };
+
+/**
+ * Says what an input means for a pick: the one function that device and server both ask.
+ *
+ * @param step what is to be picked
+ * @param progress how far it has come
+ * @param input what was scanned, pressed or typed
+ * @param thisYear the present year, for dates in GS1 symbols
+ */
+export function judgePick(step: PickStep, progress: PickProgress, input: PickInput, thisYear: number): PickVerdict {
+  const wait = awaited(step, progress);
+  const refuse = (code: PickRefusal, expected: string, got: string, units?: number): PickVerdict => ({
+    verdict: 'refused',
+    code,
+    expected,
+    got,
+    progress,
+    ...(units === undefined ? {} : { units }),
+  });
+  const accept = (what: Awaited | 'count' | 'short', change: Partial<PickProgress>): PickVerdict => ({
+    verdict: 'accepted',
+    what,
+    progress: { ...progress, ...change },
+  });
+
+  if (input.kind === 'short') return judgeShort();
+  if (input.kind === 'count') return judgeCount(input.units);
+  if (input.kind === 'touch') {
+    if (!wait.includes(input.what)) return refuse('not-awaited', wait[0]!, input.what);
+    if (input.what === 'bin') return accept('bin', { bin: true });
+    if (input.what === 'lot') return accept('lot', { lot: true });
+    return finish();
+  }
+  const unit = step.item.packs.find((p) => p.level === 'unit');
+  const code = readCode(input.text, thisYear, {
+    bin: step.bin,
+    position: step.position,
+    items: unit ? [{ sku: step.item.sku, gtin: unit.gtin }] : [],
+  });
+  if (wait[0] === 'bin') return judgeBin(code, input.text);
+  if (wait.includes('item')) return judgeItem(code, input.text);
+  if (wait[0] === 'lot') return judgeLot(code, input.text);
+  return judgePosition(code, input.text);
+
+  function finish(): PickVerdict {
+    return { verdict: 'done', what: 'position', progress, units: progress.counted };
+  }
+
+  function judgeShort(): PickVerdict {
+    const { units, reason } = input as Extract<PickInput, { kind: 'short' }>;
+    if (!Number.isInteger(units) || units < 0 || units >= step.units || units < progress.counted)
+      return refuse('not-a-count', `${progress.counted}–${step.units - 1}`, String(units));
+    const next = { ...progress, bin: true, found: units, reason };
+    if (units === 0) return { verdict: 'done', what: 'short', progress: next, units: 0 };
+    return { verdict: 'accepted', what: 'short', progress: next };
+  }
+
+  function judgeCount(units: number): PickVerdict {
+    if (wait[0] === 'bin') return refuse('bin-first', step.bin, String(units));
+    if (step.item.tracksSerial) return refuse('serial-needed', step.item.name, String(units));
+    if (!Number.isInteger(units) || units < 0)
+      return refuse('not-a-count', `0–${target(step, progress)}`, String(units));
+    if (units > target(step, progress)) return refuse('surplus', step.item.name, String(units), target(step, progress));
+    return accept('count', { counted: units });
+  }
+
+  function judgeBin(got: Code, text: string): PickVerdict {
+    if (got.kind === 'bin')
+      return got.bin === step.bin ? accept('bin', { bin: true }) : refuse('wrong-bin', step.bin, got.bin);
+    if (got.kind === 'gs1') return refuse('bin-first', step.bin, got.gtin ?? text);
+    return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', step.bin, text);
+  }
+
+  function judgeItem(got: Code, text: string): PickVerdict {
+    if (step.item.tracksSerial && got.kind === 'text') return judgeSerial(got.text);
+    if (got.kind === 'bin') return got.bin === step.bin ? accept('bin', {}) : refuse('wrong-bin', step.bin, got.bin);
+    if (got.kind === 'position' || got.kind === 'cart')
+      return refuse('item-first', step.item.name, text, target(step, progress) - progress.counted);
+    if (step.item.tracksLot && got.kind === 'text' && got.text === step.lot) return accept('lot', { lot: true });
+    if (got.kind !== 'gs1' || !got.gtin) {
+      if (step.item.tracksLot && got.kind === 'text') return refuse('wrong-lot', step.lot ?? '', got.text);
+      return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', step.item.name, text);
+    }
+    const pack = step.item.packs.find((p) => p.gtin === got.gtin);
+    if (!pack) return refuse('wrong-item', step.item.name, got.gtin);
+    if (step.item.tracksLot && got.lot !== undefined && got.lot !== step.lot)
+      return refuse('wrong-lot', step.lot ?? '', got.lot);
+    if (step.item.tracksSerial) return got.serial === undefined ? accept('item', {}) : judgeSerial(got.serial);
+    const units = pack.units * (got.count ?? 1);
+    if (progress.counted + units > target(step, progress))
+      return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
+    return accept('item', {
+      counted: progress.counted + units,
+      lot: progress.lot || (step.item.tracksLot && got.lot === step.lot),
+    });
+  }
+
+  function judgeSerial(serial: string): PickVerdict {
+    if (progress.serials.includes(serial)) return refuse('repeated-serial', step.item.name, serial);
+    if (!step.serialsInBin.includes(serial)) return refuse('wrong-serial', step.item.name, serial);
+    return accept('serial', { counted: progress.counted + 1, serials: [...progress.serials, serial] });
+  }
+
+  function judgeLot(got: Code, text: string): PickVerdict {
+    const lot = got.kind === 'gs1' ? got.lot : got.kind === 'text' ? got.text : undefined;
+    if (got.kind === 'gs1' && got.gtin) {
+      if (!step.item.packs.some((p) => p.gtin === got.gtin)) return refuse('wrong-item', step.item.name, got.gtin);
+      if (lot === undefined)
+        return refuse('surplus', step.item.name, String(progress.counted + 1), target(step, progress));
+    }
+    if (lot === undefined) return refuse('not-awaited', step.lot ?? '', text);
+    return lot === step.lot ? accept('lot', { lot: true }) : refuse('wrong-lot', step.lot ?? '', lot);
+  }
+
+  function judgePosition(got: Code, text: string): PickVerdict {
+    const expected = positionCode(step.position);
+    if (got.kind === 'position') {
+      const code = positionCode(got);
+      return code === expected ? finish() : refuse('wrong-position', expected, code);
+    }
+    if (got.kind === 'gs1' && got.gtin) {
+      const pack = step.item.packs.find((p) => p.gtin === got.gtin);
+      if (!pack) return refuse('wrong-item', expected, got.gtin);
+      return refuse('surplus', step.item.name, String(progress.counted + pack.units), target(step, progress));
+    }
+    return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', expected, text);
+  }
+}
+
+/** The code on a cart position's label. */
+export function positionCode(position: { cart: string; number: number }): string {
+  return `${position.cart}-${position.number}`;
+}

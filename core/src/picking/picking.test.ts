@@ -1,0 +1,191 @@
+import fc from 'fast-check';
+import {
+  awaited,
+  freshProgress,
+  judgePick,
+  positionCode,
+  target,
+  type PickInput,
+  type PickProgress,
+  type PickStep,
+} from './index.ts';
+
+const gtins = { unit: '09521234001010', inner: '19521234001017', other: '09521234001027' };
+const base: PickStep = {
+  id: 'p1',
+  bin: 'B-07-2',
+  item: {
+    id: 'i1',
+    sku: 'JR-001',
+    name: 'Round jar',
+    packs: [
+      { gtin: gtins.unit, level: 'unit', units: 1 },
+      { gtin: gtins.inner, level: 'inner', units: 12 },
+    ],
+    tracksLot: false,
+    tracksSerial: false,
+  },
+  lot: null,
+  serialsInBin: [],
+  units: 14,
+  position: { cart: 'CART-07', number: 3 },
+};
+const lots: PickStep = { ...base, item: { ...base.item, tracksLot: true }, lot: 'A4802', units: 2 };
+const serials: PickStep = {
+  ...base,
+  item: { ...base.item, tracksSerial: true },
+  serialsInBin: ['S1', 'S2', 'S3'],
+  units: 2,
+};
+
+const scan = (text: string): PickInput => ({ kind: 'scan', text });
+
+/** Runs inputs through the judge, as device and server do, and gives the last verdict. */
+function run(step: PickStep, ...inputs: PickInput[]) {
+  let progress = freshProgress;
+  return inputs.map((input) => {
+    const verdict = judgePick(step, progress, input, 2026);
+    progress = verdict.progress;
+    return verdict;
+  });
+}
+const last = (step: PickStep, ...inputs: PickInput[]) => run(step, ...inputs).at(-1)!;
+
+describe('a pick', () => {
+  it('is done by bin, packs and position; packs count for what they hold', () => {
+    const verdicts = run(
+      base,
+      scan('B-07-2'),
+      scan(gtins.inner),
+      scan(gtins.unit),
+      scan(gtins.unit),
+      scan('CART-07-3'),
+    );
+    expect(verdicts.map((v) => v.verdict)).toEqual(['accepted', 'accepted', 'accepted', 'accepted', 'done']);
+    expect(verdicts.at(-1)).toMatchObject({ units: 14 });
+  });
+
+  it('is done by touch and a typed count', () =>
+    expect(
+      last(base, { kind: 'touch', what: 'bin' }, { kind: 'count', units: 14 }, { kind: 'touch', what: 'position' }),
+    ).toMatchObject({ verdict: 'done', units: 14 }));
+
+  it('takes lot and count from one GS1 symbol', () =>
+    expect(last(lots, scan('B-07-2'), scan(`01${gtins.unit}10A4802\u001d372`), scan('CART-07-3'))).toMatchObject({
+      verdict: 'done',
+      units: 2,
+      progress: { lot: true },
+    }));
+
+  it('asks for the lot where the symbol does not say it', () => {
+    const verdicts = run(lots, scan('B-07-2'), { kind: 'count', units: 2 }, scan('A4802'), scan('CART-07-3'));
+    expect(verdicts[1]).toMatchObject({ verdict: 'accepted' });
+    expect(awaited(lots, verdicts[1]!.progress)).toEqual(['lot']);
+    expect(verdicts[3]).toMatchObject({ verdict: 'done' });
+  });
+
+  it('counts every serial number once', () =>
+    expect(last(serials, scan('B-07-2'), scan('S3'), scan(`01${gtins.unit}21S1`), scan('CART-07-3'))).toMatchObject({
+      verdict: 'done',
+      units: 2,
+      progress: { serials: ['S3', 'S1'] },
+    }));
+
+  it.each<[string, PickStep, PickInput[], string]>([
+    ['another bin', base, [scan('B-07-1')], 'wrong-bin'],
+    ['another bin while counting', base, [scan('B-07-2'), scan('A-01-1')], 'wrong-bin'],
+    ['the item before the bin', base, [scan(gtins.unit)], 'bin-first'],
+    ['another item', base, [scan('B-07-2'), scan(gtins.other)], 'wrong-item'],
+    ['the position before the item', base, [scan('B-07-2'), scan('CART-07-3')], 'item-first'],
+    ['another position', base, [scan('B-07-2'), { kind: 'count', units: 14 }, scan('CART-07-4')], 'wrong-position'],
+    [
+      "another cart's position",
+      base,
+      [scan('B-07-2'), { kind: 'count', units: 14 }, scan('CART-08-3')],
+      'wrong-position',
+    ],
+    ['a pack too many', base, [scan('B-07-2'), scan(gtins.inner), scan(gtins.inner)], 'surplus'],
+    [
+      'one more when all are counted',
+      base,
+      [scan('B-07-2'), { kind: 'count', units: 14 }, scan(gtins.unit)],
+      'surplus',
+    ],
+    ['a count too large', base, [scan('B-07-2'), { kind: 'count', units: 15 }], 'surplus'],
+    ['a count that is none', base, [scan('B-07-2'), { kind: 'count', units: 1.5 }], 'not-a-count'],
+    ['another lot', lots, [scan('B-07-2'), scan(`01${gtins.unit}10B9`)], 'wrong-lot'],
+    ['another lot, by itself', lots, [scan('B-07-2'), { kind: 'count', units: 2 }, scan('B9')], 'wrong-lot'],
+    ['another lot before the count', lots, [scan('B-07-2'), scan('B9')], 'wrong-lot'],
+    ['a serial number of another bin', serials, [scan('B-07-2'), scan('S9')], 'wrong-serial'],
+    ['the same serial number again', serials, [scan('B-07-2'), scan('S1'), scan('S1')], 'repeated-serial'],
+    ['a count where each is scanned', serials, [scan('B-07-2'), { kind: 'count', units: 2 }], 'serial-needed'],
+    ['a code nobody knows', base, [scan('hello')], 'unknown-code'],
+    ['a touch out of turn', base, [{ kind: 'touch', what: 'position' }], 'not-awaited'],
+    ['a lane at the position', base, [scan('B-07-2'), { kind: 'count', units: 14 }, scan('LANE-1')], 'not-awaited'],
+    ['a short that is none', base, [{ kind: 'short', units: 14, reason: 'not-enough' }], 'not-a-count'],
+  ])('refuses %s', (_, step, inputs, code) => {
+    const verdicts = run(step, ...inputs);
+    expect(verdicts.at(-1)).toMatchObject({ verdict: 'refused', code });
+    expect(verdicts.at(-1)!.progress).toEqual(verdicts.at(-2)?.progress ?? freshProgress);
+  });
+
+  it('ends at once when nothing is there, and with what is there else', () => {
+    expect(last(base, { kind: 'short', units: 0, reason: 'not-found' })).toMatchObject({ verdict: 'done', units: 0 });
+    expect(
+      last(
+        base,
+        scan('B-07-2'),
+        scan(gtins.inner),
+        { kind: 'short', units: 12, reason: 'not-enough' },
+        scan('CART-07-3'),
+      ),
+    ).toMatchObject({ verdict: 'done', units: 12 });
+  });
+
+  it('keeps to a plain model whatever comes: counts stay within what is asked, and it ends only complete', () => {
+    const input: fc.Arbitrary<PickInput> = fc.oneof(
+      fc
+        .constantFrom(
+          ...Object.values(gtins),
+          'B-07-2',
+          'B-07-1',
+          'CART-07-3',
+          'CART-07-1',
+          'A4802',
+          'B9',
+          'S1',
+          'S2',
+          'LANE-1',
+          '',
+        )
+        .map((t) => scan(t || '?')),
+      fc
+        .constantFrom('bin' as const, 'lot' as const, 'position' as const)
+        .map((what) => ({ kind: 'touch' as const, what })),
+      fc.integer({ min: -1, max: 16 }).map((units) => ({ kind: 'count' as const, units })),
+      fc.integer({ min: -1, max: 14 }).map((units) => ({ kind: 'short' as const, units, reason: 'damaged' as const })),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(base, lots, serials), fc.array(input, { maxLength: 25 }), (step, inputs) => {
+        let progress: PickProgress = freshProgress;
+        for (const i of inputs) {
+          const verdict = judgePick(step, progress, i, 2026);
+          if (verdict.verdict === 'refused') expect(verdict.progress).toBe(progress);
+          progress = verdict.progress;
+          expect(progress.counted).toBeGreaterThanOrEqual(0);
+          expect(progress.counted).toBeLessThanOrEqual(target(step, progress));
+          if (step.item.tracksSerial) expect(new Set(progress.serials).size).toBe(progress.counted);
+          if (verdict.verdict !== 'done') continue;
+          expect(verdict.units).toBe(target(step, progress));
+          expect(progress.bin).toBe(true);
+          if (step.item.tracksLot && verdict.units > 0) expect(progress.lot).toBe(true);
+          return;
+        }
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('names a position as its label does', () =>
+    expect(positionCode({ cart: 'CART-07', number: 3 })).toBe('CART-07-3'));
+});

@@ -1,0 +1,1 @@
+export { baton, legs, type Amounts, type Baton, type Leg } from './baton.ts';

@@ -1,0 +1,80 @@
+/** What a cell can hold once it is read. Dates are ISO dates, times HH:MM; null is an empty cell. */
+export type Value = string | number | boolean | null;
+
+/** What a column holds, and what is allowed in it. */
+export type ColumnType =
+  | { kind: 'text'; most?: number; upper?: boolean }
+  | { kind: 'whole'; least?: number; most?: number }
+  /** Kept as a whole number of the unit's `scale`th part: 2.50 with scale 100 is 250. */
+  | { kind: 'decimal'; scale: number; least?: number; most?: number }
+  | { kind: 'date' }
+  | { kind: 'time' }
+  | { kind: 'yes-no' }
+  | { kind: 'choice'; of: readonly string[] }
+  /** Several of a set, kept as one text with spaces between. */
+  | { kind: 'choices'; of: readonly string[] }
+  | { kind: 'gtin' };
+
+export interface Column {
+  name: string;
+  type: ColumnType;
+  /** An empty cell is refused. */
+  needed?: boolean;
+  /** What an empty cell stands for; null without it. */
+  otherwise?: Value;
+  /** Other headings by which the column is known. */
+  also?: readonly string[];
+  example: string;
+  /** Kept once and never shown or saved to a file. */
+  secret?: boolean;
+}
+
+/** One kind of master data: its columns, and those whose values together name a row. */
+export interface Sheet {
+  name: string;
+  columns: readonly Column[];
+  key: readonly string[];
+}
+
+export type Row = Record<string, Value>;
+
+/** Machine word for what was expected in a cell; the interface words it. */
+export type SheetExpectation =
+  | 'a-column'
+  | 'a-file'
+  | 'fewer-rows'
+  | 'a-value'
+  | 'a-shorter-text'
+  | 'a-whole-number'
+  | 'a-number'
+  | 'a-number-from'
+  | 'a-date'
+  | 'one-date-only'
+  | 'a-time'
+  | 'yes-or-no'
+  | 'one-of'
+  | 'a-gtin'
+  | 'a-pin'
+  | 'a-password'
+  | 'a-supervisor'
+  | 'once'
+  | 'a-known'
+  | 'not-with'
+  | 'together'
+  | 'nothing-there'
+  | 'as-it-is';
+
+/** Something wrong in a file, at its place. Rows count from 1 with the heading as row 1; 0 is the whole file. */
+export interface SheetError {
+  row: number;
+  column: string;
+  value: string;
+  expected: SheetExpectation;
+  /** What would be right, where it can be listed. */
+  facts?: Record<string, string | number>;
+}
+
+/** The text that names a row of a sheet. */
+export function keyOf(sheet: Sheet, row: Row): string {
+  return sheet.key.map((name) => String(row[name] ?? '')).join('\u0000');
+}

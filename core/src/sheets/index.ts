@@ -1,0 +1,18 @@
+export { cellText, readCell, readDate, readNumber, dateOrder, type Cell, type DateOrder } from './cell.ts';
+export {
+  keyOf,
+  type Column,
+  type ColumnType,
+  type Row,
+  type Sheet,
+  type SheetError,
+  type SheetExpectation,
+  type Value,
+} from './column.ts';
+export { compareRows, type RowOutcome, type SheetDifference } from './compare.ts';
+export { decodeText, type Encoding } from './decode.ts';
+export { sheetNames, sheets, type SheetName } from './kinds.ts';
+export { matchColumns, readSheet, type Matching, type ReadRow } from './read.ts';
+export { MOST_ROWS, tableOf, tableOfCsv, type Table } from './table.ts';
+export { cellOf, csvOf } from './save.ts';
+export { makeFloor, type FloorPattern, type MadeFloor } from './makeFloor.ts';

@@ -1,0 +1,276 @@
+import type { Sheet } from './column.ts';
+
+const GRAMS = 1_000_000_000;
+const MILLIMETRES = 30_000;
+const text = (most: number) => ({ kind: 'text', most }) as const;
+const upper = (most: number) => ({ kind: 'text', most, upper: true }) as const;
+const whole = (least: number, most: number) => ({ kind: 'whole', least, most }) as const;
+
+const temperatures = ['ambient', 'chilled'] as const;
+const handlings = ['easy', 'heavy', 'two-person', 'fragile'] as const;
+const placeSigns = ['lane', 'bench', 'door'] as const;
+const trackingForms = ['none', 's10', 'sscc', 'prefix'] as const;
+const weekdays = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
+
+/**
+ * The master data of a house, each kind as a sheet: the columns of its file, of its table on screen and of its form.
+ * In the order in which a new house needs them.
+ */
+export const sheets = {
+  zones: {
+    name: 'zones',
+    key: ['zone'],
+    columns: [
+      { name: 'zone', type: text(20), needed: true, example: 'small', also: ['zone code', 'code', 'area'] },
+      { name: 'name', type: text(60), needed: true, example: 'Small goods', also: ['description'] },
+      {
+        name: 'temperature',
+        type: { kind: 'choice', of: temperatures },
+        otherwise: 'ambient',
+        example: 'ambient',
+        also: ['temp'],
+      },
+      { name: 'locked', type: { kind: 'yes-no' }, example: 'no', also: ['cage'] },
+    ],
+  },
+  bins: {
+    name: 'bins',
+    key: ['bin'],
+    columns: [
+      {
+        name: 'bin',
+        type: upper(20),
+        needed: true,
+        example: 'A-01-1',
+        also: ['location', 'bin code', 'slot', 'place'],
+      },
+      { name: 'zone', type: text(20), needed: true, example: 'small', also: ['area'] },
+      { name: 'aisle', type: upper(10), needed: true, example: 'A', also: ['row', 'gang'] },
+      {
+        name: 'aisle_x_m',
+        type: { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 },
+        example: '0',
+        also: ['x', 'aisle x'],
+      },
+      {
+        name: 'y_m',
+        type: { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 },
+        needed: true,
+        example: '1.80',
+        also: ['y', 'distance', 'depth'],
+      },
+      { name: 'side', type: { kind: 'choice', of: ['left', 'right'] }, otherwise: 'left', example: 'left' },
+      { name: 'level', type: whole(0, 30), otherwise: 1, example: '1', also: ['height', 'tier'] },
+    ],
+  },
+  items: {
+    name: 'items',
+    key: ['item'],
+    columns: [
+      {
+        name: 'item',
+        type: upper(40),
+        needed: true,
+        example: 'JR-001',
+        also: ['sku', 'item number', 'article', 'article number', 'item code', 'product code'],
+      },
+      {
+        name: 'name',
+        type: text(120),
+        needed: true,
+        example: 'Round jar 340 ml',
+        also: ['description', 'item name', 'product', 'title'],
+      },
+      {
+        name: 'unit',
+        type: text(20),
+        otherwise: 'piece',
+        example: 'jar',
+        also: ['uom', 'base unit', 'unit of measure'],
+      },
+      { name: 'length_mm', type: whole(1, MILLIMETRES), needed: true, example: '80', also: ['length', 'l'] },
+      { name: 'width_mm', type: whole(1, MILLIMETRES), needed: true, example: '80', also: ['width', 'w'] },
+      { name: 'height_mm', type: whole(1, MILLIMETRES), needed: true, example: '110', also: ['height', 'h'] },
+      { name: 'weight_g', type: whole(0, GRAMS), needed: true, example: '210', also: ['weight', 'grams'] },
+      { name: 'gtin', type: { kind: 'gtin' }, example: '9521234001010', also: ['ean', 'barcode', 'upc', 'unit gtin'] },
+      { name: 'inner_units', type: whole(2, 1_000_000), example: '12', also: ['inner', 'inner qty'] },
+      { name: 'inner_gtin', type: { kind: 'gtin' }, example: '19521234001017', also: ['inner barcode'] },
+      { name: 'outer_units', type: whole(2, 1_000_000), example: '72', also: ['outer', 'outer qty', 'case qty'] },
+      {
+        name: 'outer_gtin',
+        type: { kind: 'gtin' },
+        example: '29521234001014',
+        also: ['outer barcode', 'case barcode'],
+      },
+      { name: 'handling', type: { kind: 'choice', of: handlings }, otherwise: 'easy', example: 'fragile' },
+      { name: 'temperature', type: { kind: 'choice', of: temperatures }, otherwise: 'ambient', example: 'ambient' },
+      { name: 'keep_apart', type: text(30), example: 'food', also: ['group', 'apart', 'segregation'] },
+      { name: 'lots', type: { kind: 'yes-no' }, example: 'no', also: ['lot tracked', 'batch tracked', 'has lots'] },
+      { name: 'serials', type: { kind: 'yes-no' }, example: 'no', also: ['serial tracked', 'has serials'] },
+      {
+        name: 'value',
+        type: { kind: 'decimal', scale: 100, most: 1_000_000_000 },
+        otherwise: 0,
+        example: '0.85',
+        also: ['price', 'cost', 'unit value'],
+      },
+      { name: 'picture', type: text(200), example: 'jar/340/1', also: ['image'] },
+    ],
+  },
+  stock: {
+    name: 'stock',
+    key: ['bin', 'item', 'lot', 'serial'],
+    columns: [
+      { name: 'bin', type: upper(20), needed: true, example: 'A-01-1', also: ['location', 'place', 'slot'] },
+      {
+        name: 'item',
+        type: upper(40),
+        needed: true,
+        example: 'JR-001',
+        also: ['sku', 'item number', 'article', 'article number'],
+      },
+      { name: 'units', type: whole(0, 10_000_000), needed: true, example: '144', also: ['quantity', 'qty', 'on hand'] },
+      { name: 'lot', type: text(40), example: '', also: ['batch', 'lot number'] },
+      { name: 'serial', type: text(40), example: '', also: ['serial number'] },
+      { name: 'best_before', type: { kind: 'date' }, example: '', also: ['expiry', 'expires', 'bbd', 'use by'] },
+    ],
+  },
+  customers: {
+    name: 'customers',
+    key: ['customer'],
+    columns: [
+      {
+        name: 'customer',
+        type: text(40),
+        needed: true,
+        example: 'C1001',
+        also: ['customer number', 'number', 'account'],
+      },
+      { name: 'name', type: text(120), needed: true, example: 'Heron Apiaries', also: ['customer name', 'company'] },
+      { name: 'class', type: { kind: 'choice', of: ['A', 'B', 'C'] }, otherwise: 'B', example: 'A' },
+      {
+        name: 'min_shelf_days',
+        type: whole(0, 3650),
+        otherwise: 0,
+        example: '30',
+        also: ['shelf life', 'minimum shelf life'],
+      },
+      { name: 'street', type: text(120), example: '5 Weir Street', also: ['address', 'address line 1'] },
+      { name: 'postcode', type: text(20), example: 'ZA1 2BC', also: ['zip', 'postal code'] },
+      { name: 'city', type: text(80), example: 'Dunmere', also: ['town'] },
+      { name: 'country', type: upper(2), otherwise: '', example: 'GB' },
+    ],
+  },
+  places: {
+    name: 'places',
+    key: ['place'],
+    columns: [
+      { name: 'place', type: upper(20), needed: true, example: 'LANE-1', also: ['code', 'sign'] },
+      { name: 'kind', type: { kind: 'choice', of: placeSigns }, needed: true, example: 'lane', also: ['type'] },
+      { name: 'name', type: text(60), example: 'Lane 1' },
+    ],
+  },
+  carriers: {
+    name: 'carriers',
+    key: ['carrier', 'service'],
+    columns: [
+      { name: 'carrier', type: text(60), needed: true, example: 'Skylark Parcels' },
+      { name: 'service', type: text(60), needed: true, example: 'Day' },
+      {
+        name: 'tracking',
+        type: { kind: 'choice', of: trackingForms },
+        otherwise: 'none',
+        example: 's10',
+        also: ['tracking form'],
+      },
+      { name: 'prefix', type: upper(6), example: '', also: ['tracking prefix'] },
+      { name: 'digits', type: whole(4, 30), example: '', also: ['tracking digits'] },
+    ],
+  },
+  departures: {
+    name: 'departures',
+    key: ['departure'],
+    columns: [
+      { name: 'departure', type: text(60), needed: true, example: 'Skylark Day', also: ['name'] },
+      { name: 'carrier', type: text(60), needed: true, example: 'Skylark Parcels' },
+      { name: 'service', type: text(60), needed: true, example: 'Day' },
+      { name: 'cut_off', type: { kind: 'time' }, needed: true, example: '17:00', also: ['cut off', 'leaves', 'time'] },
+      {
+        name: 'days',
+        type: { kind: 'choices', of: weekdays },
+        otherwise: 'mon tue wed thu fri',
+        example: 'mon tue wed thu fri',
+        also: ['weekdays'],
+      },
+      { name: 'channel', type: { kind: 'choice', of: ['web', 'account', 'field'] }, example: 'web' },
+      { name: 'lane', type: upper(20), example: 'LANE-1' },
+      { name: 'door', type: upper(20), example: 'DOOR-1' },
+    ],
+  },
+  cartons: {
+    name: 'cartons',
+    key: ['carton'],
+    columns: [
+      { name: 'carton', type: upper(20), needed: true, example: 'BOX-M', also: ['code', 'box'] },
+      { name: 'name', type: text(60), needed: true, example: 'Medium' },
+      { name: 'inner_length_mm', type: whole(1, MILLIMETRES), needed: true, example: '400', also: ['length'] },
+      { name: 'inner_width_mm', type: whole(1, MILLIMETRES), needed: true, example: '300', also: ['width'] },
+      { name: 'inner_height_mm', type: whole(1, MILLIMETRES), needed: true, example: '200', also: ['height'] },
+      { name: 'tare_g', type: whole(0, GRAMS), needed: true, example: '320', also: ['tare', 'empty weight'] },
+      { name: 'max_weight_g', type: whole(1, GRAMS), needed: true, example: '20000', also: ['max weight'] },
+      {
+        name: 'cost',
+        type: { kind: 'decimal', scale: 100, most: 100_000_000 },
+        otherwise: 0,
+        example: '0.74',
+        also: ['price'],
+      },
+    ],
+  },
+  pallets: {
+    name: 'pallets',
+    key: ['pallet'],
+    columns: [
+      { name: 'pallet', type: text(60), needed: true, example: 'Euro pallet', also: ['name', 'type'] },
+      { name: 'length_mm', type: whole(1, MILLIMETRES), needed: true, example: '1200' },
+      { name: 'width_mm', type: whole(1, MILLIMETRES), needed: true, example: '800' },
+      { name: 'height_mm', type: whole(1, MILLIMETRES), needed: true, example: '144' },
+      { name: 'tare_g', type: whole(0, GRAMS), needed: true, example: '25000' },
+      { name: 'max_height_mm', type: whole(1, MILLIMETRES), needed: true, example: '1800' },
+      { name: 'max_load_g', type: whole(1, GRAMS), needed: true, example: '1000000' },
+    ],
+  },
+  carts: {
+    name: 'carts',
+    key: ['cart'],
+    columns: [
+      { name: 'cart', type: upper(20), needed: true, example: 'CART-01', also: ['code'] },
+      { name: 'type', type: text(60), needed: true, example: 'Tote, 12 places' },
+      { name: 'positions', type: whole(1, 99), needed: true, example: '12', also: ['places', 'totes'] },
+      { name: 'max_weight_g', type: whole(1, GRAMS), otherwise: 250_000, example: '250000', also: ['max weight'] },
+      {
+        name: 'max_volume_l',
+        type: { kind: 'decimal', scale: 1000, least: 1, most: 100_000_000 },
+        otherwise: 1_300_000,
+        example: '1300',
+        also: ['volume', 'max volume'],
+      },
+    ],
+  },
+  people: {
+    name: 'people',
+    key: ['person'],
+    columns: [
+      { name: 'person', type: text(40), needed: true, example: 'pico', also: ['id', 'staff number', 'person number'] },
+      { name: 'name', type: text(80), needed: true, example: 'Pico Lund', also: ['full name'] },
+      { name: 'roles', type: text(200), needed: true, example: 'picker', also: ['role'] },
+      { name: 'login', type: text(80), example: '', also: ['user name', 'sign-in name'] },
+      { name: 'password', type: text(200), example: '', secret: true },
+      { name: 'badge', type: upper(40), example: 'BADGE-2001', also: ['badge code'] },
+      { name: 'pin', type: text(8), example: '2468', secret: true },
+    ],
+  },
+} as const satisfies Record<string, Sheet>;
+
+export type SheetName = keyof typeof sheets;
+export const sheetNames = Object.keys(sheets) as SheetName[];

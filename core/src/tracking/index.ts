@@ -1,0 +1,1 @@
+export { readTracking, s10, s10CheckDigit, trackingExample, type TrackingForm } from './tracking.ts';

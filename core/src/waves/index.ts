@@ -1,0 +1,1 @@
+export { planWave, type PlannedPick, type PlannedRun, type WaveNeed, type WavePlan, type WaveProblem } from './plan.ts';

@@ -1,0 +1,175 @@
+/** The made-up house's people, carriers, carts and cartons. Passwords and PINs are for the demo alone. */
+export const people = [
+  { id: 'maren', name: 'Maren Holt', roles: ['supervisor'], login: 'maren', badge: 'BADGE-1001' },
+  { id: 'tobi', name: 'Tobi Raske', roles: ['service'], login: 'tobi', badge: null },
+  { id: 'ines', name: 'Ines Vedder', roles: ['manager'], login: 'ines', badge: null },
+  { id: 'pico', name: 'Pico Lund', roles: ['picker'], login: null, badge: 'BADGE-2001' },
+  { id: 'suri', name: 'Suri Okell', roles: ['picker'], login: null, badge: 'BADGE-2002' },
+  { id: 'bram', name: 'Bram Tolley', roles: ['picker'], login: null, badge: 'BADGE-2003' },
+  { id: 'ada', name: 'Ada Finnick', roles: ['packer'], login: null, badge: 'BADGE-3001' },
+  { id: 'jory', name: 'Jory Marlow', roles: ['packer', 'loader'], login: null, badge: 'BADGE-3002' },
+  { id: 'len', name: 'Len Corran', roles: ['loader'], login: 'len', badge: 'BADGE-4001' },
+] as const;
+export const PASSWORD = 'honeycomb';
+export const PIN = '2468';
+
+export const site = {
+  id: 'larkmoor',
+  code: 'LM1',
+  name: 'Larkmoor Apiary Supply',
+  street: '4 Skep Lane',
+  city: 'Larkmoor',
+  timeZone: 'Europe/London',
+  currency: 'GBP',
+} as const;
+
+export const carriers = [
+  { id: 'skylark', name: 'Skylark Parcels', tracking: { kind: 's10' } },
+  { id: 'fellhaul', name: 'Fellhaul Freight', tracking: { kind: 'prefix', prefix: 'FH', digits: 10 } },
+  { id: 'ownvan', name: 'Own van', tracking: { kind: 'none' } },
+] as const;
+
+export const services = [
+  { id: 'skylark-express', carrierId: 'skylark', name: 'Express' },
+  { id: 'skylark-day', carrierId: 'skylark', name: 'Day' },
+  { id: 'fellhaul-pallet', carrierId: 'fellhaul', name: 'Pallet' },
+  { id: 'ownvan-tour', carrierId: 'ownvan', name: 'Tour' },
+] as const;
+
+const everyDay = [1, 2, 3, 4, 5, 6, 7];
+export const departures = [
+  {
+    id: 'dep-express',
+    name: 'Skylark Express',
+    serviceId: 'skylark-express',
+    cutOff: '13:30',
+    days: everyDay,
+    lane: 'LANE-1',
+    door: 'DOOR-1',
+    channel: 'web',
+  },
+  {
+    id: 'dep-day',
+    name: 'Skylark Day',
+    serviceId: 'skylark-day',
+    cutOff: '17:00',
+    days: everyDay,
+    lane: 'LANE-2',
+    door: 'DOOR-1',
+    channel: 'web',
+  },
+  {
+    id: 'dep-pallet',
+    name: 'Fellhaul Pallet',
+    serviceId: 'fellhaul-pallet',
+    cutOff: '16:00',
+    days: everyDay,
+    lane: 'LANE-3',
+    door: 'DOOR-2',
+    channel: 'account',
+  },
+  {
+    id: 'dep-van',
+    name: 'Van tour north',
+    serviceId: 'ownvan-tour',
+    cutOff: '15:00',
+    days: everyDay,
+    lane: 'LANE-4',
+    door: 'DOOR-3',
+    channel: 'field',
+  },
+] as const;
+
+export const lanes = ['LANE-1', 'LANE-2', 'LANE-3', 'LANE-4', 'LANE-5'] as const;
+export const benches = ['BENCH-1', 'BENCH-2', 'BENCH-3', 'BENCH-4'] as const;
+export const doors = ['DOOR-1', 'DOOR-2', 'DOOR-3'] as const;
+
+export const cartTypes = [
+  { id: 'cart-4', name: 'Platform, 4 places', positions: 4, maxWeightG: 320_000, maxVolumeCm3: 1_600_000 },
+  { id: 'cart-8', name: 'Shelf, 8 places', positions: 8, maxWeightG: 240_000, maxVolumeCm3: 1_300_000 },
+  { id: 'cart-12', name: 'Tote, 12 places', positions: 12, maxWeightG: 260_000, maxVolumeCm3: 1_400_000 },
+] as const;
+export const carts = Array.from({ length: 24 }, (_, i) => ({
+  code: `CART-${String(i + 1).padStart(2, '0')}`,
+  typeId: i < 16 ? 'cart-12' : i < 21 ? 'cart-8' : 'cart-4',
+}));
+
+export const cartonTypes = [
+  {
+    id: 'box-xs',
+    code: 'BOX-XS',
+    name: 'Extra small',
+    innerMm: [200, 150, 100],
+    tareG: 90,
+    maxWeightG: 5_000,
+    costMinor: 28,
+  },
+  {
+    id: 'box-s',
+    code: 'BOX-S',
+    name: 'Small',
+    innerMm: [300, 200, 150],
+    tareG: 170,
+    maxWeightG: 10_000,
+    costMinor: 46,
+  },
+  {
+    id: 'box-m',
+    code: 'BOX-M',
+    name: 'Medium',
+    innerMm: [400, 300, 200],
+    tareG: 320,
+    maxWeightG: 20_000,
+    costMinor: 74,
+  },
+  {
+    id: 'box-l',
+    code: 'BOX-L',
+    name: 'Large',
+    innerMm: [600, 400, 300],
+    tareG: 680,
+    maxWeightG: 30_000,
+    costMinor: 128,
+  },
+  {
+    id: 'box-xl',
+    code: 'BOX-XL',
+    name: 'Extra large',
+    innerMm: [600, 600, 500],
+    tareG: 1_150,
+    maxWeightG: 40_000,
+    costMinor: 210,
+  },
+  {
+    id: 'box-drum',
+    code: 'BOX-DRUM',
+    name: 'Extractor crate',
+    innerMm: [900, 900, 950],
+    tareG: 9_000,
+    maxWeightG: 120_000,
+    costMinor: 1_900,
+  },
+] as const;
+
+export const palletTypes = [
+  {
+    id: 'euro',
+    name: 'Euro pallet',
+    lengthMm: 1200,
+    widthMm: 800,
+    heightMm: 144,
+    tareG: 25_000,
+    maxHeightMm: 1_800,
+    maxLoadG: 1_000_000,
+  },
+  {
+    id: 'industry',
+    name: 'Industry pallet',
+    lengthMm: 1200,
+    widthMm: 1000,
+    heightMm: 144,
+    tareG: 30_000,
+    maxHeightMm: 1_800,
+    maxLoadG: 1_200_000,
+  },
+] as const;

@@ -1,0 +1,3 @@
+export { isFilled, loadScenario } from './load.ts';
+export * as house from './house.ts';
+export { scenario, type Scenario, type ScenarioItem } from './scenario.ts';

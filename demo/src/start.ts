@@ -1,0 +1,35 @@
+import { BadSetting, openRelay, run } from '@hand-relay/server';
+import { people, PASSWORD, PIN } from './house.ts';
+import { isFilled, loadScenario } from './load.ts';
+
+/** How many times the demo's orders and stock are wanted: DEMO_SIZE, 1 without it. */
+function sizeFactor(env: NodeJS.ProcessEnv): number {
+  const size = Number(env['DEMO_SIZE'] ?? 1);
+  if (!Number.isInteger(size) || size < 1 || size > 100)
+    throw new BadSetting(`DEMO_SIZE must be a whole number from 1 to 100, received "${env['DEMO_SIZE']}".`);
+  return size;
+}
+
+/** Starts the demo: fills an empty database with the scenario, then serves it. */
+await run(
+  process.env,
+  async (options) => {
+    const relay = await openRelay(options);
+    try {
+      if (!(await isFilled(relay.platform.db)))
+        await loadScenario(relay.platform.db, new Date(), { size: sizeFactor(process.env) });
+    } catch (error) {
+      await relay.close();
+      throw error;
+    }
+    return relay;
+  },
+  (address) => {
+    console.log(`\nHand Relay is at ${address}\n`);
+    console.log(`Who can sign in, with the password ${PASSWORD}:`);
+    for (const p of people) if (p.login) console.log(`  ${p.login.padEnd(12)} ${p.name}, ${p.roles.join(' and ')}`);
+    console.log(`\nOr by badge, with the PIN ${PIN}:`);
+    for (const p of people) if (p.badge) console.log(`  ${p.badge.padEnd(12)} ${p.name}, ${p.roles.join(' and ')}`);
+    console.log('\nStop with Ctrl-C. "npm run demo -- --fresh" starts over.\n');
+  },
+);

@@ -1,0 +1,83 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+
+export const WIDE = { width: 1280, height: 800 };
+export const PHONE = { width: 390, height: 844 };
+
+/** A person at a screen of their own, signed in; the sign-in screen has a test of its own. */
+export async function person(
+  browser: Browser,
+  who: { name: string } | { badge: string },
+  viewport = WIDE,
+): Promise<Page> {
+  const context = await browser.newContext({ viewport });
+  const answer = await context.request.post('/api/session', {
+    data: 'badge' in who ? { badge: who.badge, pin: '2468' } : { name: who.name, password: 'honeycomb' },
+  });
+  expect(answer.ok()).toBe(true);
+  const page = await context.newPage();
+  await page.goto('/');
+  await expect(page.getByRole('main')).toBeVisible();
+  return page;
+}
+
+/** A scanner that types: all keys at once, ended by Enter, wherever the focus is. */
+export async function scan(page: Page, code: string): Promise<void> {
+  await page.evaluate((text) => {
+    const target = document.activeElement ?? document.body;
+    for (const key of [...text, 'Enter']) {
+      const group = key === '\u001d';
+      target.dispatchEvent(
+        new KeyboardEvent('keydown', { key: group ? ']' : key, ctrlKey: group, bubbles: true, cancelable: true }),
+      );
+    }
+  }, code);
+}
+
+/** What the server says, asked with the page's own session. */
+export function api<T>(page: Page, path: string): Promise<T> {
+  return page.evaluate(async (address) => (await fetch(address)).json() as Promise<unknown>, path) as Promise<T>;
+}
+
+/** Asks for a change with the page's own session, and answers with what the server says. */
+export function change<T>(page: Page, path: string, body: object = {}): Promise<T> {
+  return page.evaluate(
+    async ([address, text]) => {
+      const answer = await fetch(address!, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', 'Idempotency-Key': crypto.randomUUID() },
+        body: text!,
+      });
+      if (!answer.ok) throw new Error(`${address}: ${await answer.text()}`);
+      return answer.json() as Promise<unknown>;
+    },
+    [path, JSON.stringify(body)],
+  ) as Promise<T>;
+}
+
+/** Takes in an order of these lines, due tomorrow, and answers with its id. */
+export async function takeIn(
+  page: Page,
+  number: string,
+  lines: [sku: string, quantity: number][],
+  more: object = {},
+): Promise<string> {
+  const order = {
+    number,
+    channel: 'web',
+    customer: 'C1030',
+    due: new Date(Date.now() + 86_400_000).toISOString().slice(0, 10),
+    shipTo: { name: 'Juniper Orchards', street: '5 Weir Street', postcode: 'ZA1 2BC', city: 'Dunmere', country: 'GB' },
+    lines: lines.map(([sku, quantity], i) => ({ line: i + 1, sku, quantity })),
+    ...more,
+  };
+  await change(page, '/api/orders', { mode: 'take', orders: [order] });
+  return (await api<{ id: string }>(page, `/api/find?code=ORDER-${number}`)).id;
+}
+
+/** Releases, plans and starts orders as one wave; answers with its runs. */
+export async function startWave(page: Page, orders: string[]): Promise<{ id: string; number: string }[]> {
+  const { wave } = await change<{ wave: string }>(page, '/api/waves', { orders });
+  await change(page, `/api/waves/${wave}/plan`);
+  await change(page, `/api/waves/${wave}/start`);
+  return (await api<{ runs: { id: string; number: string }[] }>(page, `/api/waves/${wave}`)).runs;
+}

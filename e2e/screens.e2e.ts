@@ -1,0 +1,140 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { person, PHONE, scan, WIDE } from './people.ts';
+
+test('the sign-in refuses without saying what was wrong, keeps the name, and leads back to the address asked for', async ({
+  page,
+}) => {
+  await page.setViewportSize(PHONE);
+  await page.goto('/desk/orders/order-la-20003');
+  await expect(page).toHaveURL(/sign-in\?to=%2Fdesk%2Forders%2Forder-la-20003/);
+  await page.getByRole('button', { name: 'Name and password' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('maren');
+  await page.getByLabel('Password', { exact: true }).fill('wrong');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('That did not match, or the account rests');
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('maren');
+  await page.getByLabel('Password', { exact: true }).fill('honeycomb');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'LA-20003' })).toBeVisible();
+  await page.getByRole('button', { name: /^Signed in as Maren Holt/ }).click();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  // A badge is scanned wherever the focus is; then the PIN is typed.
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeDisabled();
+  await scan(page, 'BADGE-2001');
+  await expect(page.getByLabel('Badge', { exact: true })).toHaveValue('BADGE-2001');
+  await page.getByLabel('PIN', { exact: true }).fill('2468');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/floor$/);
+});
+
+test('the list keeps its filter, sort and groups in the address, through reload and Back', async ({ browser }) => {
+  const page = await person(browser, { name: 'maren' });
+  await page.getByRole('button', { name: 'All open' }).click();
+  await page.getByRole('button', { name: 'Departure', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Key account' }).click();
+  await page.getByRole('button', { name: 'Units' }).click();
+  await expect(page).toHaveURL(/show=open/);
+  await expect(page).toHaveURL(/sort=units/);
+  const first = page.getByRole('link', { name: /^LA-/ }).first();
+  const name = await first.getAttribute('aria-label');
+  await page.reload();
+  await expect(first).toHaveAttribute('aria-label', name!);
+  await first.click();
+  await expect(page.getByRole('heading', { name: name!.split(',')[0]! })).toBeVisible();
+  await page.goBack();
+  await expect(page).toHaveURL(/\/desk\?/);
+  await expect(first).toHaveAttribute('aria-label', name!);
+  await page.getByLabel('Find number or customer').fill('no such customer');
+  await expect(page.getByText('No order matches')).toBeVisible();
+  await page.getByRole('button', { name: 'Clear the filter' }).click();
+  await expect(first).toBeVisible();
+});
+
+test('a scanned code never fires a shortcut, never presses a key, and opens what it names', async ({ browser }) => {
+  const page = await person(browser, { name: 'maren' });
+  await expect(page.getByRole('link', { name: /^LA-/ }).first()).toBeVisible();
+  // Letters of the code are shortcuts here: j and k move, r releases, ? helps.
+  await scan(page, 'jkr?jkr?');
+  await expect(page.getByText('Nothing here is called "jkr?jkr?".')).toBeVisible();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Waves' }).focus();
+  await scan(page, 'a b c d');
+  await expect(page.getByText('Nothing here is called "a b c d".')).toBeVisible();
+  await expect(page).toHaveURL(/\/desk/);
+  await page.getByLabel('Find number or customer').fill('Heron');
+  await page.getByLabel('Find number or customer').focus();
+  await scan(page, 'LA-20005');
+  await expect(page.getByRole('heading', { name: 'LA-20005' })).toBeVisible();
+  await expect(page.getByLabel('Find number or customer')).toHaveValue('Heron');
+  await page.getByRole('heading', { name: 'Orders' }).click();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('the list stays whole while others change it', async ({ browser }) => {
+  const [one, other] = [await person(browser, { name: 'maren' }), await person(browser, { name: 'tobi' })];
+  await one.goto('/desk?show=open&find=LA-20010');
+  await other.goto('/desk/orders/order-la-20010');
+  await expect(one.getByRole('link', { name: /^LA-20010/ })).toBeVisible();
+  await other.getByRole('button', { name: 'Cancel the rest' }).click();
+  await other.getByRole('dialog').getByRole('button', { name: 'Cancel the rest' }).click();
+  await expect(other.getByText('Say why, in three letters at least.')).toBeVisible();
+  await other.getByLabel('Why').fill('customer rang');
+  await other.getByRole('dialog').getByRole('button', { name: 'Cancel the rest' }).click();
+  await expect(one.getByText('No order matches')).toBeVisible({ timeout: 1500 });
+  await expect(other.getByRole('button', { name: 'Release this order' })).toHaveCount(0);
+});
+
+/** Serious faults that the axe rules find; colour contrast is computed in the kit's own test. */
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa'])
+    .disableRules(['color-contrast', 'meta-viewport'])
+    .analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`);
+}
+
+test('every main view can be read by a screen reader, and nothing is wider than its screen', async ({ browser }) => {
+  const everywhere = [
+    '/desk',
+    '/desk/orders/order-la-20003',
+    '/desk/intake',
+    '/waves',
+    '/floor',
+    '/bench',
+    '/dock',
+    '/kit',
+    '/setup',
+    '/setup/items',
+    '/setup/items/import',
+    '/setup/floor',
+    '/setup/site',
+    '/setup/history',
+  ];
+  for (const [viewport, read] of [
+    [WIDE, everywhere],
+    // What a phone draws in another way.
+    [PHONE, ['/desk', '/floor', '/kit']],
+  ] as const) {
+    const page = await person(browser, { name: 'maren' }, viewport);
+    for (const path of everywhere) {
+      await page.goto(path);
+      await page.waitForTimeout(600);
+      if ((read as readonly string[]).includes(path)) expect([path, await faults(page)]).toEqual([path, []]);
+      const clipped = await page.evaluate(() => document.documentElement.scrollWidth > innerWidth);
+      expect([path, clipped]).toEqual([path, false]);
+    }
+    await page.context().close();
+  }
+});
+
+test('an address that is none leads home; a person without a right is told', async ({ browser }) => {
+  const page = await person(browser, { badge: 'BADGE-2002' }, PHONE);
+  await page.goto('/nowhere/at/all');
+  await expect(page.getByText('There is nothing at this address.')).toBeVisible();
+  await page.goto('/desk/orders/order-la-20003');
+  await expect(page.getByText('You may not do this. Ask a supervisor.')).toBeVisible();
+});

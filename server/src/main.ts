@@ -1,0 +1,115 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { keepBackups } from './keep/index.ts';
+import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
+import type { Relay, ServerOptions } from './server.ts';
+import { ownCertificate } from './tls.ts';
+
+/**
+ * Settings of a start, from the environment.
+ *
+ * @throws BadSetting naming the variable and what it must be
+ */
+export function settings(env: NodeJS.ProcessEnv): {
+  port: number;
+  options: ServerOptions;
+  backups: number;
+  tls: { cert: string; key: string } | null;
+} {
+  const url = env['DATABASE_URL'];
+  if (url && !/^postgres(ql)?:\/\/./.test(url))
+    throw new BadSetting(`DATABASE_URL must begin with postgres://, received "${url}".`);
+  const logLevel = env['LOG_LEVEL'] ?? 'info';
+  if (!LOG_LEVELS.includes(logLevel))
+    throw new BadSetting(`LOG_LEVEL must be one of ${LOG_LEVELS.join(', ')}, received "${logLevel}".`);
+  return {
+    port: wholeNumber(env, 'PORT', 4600, 65_535),
+    options: {
+      database: url ? { url } : { folder: env['DATA_DIR'] ?? productFolder('.data') },
+      appFolder: productFolder('dist', 'app'),
+      logLevel,
+      trustedProxies: wholeNumber(env, 'TRUST_PROXY', 0, 10),
+    },
+    backups: wholeNumber(env, 'BACKUPS', 7, 1000),
+    tls: tlsFiles(env),
+  };
+}
+
+/** Files of a certificate of one's own: both or none. */
+function tlsFiles(env: NodeJS.ProcessEnv): { cert: string; key: string } | null {
+  const [cert, key] = [env['TLS_CERT'], env['TLS_KEY']];
+  if (!cert && !key) return null;
+  if (!cert || !key) throw new BadSetting('TLS_CERT and TLS_KEY belong together: name both files, or none.');
+  const read = (name: string, file: string) => {
+    try {
+      return readFileSync(file, 'utf8');
+    } catch {
+      throw new BadSetting(`${name} must be a file that can be read, received "${file}".`);
+    }
+  };
+  return { cert: read('TLS_CERT', cert), key: read('TLS_KEY', key) };
+}
+
+const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
+
+function wholeNumber(env: NodeJS.ProcessEnv, name: string, otherwise: number, most: number): number {
+  const value = Number(env[name] ?? otherwise);
+  if (!Number.isInteger(value) || value < 0 || value > most)
+    throw new BadSetting(`${name} must be a whole number from 0 to ${most}, received "${env[name]}".`);
+  return value;
+}
+
+/** A setting that cannot be; the message says which and what it must be. */
+export class BadSetting extends Error {}
+
+/** Opens and listens, and closes cleanly on Ctrl-C or kill. Ends the process with 2 when it cannot start. */
+export async function run(
+  env: NodeJS.ProcessEnv,
+  open: (options: ServerOptions) => Promise<Relay>,
+  ready: (address: string, relay: Relay) => void,
+): Promise<void> {
+  try {
+    const { port, options, backups, tls } = settings(env);
+    const own =
+      tls === null && process.argv.includes('--tls')
+        ? await ownCertificate(('folder' in options.database && options.database.folder) || productFolder('.data'))
+        : null;
+    const certificate = tls ?? own;
+    const relay = await open(options);
+    const server = await relay.listen(port, certificate ?? undefined).catch(async (error: NodeJS.ErrnoException) => {
+      await relay.close();
+      throw error.code === 'EADDRINUSE' ? new BadSetting(`Port ${port} is in use. Choose another with PORT.`) : error;
+    });
+    const stopBackups =
+      'folder' in options.database && options.database.folder
+        ? keepBackups(relay, join(options.database.folder, 'backups'), backups)
+        : () => {};
+    let closing = false;
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.on(signal, () => {
+        if (closing) return;
+        closing = true;
+        stopBackups();
+        relay.close().then(
+          () => process.exit(0),
+          (error: unknown) => {
+            console.error(error);
+            process.exit(1);
+          },
+        );
+      });
+    const address = server.address();
+    const scheme = certificate ? 'https' : 'http';
+    ready(`${scheme}://localhost:${typeof address === 'object' && address ? address.port : port}`, relay);
+    if (own)
+      console.log(
+        `The certificate is this machine's own: ${own.file}. Open it once on each device and trust it, then the browser stops warning.`,
+      );
+  } catch (error) {
+    if (error instanceof FolderInUse || error instanceof NewerDatabase || error instanceof BadSetting) {
+      console.error(error.message);
+      process.exit(2);
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,104 @@
+import { sql } from 'drizzle-orm';
+import type { OrderDetail, TrailEntry } from '@hand-relay/contract';
+import { iso, notFound, rows, type Platform } from '../platform/index.ts';
+
+type Head = Omit<OrderDetail, 'customer' | 'shipTo' | 'lines' | 'waves' | 'runs' | 'cartons' | 'shipments'> & {
+  customerNumber: string;
+  customerName: string;
+  customerClass: string;
+  minShelfDays: number;
+  shipName: string;
+  shipStreet: string;
+  shipPostcode: string;
+  shipCity: string;
+  shipCountry: string;
+};
+
+/** One order with its lines and everything that was made of it. */
+export async function orderDetail({ db }: Platform, siteId: string, id: string): Promise<OrderDetail> {
+  const [head] = await rows<Head>(
+    db,
+    sql`
+    select o.id, o.number, o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
+           ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, k.name || ', ' || v.name as carrier,
+           o.priority, o.ship_complete as "shipComplete", o.note, o.document,
+           c.number as "customerNumber", c.name as "customerName", c.class as "customerClass", c.min_shelf_days as "minShelfDays",
+           o.ship_name as "shipName", o.ship_street as "shipStreet", o.ship_postcode as "shipPostcode",
+           o.ship_city as "shipCity", o.ship_country as "shipCountry"
+    from customer_order o join customer c on c.id = o.customer_id
+    left join departure d on d.id = o.departure_id left join place lane on lane.id = d.lane_id
+    left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+    where o.id = ${id} and o.site_id = ${siteId}`,
+  );
+  if (!head) throw notFound('order', id);
+  const lines = await rows<OrderDetail['lines'][number]>(
+    db,
+    sql`
+    select l.id, l.line, i.sku, i.name, i.unit, i.picture, l.quantity, l.pack, l.note,
+           l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
+           coalesce((select sum(r.units) from reservation r where r.line_id = l.id), 0)::int as reserved,
+           coalesce((
+             select sum(t.on_hand - t.reserved) from stock_total t
+             left join lot b on b.item_id = t.item_id and b.lot = t.lot
+             where t.site_id = ${siteId} and t.item_id = l.item_id
+               and (b.best_before is null or b.best_before >= ${head.due}::date + ${head.minShelfDays}::int)
+           ), 0)::int as free
+    from order_line l join item i on i.id = l.item_id
+    where l.order_id = ${id} order by l.line`,
+  );
+  const waves = await rows<OrderDetail['waves'][number]>(
+    db,
+    sql`select distinct w.id, w.number, w.state from wave w join wave_line x on x.wave_id = w.id
+        join order_line l on l.id = x.line_id where l.order_id = ${id} order by w.number`,
+  );
+  const runs = await rows<OrderDetail['runs'][number]>(
+    db,
+    sql`select r.id, r.number, r.state, p.name as picker from run r join run_position q on q.run_id = r.id
+        left join person p on p.id = r.picker_id where q.order_id = ${id} and r.state <> 'cancelled' order by r.number`,
+  );
+  const cartons = await rows<OrderDetail['cartons'][number]>(
+    db,
+    sql`select c.id, c.number, c.sscc, t.name as type, c.state, c.weight_g as "weightG"
+        from carton c join carton_type t on t.id = c.type_id where c.order_id = ${id} order by c.number`,
+  );
+  const shipments = await rows<OrderDetail['shipments'][number]>(
+    db,
+    sql`select id, number, state, tracking from shipment where order_id = ${id} order by number`,
+  );
+  const {
+    customerNumber,
+    customerName,
+    customerClass,
+    minShelfDays,
+    shipName,
+    shipStreet,
+    shipPostcode,
+    shipCity,
+    shipCountry,
+    ...rest
+  } = head;
+  return {
+    ...rest,
+    customer: { number: customerNumber, name: customerName, class: customerClass, minShelfDays },
+    shipTo: { name: shipName, street: shipStreet, postcode: shipPostcode, city: shipCity, country: shipCountry },
+    lines,
+    waves,
+    runs,
+    cartons,
+    shipments,
+  };
+}
+
+/** Everything that happened to an order, in order: what names it, and what happened to its waves. */
+export async function orderTrail({ db }: Platform, siteId: string, id: string): Promise<{ entries: TrailEntry[] }> {
+  const entries = await rows<TrailEntry>(
+    db,
+    sql`
+    select j.id::int as id, ${iso(sql`j.at`)} as at, p.name as person, j.device, j.kind, j.facts
+    from journal j left join person p on p.id = j.person_id
+    where j.site_id = ${siteId} and (j.order_id = ${id} or (j.order_id is null and j.wave_id in (
+      select x.wave_id from wave_line x join order_line l on l.id = x.line_id where l.order_id = ${id})))
+    order by j.id`,
+  );
+  return { entries };
+}

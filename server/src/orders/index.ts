@@ -1,0 +1,2 @@
+export { closeIfDone } from './cancel.ts';
+export { orderRoutes } from './routes.ts';

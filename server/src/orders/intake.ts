@@ -1,0 +1,223 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import { channels, type intakeBody, type IntakeResult } from '@hand-relay/contract';
+import { departureFor, type Departure } from '@hand-relay/core/calendar';
+import {
+  checkOrders,
+  compareOrder,
+  readOrdersCsv,
+  type Comparison,
+  type DraftedOrder,
+  type ExistingOrder,
+  type IntakeError,
+  type Known,
+  type KnownItem,
+  type OrderDraft,
+} from '@hand-relay/core/intake';
+import {
+  change,
+  recordset,
+  rows,
+  type Actor,
+  type Change,
+  type Db,
+  type Platform,
+  type Repeat,
+  type Tx,
+} from '../platform/index.ts';
+
+interface Judged {
+  judged: { drafted: DraftedOrder; comparison: Comparison }[];
+  errors: IntakeError[];
+  known: Known;
+}
+
+/**
+ * Looks at orders from a file or the API, and takes the good ones when told to. Taking looks again, in its own
+ * transaction: what the preview saw may have changed.
+ */
+export async function intake(
+  platform: Platform,
+  actor: Actor,
+  repeat: Repeat | null,
+  body: z.output<typeof intakeBody>,
+): Promise<IntakeResult> {
+  const read =
+    body.csv === undefined
+      ? {
+          orders: body.orders!.map((draft, i) => ({ draft, row: i + 1, lineRows: draft.lines.map(() => i + 1) })),
+          errors: [],
+        }
+      : readOrdersCsv(body.csv);
+  if (body.mode === 'preview') return result(false, await judge(platform.db, actor.siteId, read));
+  return change(platform, actor, repeat, async (current) => {
+    const judged = await judge(current.tx, actor.siteId, read);
+    const wanted = judged.judged.filter((j) => ['new', 'changed'].includes(j.comparison.outcome));
+    await writeOrders(current, wanted, judged.known, body.document);
+    return result(true, judged);
+  });
+}
+
+function result(taken: boolean, { judged, errors }: Judged): IntakeResult {
+  return {
+    taken,
+    orders: judged.map(({ drafted: { draft }, comparison }) => ({
+      number: draft.number,
+      customer: draft.customer,
+      lines: draft.lines.length,
+      outcome: comparison.outcome,
+      differences: 'differences' in comparison ? comparison.differences : [],
+    })),
+    errors,
+  };
+}
+
+async function judge(
+  on: Db | Tx,
+  siteId: string,
+  read: { orders: DraftedOrder[]; errors: IntakeError[] },
+): Promise<Judged> {
+  const known = await look(on, read.orders);
+  const checked = checkOrders(read.orders, known);
+  const there = await existing(
+    on,
+    siteId,
+    checked.orders.map((o) => o.draft.number),
+  );
+  return {
+    judged: checked.orders.map((drafted) => ({
+      drafted,
+      comparison: compareOrder(drafted.draft, there.get(drafted.draft.number)),
+    })),
+    errors: [...read.errors, ...checked.errors].sort((a, b) => a.row - b.row),
+    known,
+  };
+}
+
+async function look(on: Db | Tx, drafted: DraftedOrder[]): Promise<Known> {
+  const skus = [...new Set(drafted.flatMap((o) => o.draft.lines.map((l) => l.sku)))];
+  const items = await rows<{ sku: string; id: string; packs: KnownItem['packs'] }>(
+    on,
+    sql`select i.sku, i.id, jsonb_object_agg(p.level, p.units) as packs from item i join item_pack p on p.item_id = i.id
+        where not i.retired and i.sku in (select jsonb_array_elements_text(${recordset(skus)})) group by i.id`,
+  );
+  const customers = await rows<{ number: string }>(
+    on,
+    sql`select number from customer where not retired and number in (select jsonb_array_elements_text(${recordset([...new Set(drafted.map((o) => o.draft.customer))])}))`,
+  );
+  return {
+    items: new Map(items.map((i) => [i.sku, { id: i.id, packs: i.packs }])),
+    customers: new Set(customers.map((c) => c.number)),
+    channels: new Set(channels),
+  };
+}
+
+type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo'> & OrderDraft['shipTo'] & { shipName: string };
+
+async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
+  const heads = await rows<OrderHead & { lines: (OrderDraft['lines'][number] & { released: number })[] }>(
+    on,
+    sql`
+    select o.number, o.channel, c.number as customer, o.reference, o.due::text as due, o.priority,
+           o.ship_complete as "shipComplete", o.note, o.ship_name as "shipName", o.ship_street as street,
+           o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country,
+           jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'quantity', l.quantity, 'pack', l.pack,
+                     'note', l.note, 'released', l.released + l.cancelled) order by l.line) as lines
+    from customer_order o join customer c on c.id = o.customer_id
+    join order_line l on l.order_id = o.id join item i on i.id = l.item_id
+    where o.site_id = ${siteId} and o.number in (select jsonb_array_elements_text(${recordset(numbers)}))
+    group by o.id, c.number`,
+  );
+  return new Map(
+    heads.map(({ shipName, street, postcode, city, country, lines, ...head }) => [
+      head.number,
+      {
+        draft: {
+          ...head,
+          shipTo: { name: shipName, street, postcode, city, country },
+          lines: lines.map(({ released: _, ...line }) => line),
+        },
+        released: new Map(lines.map((l) => [l.line, l.released])),
+      },
+    ]),
+  );
+}
+
+async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
+  if (wanted.length === 0) return;
+  const { tx, actor, now } = current;
+  const [{ timeZone } = { timeZone: 'UTC' }] = await rows<{ timeZone: string }>(
+    tx,
+    sql`select time_zone as "timeZone" from site where id = ${actor.siteId}`,
+  );
+  const timetable = await rows<Departure>(
+    tx,
+    sql`select id, cut_off as "cutOff", days, channel from departure where site_id = ${actor.siteId} and not retired`,
+  );
+  const heads = wanted.map(({ drafted: { draft } }) => {
+    const leaves = departureFor(draft, timetable, timeZone);
+    return {
+      id: current.newId(),
+      ...draft,
+      ...draft.shipTo,
+      shipName: draft.shipTo.name,
+      lines: undefined,
+      shipTo: undefined,
+      departure: leaves?.id ?? null,
+      leavesAt: leaves ? new Date(leaves.leavesAt).toISOString() : null,
+    };
+  });
+  const written = await rows<{ id: string; number: string }>(
+    tx,
+    sql`
+    insert into customer_order (id, site_id, number, channel, customer_id, reference, due, leaves_at, departure_id, priority,
+      ship_complete, ship_name, ship_street, ship_postcode, ship_city, ship_country, note, document, created_at)
+    select h.id, ${actor.siteId}, h.number, h.channel, c.id, h.reference, h.due, h."leavesAt", h.departure, h.priority,
+      h."shipComplete", h."shipName", h.street, h.postcode, h.city, h.country, h.note, ${document}, ${now.toISOString()}
+    from jsonb_to_recordset(${recordset(heads)}) as h(id text, number text, channel text, customer text, reference text, due date,
+      "leavesAt" timestamptz, departure text, priority int, "shipComplete" boolean, "shipName" text, street text, postcode text,
+      city text, country text, note text)
+    join customer c on c.number = h.customer
+    on conflict (site_id, number) do update set channel = excluded.channel, customer_id = excluded.customer_id,
+      reference = excluded.reference, due = excluded.due, leaves_at = excluded.leaves_at, departure_id = excluded.departure_id,
+      priority = excluded.priority, ship_complete = excluded.ship_complete, ship_name = excluded.ship_name,
+      ship_street = excluded.ship_street, ship_postcode = excluded.ship_postcode, ship_city = excluded.ship_city,
+      ship_country = excluded.ship_country, note = excluded.note, document = excluded.document,
+      version = customer_order.version + 1
+    returning id, number`,
+  );
+  const idOf = new Map(written.map((o) => [o.number, o.id]));
+  const changed = wanted
+    .filter((w) => w.comparison.outcome === 'changed')
+    .map((w) => idOf.get(w.drafted.draft.number)!);
+  await tx.execute(
+    sql`delete from order_line where order_id in (select jsonb_array_elements_text(${recordset(changed)}))`,
+  );
+  const lines = wanted.flatMap(({ drafted: { draft } }) =>
+    draft.lines.map((line) => {
+      const item = known.items.get(line.sku)!;
+      return {
+        ...line,
+        id: current.newId(),
+        order: idOf.get(draft.number)!,
+        item: item.id,
+        asked: line.quantity * item.packs[line.pack]!,
+      };
+    }),
+  );
+  await tx.execute(sql`
+    insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
+    select id, "order", line, item, quantity, pack, note, asked
+    from jsonb_to_recordset(${recordset(lines)}) as l(id text, "order" text, line int, item text, quantity int, pack text, note text, asked int)`);
+  for (const { drafted, comparison } of wanted)
+    current.journal({
+      kind: comparison.outcome === 'new' ? 'order-taken' : 'order-changed',
+      orderId: idOf.get(drafted.draft.number)!,
+      facts: {
+        document,
+        lines: drafted.draft.lines.length,
+        ...(comparison.outcome === 'changed' ? { differences: comparison.differences } : {}),
+      },
+    });
+  current.tell('orders', [...idOf.values()], { kind: 'orders-taken', facts: { count: wanted.length } });
+}

@@ -1,0 +1,28 @@
+import { createHash } from 'node:crypto';
+import { endpoints } from '@hand-relay/contract';
+import { serve, type Doors } from '../platform/index.ts';
+import { cancelRest } from './cancel.ts';
+import { orderDetail, orderTrail } from './detail.ts';
+import { exampleFile } from './example.ts';
+import { intake } from './intake.ts';
+import { listOrders } from './list.ts';
+
+export function orderRoutes(doors: Doors): void {
+  serve(doors, endpoints.orderExample, async ({ platform, actor, res }) => {
+    res
+      .attachment('orders-example.csv')
+      .type('text/csv')
+      .send(await exampleFile(platform, actor.siteId));
+  });
+  serve(doors, endpoints.orders, ({ platform, actor, query }) => listOrders(platform, actor.siteId, query));
+  serve(doors, endpoints.order, ({ platform, actor, id }) => orderDetail(platform, actor.siteId, id));
+  serve(doors, endpoints.trail, ({ platform, actor, id }) => orderTrail(platform, actor.siteId, id));
+  serve(doors, endpoints.intake, ({ platform, actor, body, req }) => {
+    const hash = createHash('sha256').update(JSON.stringify(req.body)).digest('base64url');
+    return intake(platform, actor, { key: req.get('idempotency-key')!, request: `intake ${hash}` }, body);
+  });
+  serve(doors, endpoints.cancelRest, async ({ platform, actor, id, body, change }) => {
+    await change((current) => cancelRest(current, id, body.reason));
+    return orderDetail(platform, actor.siteId, id);
+  });
+}

@@ -1,0 +1,1 @@
+export { packingRoutes } from './routes.ts';

@@ -1,0 +1,244 @@
+import { sql } from 'drizzle-orm';
+import type { PackVerdictAnswer } from '@hand-relay/contract';
+import { IN_HOUSE_PREFIX, ssccOf } from '@hand-relay/core/gs1';
+import { judgePack, type PackInput } from '@hand-relay/core/packing';
+import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
+import { endEmptyRuns } from '../runs/index.ts';
+import { move, nextNumbers, type Move } from '../stock/index.ts';
+import { benchState } from './read.ts';
+
+interface OrderRow {
+  id: string;
+  number: string;
+  status: string;
+  service: string | null;
+  lane: string | null;
+}
+
+async function lockOrder(change: Change, orderId: string): Promise<OrderRow> {
+  const [order] = await rows<OrderRow>(
+    change.tx,
+    sql`select o.id, o.number, o.status, d.service_id as service, lane.code as lane from customer_order o left join departure d on d.id = o.departure_id
+        left join place lane on lane.id = d.lane_id where o.id = ${orderId} and o.site_id = ${change.actor.siteId} for update of o`,
+  );
+  if (!order) throw notFound('order', orderId);
+  return order;
+}
+
+/** Judges a scan or count at the bench, and writes what it means. */
+export async function packInput(
+  change: Change,
+  orderId: string,
+  benchCode: string,
+  input: PackInput,
+): Promise<PackVerdictAnswer> {
+  const { tx, actor, now } = change;
+  const order = await lockOrder(change, orderId);
+  const [bench] = await rows<{ id: string }>(
+    tx,
+    sql`select id from place where site_id = ${actor.siteId} and kind = 'bench' and code = ${benchCode}`,
+  );
+  if (!bench) throw new Refusal(422, 'unknown-bench', { got: benchCode });
+  const state = await benchState(tx, actor.siteId, orderId);
+  const verdict = judgePack(state, input, now.getUTCFullYear());
+  switch (verdict.verdict) {
+    case 'refused':
+      change.journal({
+        kind: 'pack-refused',
+        orderId,
+        facts: { bench: benchCode, input, code: verdict.code, expected: verdict.expected, got: verdict.got },
+      });
+      return verdict;
+    case 'open':
+      return { verdict: 'open', carton: await openCarton(change, order, verdict.box, benchCode) };
+    case 'put':
+      await put(change, order, state.carton!.id, verdict.item, verdict.moves);
+      return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };
+    case 'close': {
+      const sscc = await closeCarton(change, order, state.carton!.id);
+      return { verdict: 'close', carton: state.carton!.id, sscc, lane: order.lane };
+    }
+  }
+}
+
+async function openShipment(change: Change, order: OrderRow): Promise<string> {
+  const { tx, actor } = change;
+  const [open] = await rows<{ id: string }>(
+    tx,
+    sql`select id from shipment where order_id = ${order.id} and state = 'open'`,
+  );
+  if (open) return open.id;
+  const id = change.newId();
+  const [number] = await nextNumbers(change, 'shipment', 1);
+  await tx.execute(sql`
+    insert into shipment (id, site_id, number, order_id, service_id, state)
+    values (${id}, ${actor.siteId}, ${`S${String(number).padStart(5, '0')}`}, ${order.id}, ${order.service}, 'open')`);
+  return id;
+}
+
+async function openCarton(change: Change, order: OrderRow, box: string, bench: string): Promise<string> {
+  const { tx, actor } = change;
+  const shipment = await openShipment(change, order);
+  const id = change.newId();
+  const place = `carton-${id}`;
+  await tx.execute(
+    sql`insert into place (id, site_id, kind, code) values (${place}, ${actor.siteId}, 'carton', ${id})`,
+  );
+  const [carton] = await rows<{ number: number; type: string }>(
+    tx,
+    sql`insert into carton (id, site_id, order_id, shipment_id, type_id, place_id, number, state, bench)
+        select ${id}, ${actor.siteId}, ${order.id}, ${shipment}, t.id, ${place},
+               (select count(*) + 1 from carton c where c.order_id = ${order.id}), 'open', ${bench}
+        from carton_type t where t.code = ${box} returning number, type_id as type`,
+  );
+  change.journal({ kind: 'carton-opened', orderId: order.id, facts: { carton: carton!.number, box, bench } });
+  tellPacked(change, order.id, shipment);
+  return id;
+}
+
+type Part = { lot: string | null; serial: string | null; units: number };
+
+async function put(change: Change, order: OrderRow, cartonId: string, itemId: string, parts: Part[]): Promise<void> {
+  const { tx } = change;
+  const lying = await rows<{ place: string; lot: string; serial: string; units: number }>(
+    tx,
+    sql`select b.place_id as place, b.lot, b.serial, b.units from run_position q join run r on r.id = q.run_id and r.state = 'left'
+        join balance b on b.place_id = q.place_id where q.order_id = ${order.id} and b.item_id = ${itemId} order by r.number`,
+  );
+  // A line's goods are told from another line's of the same item by the lots that were picked for each.
+  const lines = await rows<{ line: string; lot: string; units: number }>(
+    tx,
+    sql`
+    select k.line_id as line, k.lot, (sum(k.picked) - coalesce((
+      select sum(c.units) from carton_line c where c.line_id = k.line_id and c.lot = k.lot), 0))::int as units
+    from pick k join order_line l on l.id = k.line_id where k.order_id = ${order.id} and k.item_id = ${itemId}
+    group by k.line_id, k.lot, l.line order by l.line`,
+  );
+  const moves: Move[] = [];
+  const kept: { line: string; lot: string; serial: string; units: number }[] = [];
+  for (const part of parts) {
+    const [lot, serial] = [part.lot ?? '', part.serial ?? ''];
+    take(
+      lying.filter((l) => l.lot === lot && l.serial === serial),
+      part.units,
+      (from, units) => moves.push({ from: from.place, to: `carton-${cartonId}`, item: itemId, lot, serial, units }),
+    );
+    take(
+      lines.filter((l) => l.lot === lot),
+      part.units,
+      (line, units) => kept.push({ line: line.line, lot, serial, units }),
+    );
+  }
+  await move(change, moves, 'pack', cartonId);
+  await tx.execute(sql`
+    with put as (select * from jsonb_to_recordset(${recordset(kept)}) as p(line text, lot text, serial text, units int)),
+    kept as (
+      insert into carton_line (carton_id, line_id, lot, serial, units)
+      select ${cartonId}, line, lot, serial, sum(units) from put group by line, lot, serial
+      on conflict (carton_id, line_id, lot, serial) do update set units = carton_line.units + excluded.units
+    )
+    update order_line l set packed = l.packed + s.units from (select line, sum(units) as units from put group by line) s where l.id = s.line`);
+  const [carton] = await rows<{ number: number; shipment: string; item: string }>(
+    tx,
+    sql`select c.number, c.shipment_id as shipment, i.name as item from carton c, item i where c.id = ${cartonId} and i.id = ${itemId}`,
+  );
+  change.journal({ kind: 'packed', orderId: order.id, facts: { carton: carton!.number, item: carton!.item, parts } });
+  tellPacked(change, order.id, carton!.shipment);
+}
+
+/** Takes units from the first rows that have them, lowering the rows. */
+function take<T extends { units: number }>(from: T[], count: number, each: (row: T, units: number) => void): void {
+  let left = count;
+  for (const row of from) {
+    const units = Math.min(left, row.units);
+    if (units === 0) continue;
+    each(row, units);
+    row.units -= units;
+    left -= units;
+  }
+}
+
+async function closeCarton(change: Change, order: OrderRow, cartonId: string): Promise<string> {
+  const { tx, actor, now } = change;
+  const [site] = await rows<{ prefix: string; extension: number }>(
+    tx,
+    sql`select gs1_prefix as prefix, sscc_extension as extension from site where id = ${actor.siteId}`,
+  );
+  const [serial] = await nextNumbers(change, 'sscc', 1);
+  const sscc = ssccOf({ companyPrefix: site!.prefix || IN_HOUSE_PREFIX, extension: site!.extension }, serial!);
+  const [closed] = await rows<{ number: number; weight: number; shipment: string }>(
+    tx,
+    sql`
+    update carton c set state = 'closed', sscc = ${sscc}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId},
+      weight_g = (select t.tare_g from carton_type t where t.id = c.type_id)
+        + (select coalesce(sum(b.units * i.weight_g), 0) from balance b join item i on i.id = b.item_id where b.place_id = c.place_id)
+    where c.id = ${cartonId} returning number, weight_g as weight, shipment_id as shipment`,
+  );
+  change.journal({
+    kind: 'carton-closed',
+    orderId: order.id,
+    facts: { carton: closed!.number, sscc, weightG: closed!.weight, lane: order.lane },
+  });
+  await endEmptyRuns(change, order.id);
+  tellPacked(change, order.id, closed!.shipment);
+  return sscc;
+}
+
+/** Takes goods out of an open carton, back to the order's position on its cart. */
+export async function unpack(
+  change: Change,
+  cartonId: string,
+  goods: { item: string; lot: string; serial: string; units: number },
+): Promise<void> {
+  const { tx, actor } = change;
+  const [carton] = await rows<{ order: string; state: string; place: string; number: number; shipment: string }>(
+    tx,
+    sql`select order_id as "order", state, place_id as place, number, shipment_id as shipment from carton where id = ${cartonId} and site_id = ${actor.siteId} for update`,
+  );
+  if (!carton) throw notFound('carton', cartonId);
+  if (carton.state !== 'open') throw new Refusal(409, 'carton-closed', { carton: carton.number });
+  const inside = await rows<{ line: string; units: number }>(
+    tx,
+    sql`select k.line_id as line, k.units from carton_line k join order_line l on l.id = k.line_id
+        where k.carton_id = ${cartonId} and l.item_id = ${goods.item} and k.lot = ${goods.lot} and k.serial = ${goods.serial} order by l.line desc`,
+  );
+  const there = inside.reduce((n, k) => n + k.units, 0);
+  if (goods.units > there) throw new Refusal(422, 'not-inside', { units: there });
+  const [position] = await rows<{ place: string }>(
+    tx,
+    sql`select q.place_id as place from run_position q join run r on r.id = q.run_id and r.state = 'left' where q.order_id = ${carton.order} order by r.number limit 1`,
+  );
+  if (!position) throw new Refusal(409, 'cart-gone');
+  await move(
+    change,
+    [
+      {
+        from: carton.place,
+        to: position.place,
+        item: goods.item,
+        lot: goods.lot,
+        serial: goods.serial,
+        units: goods.units,
+      },
+    ],
+    'unpack',
+    cartonId,
+  );
+  const less: { line: string; units: number }[] = [];
+  take(inside, goods.units, (row, units) => less.push({ line: row.line, units }));
+  await tx.execute(sql`
+    with less as (select * from jsonb_to_recordset(${recordset(less)}) as p(line text, units int)),
+    out as (
+      update carton_line k set units = k.units - l.units from less l
+      where k.carton_id = ${cartonId} and k.line_id = l.line and k.lot = ${goods.lot} and k.serial = ${goods.serial}
+    )
+    update order_line o set packed = o.packed - l.units from less l where o.id = l.line`);
+  change.journal({ kind: 'unpacked', orderId: carton.order, facts: { carton: carton.number, ...goods } });
+  tellPacked(change, carton.order, carton.shipment);
+}
+
+function tellPacked(change: Change, orderId: string, shipmentId: string): void {
+  change.tell('bench', [orderId]);
+  change.tell('orders', [orderId]);
+  change.tell('shipments', [shipmentId]);
+}

@@ -1,0 +1,2 @@
+export { actors, peopleRoutes } from './routes.ts';
+export { hashSecret } from './signIn.ts';

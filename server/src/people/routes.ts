@@ -1,0 +1,55 @@
+import { parseCookie, stringifySetCookie } from 'cookie';
+import { rateLimit } from 'express-rate-limit';
+import { endpoints } from '@hand-relay/contract';
+import { Refusal, serve, type Actor, type Doors, type Platform } from '../platform/index.ts';
+import { Sessions, signIn, whoIs } from './signIn.ts';
+
+const COOKIE = 'relay';
+
+/** The cookie's token in a request. */
+function tokenOf(header: string | undefined): string | undefined {
+  return header ? parseCookie(header)[COOKIE] : undefined;
+}
+
+/** Finds who a request's session belongs to. */
+export function actors(platform: Platform) {
+  const sessions = new Sessions(platform);
+  return {
+    sessions,
+    actorOf: async (req: { headers: { cookie?: string | undefined }; requestId: string }): Promise<Actor | null> => {
+      const token = tokenOf(req.headers.cookie);
+      const owner = token ? await sessions.owner(token) : null;
+      return owner ? { ...owner, requestId: req.requestId } : null;
+    },
+  };
+}
+
+export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute: number): void {
+  const { app, platform } = doors;
+  app.post(
+    endpoints.signIn.path,
+    rateLimit({
+      windowMs: 60_000,
+      limit: signInsPerMinute,
+      standardHeaders: 'draft-7',
+      legacyHeaders: false,
+      handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),
+    }),
+  );
+  const cookie = (value: string, secure: boolean, expires: Date) =>
+    stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: 'strict', secure, path: '/', expires });
+
+  serve(doors, endpoints.signIn, async ({ body, req, res }) => {
+    const device = (req.get('x-device') ?? 'browser').slice(0, 40);
+    const { token, expiresAt, personId } = await signIn(platform, body, device);
+    res.setHeader('Set-Cookie', cookie(token, req.secure, expiresAt));
+    return whoIs(platform, personId);
+  });
+  serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor.personId));
+  serve(doors, endpoints.signOut, async ({ req, res }) => {
+    const token = tokenOf(req.headers.cookie);
+    if (token) await sessions.end(token);
+    res.setHeader('Set-Cookie', cookie('', req.secure, new Date(0)));
+    return {};
+  });
+}

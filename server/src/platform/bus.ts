@@ -1,0 +1,25 @@
+import { EventEmitter } from 'node:events';
+import { topics, type ChangeEvent } from '@hand-relay/contract';
+
+/** Carries "this changed" to the streams of this server. What comes in was committed. */
+export class Bus {
+  private readonly emitter = new EventEmitter().setMaxListeners(0);
+
+  /** Takes a payload as the database notified it. */
+  hear(payload: string): void {
+    const { site, event } = JSON.parse(payload) as { site: string; event: ChangeEvent };
+    this.emitter.emit(site, event);
+  }
+
+  /** Tells every stream that anything may have changed: events may have been missed. */
+  gap(): void {
+    for (const site of this.emitter.eventNames())
+      for (const topic of topics) this.emitter.emit(site, { topic, ids: [] } satisfies ChangeEvent);
+  }
+
+  /** Calls back for every event of a site until the returned function is called. */
+  subscribe(site: string, hear: (event: ChangeEvent) => void): () => void {
+    this.emitter.on(site, hear);
+    return () => this.emitter.off(site, hear);
+  }
+}

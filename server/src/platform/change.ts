@@ -1,0 +1,111 @@
+import { sql } from 'drizzle-orm';
+import type { ChangeEvent, Right } from '@hand-relay/contract';
+import type { Tx } from './database/index.ts';
+import type { Platform } from './platform.ts';
+import { Refusal } from './refusal.ts';
+import { recordset, rows } from './rows.ts';
+
+/** Who asks, from where. */
+export interface Actor {
+  personId: string;
+  name: string;
+  siteId: string;
+  rights: ReadonlySet<Right>;
+  device: string;
+  requestId: string;
+}
+
+export interface JournalEntry {
+  kind: string;
+  orderId?: string | null;
+  waveId?: string | null;
+  runId?: string | null;
+  facts?: Record<string, unknown>;
+}
+
+/** A repeat of a request: what was asked and by which key. */
+export interface Repeat {
+  key: string;
+  request: string;
+}
+
+/** One change under way: its transaction, and what it will journal and tell when it commits. */
+export class Change {
+  readonly tx: Tx;
+  readonly actor: Actor;
+  readonly now: Date;
+  readonly newId: () => string;
+  readonly entries: JournalEntry[] = [];
+  readonly events: ChangeEvent[] = [];
+
+  constructor(tx: Tx, actor: Actor, platform: Platform) {
+    this.tx = tx;
+    this.actor = actor;
+    this.now = platform.clock();
+    this.newId = platform.newId;
+  }
+
+  journal(...entries: JournalEntry[]): void {
+    this.entries.push(...entries);
+  }
+
+  /** Announces what changed. More than fifty ids are told as "more than can be named". */
+  tell(topic: ChangeEvent['topic'], ids: string[], news?: ChangeEvent['news']): void {
+    this.events.push({ topic, ids: ids.length > 50 ? [] : ids, ...(news ? { news } : {}) });
+  }
+}
+
+/**
+ * The one path of every change: a transaction, the work, the journal and the first answer written with it, events
+ * after commit. A repeat of a request gets the first answer and changes nothing.
+ *
+ * @throws Refusal 422 `key-reused` when the key was used for another request
+ */
+export async function change<T>(
+  platform: Platform,
+  actor: Actor,
+  repeat: Repeat | null,
+  work: (change: Change) => Promise<T>,
+): Promise<T> {
+  return platform.db.transaction(async (tx) => {
+    if (repeat) {
+      const first = await rows<{ key: string }>(
+        tx,
+        sql`insert into idempotency (person_id, key, request, status, at)
+            values (${actor.personId}, ${repeat.key}, ${repeat.request}, 0, ${platform.clock().toISOString()})
+            on conflict do nothing returning key`,
+      );
+      if (first.length === 0) return firstAnswer<T>(tx, actor, repeat);
+    }
+    const current = new Change(tx, actor, platform);
+    const answer = await work(current);
+    await conclude(current, repeat, answer);
+    return answer;
+  });
+}
+
+async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> {
+  const [kept] = await rows<{ request: string; answer: T }>(
+    tx,
+    sql`select request, answer from idempotency where person_id = ${actor.personId} and key = ${repeat.key}`,
+  );
+  if (kept?.request !== repeat.request) throw new Refusal(422, 'key-reused', { key: repeat.key });
+  return kept.answer;
+}
+
+/** Journal, first answer and notifications in one statement: a scan pays for one round trip. */
+async function conclude(current: Change, repeat: Repeat | null, answer: unknown): Promise<void> {
+  const { actor, tx } = current;
+  const notes = current.events.map((event) => JSON.stringify({ site: actor.siteId, event }));
+  await tx.execute(sql`
+    with j as (
+      insert into journal (at, site_id, person_id, device, request_id, kind, order_id, wave_id, run_id, facts)
+      select ${current.now.toISOString()}::timestamptz, ${actor.siteId}, ${actor.personId}, ${actor.device}, ${actor.requestId},
+             e->>'kind', e->>'orderId', e->>'waveId', e->>'runId', coalesce(e->'facts', '{}')
+      from jsonb_array_elements(${recordset(current.entries)}) with ordinality as t(e, n) order by n
+    ), i as (
+      update idempotency set status = 200, answer = ${JSON.stringify(answer ?? null)}::jsonb
+      where person_id = ${actor.personId} and key = ${repeat?.key ?? ''}
+    )
+    select pg_notify('relay', n) from jsonb_array_elements_text(${recordset(notes)}) as n`);
+}

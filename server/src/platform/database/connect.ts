@@ -1,0 +1,175 @@
+import { drizzle } from 'drizzle-orm/node-postgres';
+import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { MessageChannel } from 'node:worker_threads';
+import pg from 'pg';
+import { startThread } from '../modules.ts';
+import * as schema from '../../tables/index.ts';
+import { lockFolder } from './lock.ts';
+import { PortStream } from './wire.ts';
+
+export type Db = NodePgDatabase<typeof schema>;
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+
+export interface Database {
+  db: Db;
+  /**
+   * Hears each NOTIFY on the channel `relay`, after commit. `gap` is called when some may have been missed, because
+   * the connection to a server was lost and is there again.
+   */
+  listen(hear: (payload: string) => void, gap: () => void): Promise<void>;
+  /** The embedded cluster as a file that `dump` takes; null on a server. */
+  dump(): Promise<Uint8Array | null>;
+  close(): Promise<void>;
+}
+
+export interface DatabaseOptions {
+  /** Address of a PostgreSQL server; without it the database is embedded. */
+  url?: string | undefined;
+  /** Folder of the embedded database; null keeps it in memory. */
+  folder?: string | null;
+  /** A cluster to begin with, made by `dump`. Used only where the folder is empty. */
+  from?: string | null;
+  /** Told of a connection that was lost; it is opened again by itself. */
+  onLost?: (error: Error) => void;
+}
+
+/**
+ * Opens the database. A server and the embedded one are reached by the same client over the same protocol; the
+ * embedded one has a thread of its own and one connection, so that its transactions queue.
+ */
+export async function openDatabase(options: DatabaseOptions): Promise<Database> {
+  return options.url
+    ? openServer(options.url, options.onLost ?? (() => {}))
+    : openEmbedded(options.folder ?? null, options.from ?? null);
+}
+
+/**
+ * Lets the database keep the plan of every statement it has seen: planning costs more than running one of ours. Works
+ * alike for the embedded database and a server.
+ */
+function keepPlans(pool: pg.Pool): void {
+  pool.on('connect', (client) => {
+    const names = new Map<string, string>();
+    const query = client.query.bind(client) as (...given: unknown[]) => unknown;
+    client.query = ((first: unknown, ...rest: unknown[]) => {
+      const statement = first as pg.QueryConfig;
+      if (typeof first !== 'object' || !statement.text || statement.name || !Array.isArray(rest[0]))
+        return query(first, ...rest);
+      const name = names.get(statement.text) ?? `s${names.size}`;
+      names.set(statement.text, name);
+      return query({ ...statement, name }, ...rest);
+    }) as typeof client.query;
+  });
+}
+
+/**
+ * Keeps a connection whose statement was refused. The pool would close it: the embedded database has only the one,
+ * with its plans and its ear for notifications, and a server's is as good as before.
+ */
+function keepAfterRefusal(pool: pg.Pool): void {
+  pool.query = (async (...given: unknown[]) => {
+    const client = await pool.connect();
+    try {
+      return await (client.query as (...g: unknown[]) => Promise<unknown>)(...given);
+    } finally {
+      client.release();
+    }
+  }) as typeof pool.query;
+}
+
+const EAR_PAUSE_MS = 1000;
+
+async function openServer(url: string, onLost: (error: Error) => void): Promise<Database> {
+  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  pool.on('error', onLost);
+  keepPlans(pool);
+  keepAfterRefusal(pool);
+  await pool.query('select 1');
+  let ear: pg.Client | undefined;
+  let closing = false;
+  const openEar = async (hear: (payload: string) => void, gap: () => void): Promise<void> => {
+    const client = new pg.Client({ connectionString: url, keepAlive: true });
+    client.on('error', onLost);
+    client.on('notification', (n) => hear(n.payload ?? ''));
+    await client.connect();
+    await client.query('listen relay');
+    ear = client;
+    client.on('end', () => !closing && openAgain(hear, gap));
+  };
+  const openAgain = (hear: (payload: string) => void, gap: () => void): void => {
+    setTimeout(() => {
+      if (closing) return;
+      openEar(hear, gap).then(gap, (error: Error) => {
+        onLost(error);
+        openAgain(hear, gap);
+      });
+    }, EAR_PAUSE_MS);
+  };
+  return {
+    db: drizzle({ client: pool, schema, casing: 'snake_case' }),
+    listen: openEar,
+    dump: () => Promise.resolve(null),
+    async close() {
+      closing = true;
+      await ear?.end();
+      await pool.end();
+    },
+  };
+}
+
+async function openEmbedded(folder: string | null, dump: string | null): Promise<Database> {
+  const unlock = folder ? lockFolder(folder, new Date()) : () => {};
+  const { port1, port2 } = new MessageChannel();
+  const worker = startThread('platform/database/embedded.worker', {
+    workerData: { folder: folder ? `${folder}/cluster` : null, dump, wire: port2 },
+    transferList: [port2],
+  });
+  const said = (kind: string) =>
+    new Promise<{ bytes?: Uint8Array }>((resolve, reject) => {
+      const onMessage = (message: { kind: string; bytes?: Uint8Array }) => {
+        if (message.kind !== kind) return;
+        worker.off('message', onMessage);
+        worker.off('error', reject);
+        resolve(message);
+      };
+      worker.on('message', onMessage);
+      worker.once('error', reject);
+    });
+  try {
+    await said('ready');
+  } catch (error) {
+    unlock();
+    throw error;
+  }
+  const pool = new pg.Pool({
+    max: 1,
+    idleTimeoutMillis: 0,
+    user: 'postgres',
+    database: 'postgres',
+    stream: () => new PortStream(port1),
+  });
+  keepPlans(pool);
+  keepAfterRefusal(pool);
+  return {
+    db: drizzle({ client: pool, schema, casing: 'snake_case' }),
+    async listen(hear) {
+      const client = await pool.connect();
+      client.on('notification', (n) => hear(n.payload ?? ''));
+      await client.query('listen relay');
+      client.release();
+    },
+    async dump() {
+      const answer = said('dumped');
+      worker.postMessage({ kind: 'dump' });
+      return (await answer).bytes!;
+    },
+    async close() {
+      await pool.end();
+      const closed = said('closed');
+      worker.postMessage({ kind: 'close' });
+      await closed;
+      port1.close();
+      unlock();
+    },
+  };
+}

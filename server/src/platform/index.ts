@@ -1,0 +1,11 @@
+export { Bus } from './bus.ts';
+export { change, type Actor, type Change, type JournalEntry, type Repeat } from './change.ts';
+export { openComputation, type Computation } from './computation.ts';
+export * from './database/index.ts';
+export { randomId, type IdSource } from './ids.ts';
+export type { ReadFile } from './file.ts';
+export { productFolder } from './modules.ts';
+export type { Platform } from './platform.ts';
+export { notFound, Refusal } from './refusal.ts';
+export { iso, recordset, rows } from './rows.ts';
+export { problems, requestLog, serve, type Ask, type Doors, type Handler } from './serve.ts';

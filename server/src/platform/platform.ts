@@ -1,0 +1,15 @@
+import type { Logger } from 'pino';
+import type { Bus } from './bus.ts';
+import type { Computation } from './computation.ts';
+import type { Db } from './database/index.ts';
+import type { IdSource } from './ids.ts';
+
+/** What every service works with. Time and identity come from outside, so that tests and replays are exact. */
+export interface Platform {
+  db: Db;
+  clock: () => Date;
+  newId: IdSource;
+  log: Logger;
+  bus: Bus;
+  compute: Computation;
+}

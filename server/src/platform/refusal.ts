@@ -1,0 +1,25 @@
+/** A "no" with a code and its facts. Thrown by services, it undoes the transaction and is answered as a problem. */
+export class Refusal extends Error {
+  readonly status: number;
+  readonly code: string;
+  readonly facts: Record<string, unknown>;
+  readonly fields: { path: string; message: string }[];
+
+  constructor(
+    status: number,
+    code: string,
+    facts: Record<string, unknown> = {},
+    fields: { path: string; message: string }[] = [],
+  ) {
+    super(code);
+    this.status = status;
+    this.code = code;
+    this.facts = facts;
+    this.fields = fields;
+  }
+}
+
+/** Something asked for by id that is not there, or not at this site. */
+export function notFound(what: string, id: string): Refusal {
+  return new Refusal(404, 'not-found', { what, id });
+}

@@ -1,0 +1,17 @@
+import { sql, type SQL } from 'drizzle-orm';
+import type { Db, Tx } from './database/index.ts';
+
+/** Rows of a statement whose columns the caller names and types. */
+export async function rows<T>(on: Db | Tx, statement: SQL): Promise<T[]> {
+  return (await on.execute(statement)).rows as T[];
+}
+
+/** An instant as the API writes it. */
+export function iso(column: SQL): SQL<string> {
+  return sql<string>`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+}
+
+/** Values for a set-based statement: `from jsonb_to_recordset(${recordset(list)}) as r(a text, b int)`. */
+export function recordset(list: unknown[]): SQL {
+  return sql`${JSON.stringify(list)}::jsonb`;
+}

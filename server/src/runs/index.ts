@@ -1,0 +1,2 @@
+export { runRoutes } from './routes.ts';
+export { endEmptyRuns } from './take.ts';

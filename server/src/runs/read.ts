@@ -1,0 +1,123 @@
+import { sql } from 'drizzle-orm';
+import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
+import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { runSummaries } from '../waves/index.ts';
+
+type PickRow = {
+  id: string;
+  bin: string;
+  aisle: string;
+  y: number;
+  zone: string | null;
+  cold: boolean;
+  item: RunPick['step']['item'];
+  lot: string;
+  bestBefore: string | null;
+  units: number;
+  picked: number;
+  state: RunPick['state'];
+  progress: RunPick['progress'];
+  position: number;
+  cart: string | null;
+  order: RunPick['order'];
+  lineNote: string;
+  unit: string;
+  picture: string;
+  remains: number;
+  serials: string[] | null;
+};
+
+/** Picks as the device and the server's judge both need them, in walking order. */
+export async function runPicks(on: Db | Tx, runId: string, pickId?: string): Promise<RunPick[]> {
+  const found = await rows<PickRow>(
+    on,
+    sql`
+    select k.id, b.code as bin, b.aisle, b.y, z.name as zone, coalesce(z.temperature = 'chilled', false) as cold,
+           jsonb_build_object('id', i.id, 'sku', i.sku, 'name', i.name, 'tracksLot', i.tracks_lot, 'tracksSerial', i.tracks_serial,
+             'packs', (select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units)
+                       from item_pack p where p.item_id = i.id)) as item,
+           k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, r.cart_code as cart,
+           jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note) as "order", l.note as "lineNote", i.unit, i.picture,
+           greatest(0, coalesce((select sum(s.units) from balance s where s.place_id = k.bin_id and s.item_id = k.item_id), 0)
+             - case when k.state = 'open' then k.units else 0 end)::int as remains,
+           case when i.tracks_serial then (
+             select jsonb_agg(s.serial order by s.serial) from balance s
+             where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials
+    from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
+    join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
+    left join lot t on t.item_id = k.item_id and t.lot = k.lot
+    where k.run_id = ${runId} and ${pickId ? sql`k.id = ${pickId}` : sql`k.state <> 'out'`}
+    order by k.sequence`,
+  );
+  return found.map((k) => ({
+    step: {
+      id: k.id,
+      bin: k.bin,
+      item: k.item,
+      lot: k.lot || null,
+      serialsInBin: k.serials ?? [],
+      units: k.units,
+      position: { cart: k.cart ?? '', number: k.position },
+    },
+    progress: k.progress,
+    state: k.state,
+    picked: k.picked,
+    order: k.order,
+    lineNote: k.lineNote,
+    unit: k.unit,
+    picture: k.picture,
+    zone: k.zone ?? '',
+    cold: k.cold,
+    bestBefore: k.bestBefore,
+    remains: k.remains,
+    at: { aisle: k.aisle, y: k.y },
+  }));
+}
+
+export async function runDetail({ db }: Platform, siteId: string, runId: string): Promise<RunDetail> {
+  const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
+  if (!run) throw notFound('run', runId);
+  const [extra] = await rows<{ path: RunDetail['path']; proposed: string | null }>(
+    db,
+    sql`
+    select r.path, (
+      select lane.code from run_position q join customer_order o on o.id = q.order_id join departure d on d.id = o.departure_id
+      join place lane on lane.id = d.lane_id where q.run_id = r.id group by lane.code order by count(*) desc, lane.code limit 1
+    ) as proposed from run r where r.id = ${runId}`,
+  );
+  const positions = await rows<RunDetail['positions'][number]>(
+    db,
+    sql`select q.number, o.number as "order", c.name as customer from run_position q join customer_order o on o.id = q.order_id
+        join customer c on c.id = o.customer_id where q.run_id = ${runId} order by q.number`,
+  );
+  const lanes = await rows<RunDetail['lanes'][number]>(
+    db,
+    sql`select code, name from place where site_id = ${siteId} and kind = 'lane' and not retired order by code`,
+  );
+  return {
+    run,
+    cartPositions: run.positions,
+    positions,
+    picks: await runPicks(db, runId),
+    path: extra!.path,
+    lanes,
+    proposedLane: extra!.proposed,
+  };
+}
+
+export async function floorPlan({ db }: Platform, siteId: string): Promise<FloorPlan> {
+  const [site] = await rows<{ floor: Pick<FloorPlan, 'aisles' | 'crossAisles'>; start: FloorPlan['start'] }>(
+    db,
+    sql`select floor, start from site where id = ${siteId}`,
+  );
+  const bins = await rows<FloorPlan['bins'][number]>(
+    db,
+    sql`select p.code as bin, p.aisle, p.y, coalesce(p.side, '') as side, coalesce(z.code, '') as zone from place p
+        left join zone z on z.id = p.zone_id where p.site_id = ${siteId} and p.kind = 'bin' and not p.retired order by p.code`,
+  );
+  const zones = await rows<FloorPlan['zones'][number]>(
+    db,
+    sql`select code, name, temperature = 'chilled' as cold from zone where site_id = ${siteId} order by code`,
+  );
+  return { ...site!.floor, start: site!.start, bins, zones };
+}

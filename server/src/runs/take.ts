@@ -1,0 +1,180 @@
+import { sql } from 'drizzle-orm';
+import { readCode } from '@hand-relay/core/codes';
+import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { endWaveIfDone, giveBack } from '../waves/index.ts';
+
+export interface RunRow {
+  id: string;
+  number: string;
+  state: 'planned' | 'waiting' | 'picking' | 'left' | 'done' | 'cancelled';
+  pickerId: string | null;
+  picker: string | null;
+  cart: string | null;
+  waveId: string;
+  positions: number;
+}
+
+export async function lockRun(tx: Tx, siteId: string, id: string): Promise<RunRow> {
+  const [run] = await rows<RunRow>(
+    tx,
+    sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.cart_code as cart, r.wave_id as "waveId", r.positions
+        from run r left join person p on p.id = r.picker_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
+  );
+  if (!run) throw notFound('run', id);
+  return run;
+}
+
+/** Refuses a run that is not being picked, or that somebody else picks. */
+export function mustBeMine(run: RunRow, personId: string): void {
+  if (run.state !== 'picking') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
+  if (run.pickerId !== personId) throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.picker });
+}
+
+/** Takes a waiting run with a cart that is free and has positions enough. */
+export async function takeRun(change: Change, runId: string, scanned: string): Promise<void> {
+  const { tx, actor, now } = change;
+  const run = await lockRun(tx, actor.siteId, runId);
+  if (run.state === 'picking' && run.pickerId !== actor.personId)
+    throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.picker });
+  if (run.state !== 'waiting') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
+  const [cart] = await rows<{ code: string; positions: number; busy: string | null }>(
+    tx,
+    sql`select c.code, t.positions, (
+          select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.state in ('picking', 'left') limit 1
+        ) as busy from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
+  );
+  if (!cart) {
+    const code = readCode(scanned, now.getUTCFullYear());
+    throw code.kind === 'cart'
+      ? new Refusal(422, 'unknown-cart', { got: code.cart })
+      : new Refusal(422, 'not-a-cart', { got: scanned });
+  }
+  if (cart.busy) throw new Refusal(409, 'cart-busy', { cart: cart.code, run: cart.busy });
+  const [needed] = await rows<{ positions: number }>(
+    tx,
+    sql`select max(number)::int as positions from run_position where run_id = ${runId}`,
+  );
+  if (cart.positions < needed!.positions)
+    throw new Refusal(409, 'cart-small', { cart: cart.code, positions: cart.positions, needed: needed!.positions });
+  await tx.execute(sql`
+    update run set state = 'picking', picker_id = ${actor.personId}, cart_code = ${cart.code}, started_at = coalesce(started_at, ${now.toISOString()})
+    where id = ${runId}`);
+  await journalRun(change, run, 'run-taken', { cart: cart.code });
+  change.tell('runs', [runId]);
+  change.tell('waves', [run.waveId]);
+}
+
+/** Journals for a run and for every order on it, so that each order's trail tells it. */
+async function journalRun(change: Change, run: RunRow, kind: string, facts: Record<string, unknown>): Promise<void> {
+  const orders = await rows<{ order: string }>(
+    change.tx,
+    sql`select order_id as "order" from run_position where run_id = ${run.id} order by number`,
+  );
+  change.journal(
+    ...orders.map(({ order }) => ({
+      kind,
+      orderId: order,
+      runId: run.id,
+      waveId: run.waveId,
+      facts: { run: run.number, ...facts },
+    })),
+  );
+}
+
+/** Gives a run back to those waiting, while nothing of it is picked. */
+export async function giveBackRun(change: Change, runId: string): Promise<void> {
+  const { tx, actor } = change;
+  const run = await lockRun(tx, actor.siteId, runId);
+  if (run.state !== 'picking') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
+  if (run.pickerId !== actor.personId && !actor.rights.has('runs.arrange'))
+    throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.picker });
+  const [begun] = await rows<{ picks: number }>(
+    tx,
+    sql`select count(*)::int as picks from pick where run_id = ${runId} and state in ('done', 'short')`,
+  );
+  if (begun!.picks > 0) throw new Refusal(409, 'run-begun', { run: run.number, picks: begun!.picks });
+  await tx.execute(sql`update run set state = 'waiting', picker_id = null, cart_code = null where id = ${runId}`);
+  await journalRun(change, run, 'run-given-back', {});
+  change.tell('runs', [runId]);
+}
+
+/** Takes an order of which nothing is picked out of a run: its picks go, its stock is free, Desk has it again. */
+export async function takeOrderOut(change: Change, runId: string, orderId: string): Promise<void> {
+  const { tx, actor } = change;
+  const run = await lockRun(tx, actor.siteId, runId);
+  if (!['planned', 'waiting', 'picking'].includes(run.state))
+    throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
+  const picks = await rows<{ id: string; line: string; lot: string; units: number; state: string }>(
+    tx,
+    sql`select id, line_id as line, lot, units, state from pick where run_id = ${runId} and order_id = ${orderId} and state <> 'out' for update`,
+  );
+  if (picks.length === 0) throw notFound('order', orderId);
+  if (picks.some((p) => p.state !== 'open')) throw new Refusal(409, 'order-begun', { run: run.number });
+  await tx.execute(sql`update pick set state = 'out' where run_id = ${runId} and order_id = ${orderId}`);
+  for (const p of picks) await giveBack(tx, { waveId: run.waveId, lineId: p.line, lot: p.lot, units: p.units });
+  change.journal({
+    kind: 'taken-out',
+    orderId,
+    runId,
+    waveId: run.waveId,
+    facts: { run: run.number, picks: picks.length },
+  });
+  const [left] = await rows<{ picks: number }>(
+    tx,
+    sql`select count(*)::int as picks from pick where run_id = ${runId} and state <> 'out'`,
+  );
+  if (left!.picks === 0) {
+    await tx.execute(sql`update run set state = 'cancelled' where id = ${runId}`);
+    await endWaveIfDone(change, run.waveId);
+  }
+  change.tell('runs', [runId]);
+  change.tell('orders', [orderId]);
+  change.tell('waves', [run.waveId]);
+}
+
+/** Says in which lane the cart was left: the work passes to the bench. Every pick must be done or short. */
+export async function leaveRun(change: Change, runId: string, scanned: string): Promise<void> {
+  const { tx, actor, now } = change;
+  const run = await lockRun(tx, actor.siteId, runId);
+  mustBeMine(run, actor.personId);
+  const [open] = await rows<{ picks: number }>(
+    tx,
+    sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
+  );
+  if (open!.picks > 0) throw new Refusal(409, 'picks-left', { run: run.number, picks: open!.picks });
+  const [lane] = await rows<{ id: string; code: string }>(
+    tx,
+    sql`select id, code from place where site_id = ${actor.siteId} and kind = 'lane' and upper(code) = upper(${scanned}) and not retired`,
+  );
+  if (!lane) throw new Refusal(422, 'not-a-lane', { got: scanned });
+  const [goods] = await rows<{ units: number }>(
+    tx,
+    sql`select coalesce(sum(b.units), 0)::int as units from balance b join run_position q on q.place_id = b.place_id where q.run_id = ${runId}`,
+  );
+  const state = goods!.units > 0 ? 'left' : 'done';
+  await tx.execute(
+    sql`update run set state = ${state}, lane_id = ${lane.id}, left_at = ${now.toISOString()} where id = ${runId}`,
+  );
+  await journalRun(change, run, 'cart-left', { lane: lane.code, cart: run.cart });
+  await endWaveIfDone(change, run.waveId);
+  change.tell('runs', [runId]);
+  change.tell('bench', []);
+  change.tell('waves', [run.waveId]);
+}
+
+/** Ends an order's runs whose carts are empty for good (no open carton could put goods back), so that the carts are free. */
+export async function endEmptyRuns(change: Change, orderId: string): Promise<void> {
+  const ended = await rows<{ id: string; waveId: string }>(
+    change.tx,
+    sql`
+    update run r set state = 'done' where r.state = 'left'
+      and r.id in (select q.run_id from run_position q where q.order_id = ${orderId})
+      and not exists (select 1 from run_position q join balance b on b.place_id = q.place_id where q.run_id = r.id)
+      and not exists (select 1 from run_position q join carton c on c.order_id = q.order_id where q.run_id = r.id and c.state = 'open')
+    returning r.id, r.wave_id as "waveId"`,
+  );
+  for (const run of ended) {
+    await endWaveIfDone(change, run.waveId);
+    change.tell('runs', [run.id]);
+  }
+}

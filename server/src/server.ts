@@ -1,0 +1,213 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import expressStaticGzip from 'express-static-gzip';
+import helmet from 'helmet';
+import { existsSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
+import { sql } from 'drizzle-orm';
+import { pino } from 'pino';
+import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
+import { backupOf, keepRoutes } from './keep/index.ts';
+import { orderRoutes } from './orders/index.ts';
+import { packingRoutes } from './packing/index.ts';
+import { actors, peopleRoutes } from './people/index.ts';
+import {
+  Bus,
+  migrateUp,
+  openComputation,
+  openDatabase,
+  problems,
+  randomId,
+  Refusal,
+  requestLog,
+  type Database,
+  type DatabaseOptions,
+  type Doors,
+  type Platform,
+} from './platform/index.ts';
+import { eventRoutes } from './platform/events.ts';
+import { openApi } from './platform/openapi.ts';
+import { runRoutes } from './runs/index.ts';
+import { shippingRoutes } from './shipping/index.ts';
+import { setupRoutes } from './setup/index.ts';
+import type { Certificate } from './tls.ts';
+import { waveRoutes } from './waves/index.ts';
+
+export interface ServerOptions {
+  database: DatabaseOptions;
+  /** Folder of the built app; without it the server answers the API alone. */
+  appFolder?: string | null;
+  /** pino's level. */
+  logLevel?: string;
+  clock?: () => Date;
+  /** Whether answers are held against their schemas too. */
+  checkAnswers?: boolean;
+  signInsPerMinute?: number;
+  /** How many proxies stand before this server, whose word on TLS and addresses counts. */
+  trustedProxies?: number;
+}
+
+export interface Relay {
+  app: Express;
+  /** A copy of everything as one file, made while others work; null where a PostgreSQL server keeps the data. */
+  backup(): Promise<Uint8Array | null>;
+  platform: Platform;
+  database: Database;
+  /** Listens on a port, by TLS where a certificate is given; 0 takes any free one. */
+  listen(port: number, certificate?: Certificate): Promise<Server>;
+  close(): Promise<void>;
+}
+
+/** Opens database, computation and doors of one server. */
+export async function openRelay(options: ServerOptions): Promise<Relay> {
+  const log = pino({ level: options.logLevel ?? 'info' });
+  const database = await openDatabase({
+    onLost: (error) => log.warn({ err: error }, 'connection to the database lost'),
+    ...options.database,
+  });
+  try {
+    await migrateUp(database.db);
+  } catch (error) {
+    await database.close();
+    throw error;
+  }
+  const bus = new Bus();
+  await database.listen(
+    (payload) => bus.hear(payload),
+    () => bus.gap(),
+  );
+  const platform: Platform = {
+    db: database.db,
+    clock: options.clock ?? (() => new Date()),
+    newId: randomId,
+    log,
+    bus,
+    compute: openComputation(),
+  };
+  const app = openDoors(platform, database, options);
+  let server: Server | undefined;
+  return {
+    app,
+    platform,
+    database,
+    backup: () => backupOf(database),
+    listen: (port, certificate) =>
+      new Promise((resolve, reject) => {
+        server = certificate ? createSecureServer(certificate, app) : createServer(app);
+        server.keepAliveTimeout = 65_000;
+        server.once('error', reject);
+        server.listen(port, () => resolve(server!));
+      }),
+    async close() {
+      if (server) {
+        const closed = new Promise((resolve) => server!.close(resolve));
+        server.closeAllConnections();
+        await closed;
+      }
+      await platform.compute.close();
+      await database.close();
+    },
+  };
+}
+
+function openDoors(platform: Platform, database: Database, options: ServerOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('query parser', 'simple');
+  app.set('trust proxy', options.trustedProxies ?? 0);
+  app.use(requestLog(platform));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'self'"],
+        },
+      },
+      // Sites without a certificate of their own run on plain HTTP in their own network.
+      strictTransportSecurity: false,
+      crossOriginOpenerPolicy: false,
+      originAgentCluster: false,
+    }),
+  );
+  app.get('/health', (_req, res) => {
+    res.json({ status: 'up' });
+  });
+  app.get('/ready', (_req, res, next) => {
+    platform.db
+      .execute(sql`select 1`)
+      .then(() => res.json({ status: 'ready' }))
+      .catch(next);
+  });
+  const description = openApi();
+  app.get('/api/openapi.json', (_req, res) => {
+    res.json(description);
+  });
+  app.get('/api/docs/swagger-initializer.js', (_req, res) => {
+    res
+      .type('js')
+      .send("window.ui = SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#swagger-ui', validatorUrl: null });");
+  });
+  app.use('/api/docs', express.static(swaggerFolder()));
+  app.use(
+    '/api',
+    rateLimit({
+      windowMs: 60_000,
+      limit: 20_000,
+      standardHeaders: 'draft-7',
+      legacyHeaders: false,
+      handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),
+    }),
+  );
+  app.use('/api', compression());
+  app.use('/api', express.json({ limit: '36mb' }));
+  app.use('/api', (_req, res, next) => {
+    res.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+
+  const { sessions, actorOf } = actors(platform);
+  const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false };
+  peopleRoutes(doors, sessions, options.signInsPerMinute ?? 30);
+  eventRoutes(doors);
+  orderRoutes(doors);
+  waveRoutes(doors);
+  runRoutes(doors);
+  packingRoutes(doors);
+  shippingRoutes(doors);
+  setupRoutes(doors);
+  keepRoutes(doors, database);
+  app.use('/api', (req, _res, next) => next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl })));
+
+  if (options.appFolder && existsSync(options.appFolder)) serveApp(app, options.appFolder);
+  app.use(problems(platform));
+  return app;
+}
+
+/** Serves the built app, compressed beforehand; every address that is no file opens it. */
+function serveApp(app: Express, folder: string): void {
+  const files = expressStaticGzip(folder, {
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    serveStatic: {
+      setHeaders: (res, path) => {
+        const forever = path.includes('/_expo/') || path.includes('/assets/');
+        res.setHeader('Cache-Control', forever ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    },
+  });
+  app.use(files);
+  app.use((req, res, next) => {
+    if (req.method !== 'GET' || req.path.includes('.')) return next();
+    req.url = '/index.html';
+    files(req, res, next);
+  });
+}

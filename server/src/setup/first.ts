@@ -1,0 +1,45 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { firstRunBody } from '@hand-relay/contract';
+import { hashSecret } from '../people/index.ts';
+import { Refusal, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+
+export async function isEmpty(on: Db | Tx): Promise<boolean> {
+  const [found] = await rows<{ n: number }>(on, sql`select count(*)::int as n from site`);
+  return found!.n === 0;
+}
+
+/**
+ * Makes the site and its first supervisor. Only a server without any site takes it: afterwards people are made by
+ * who may.
+ *
+ * @throws Refusal 409 `not-empty`
+ */
+export async function firstRun(
+  { db, clock, newId }: Platform,
+  { site, person }: z.output<typeof firstRunBody>,
+): Promise<void> {
+  // Asked before the costly hash: this door is open to everybody.
+  if (!(await isEmpty(db))) throw new Refusal(409, 'not-empty');
+  const password = await hashSecret(person.password);
+  await db.transaction(async (tx) => {
+    await tx.execute(sql`lock table site in exclusive mode`);
+    if (!(await isEmpty(tx))) throw new Refusal(409, 'not-empty');
+    const id = newId();
+    const personId = person.login.replace(/\W+/g, '-');
+    await tx.execute(sql`
+      insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start)
+      values (${id}, 'S1', ${site.name}, ${site.street}, ${site.city}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix},
+        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}')`);
+    await tx.execute(sql`
+      insert into place (id, site_id, kind, code, name) values
+        (${`outside-${id}`}, ${id}, 'outside', 'OUTSIDE', 'Beyond the doors'),
+        (${`inquiry-${id}`}, ${id}, 'inquiry', 'TO-COUNT', 'Waits for a count')`);
+    await tx.execute(sql`
+      insert into person (id, site_id, name, login, password_hash, roles)
+      values (${personId}, ${id}, ${person.name}, ${person.login}, ${password}, '{supervisor}')`);
+    await tx.execute(sql`
+      insert into journal (at, site_id, person_id, device, request_id, kind, facts)
+      values (${clock().toISOString()}, ${id}, ${personId}, 'browser', 'first-run', 'site-made', ${JSON.stringify({ name: site.name })}::jsonb)`);
+  });
+}

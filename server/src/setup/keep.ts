@@ -1,0 +1,73 @@
+import { sql } from 'drizzle-orm';
+import { keyOf, sheets, type Row, type SheetName } from '@hand-relay/core/sheets';
+import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { kinds } from './kinds/index.ts';
+
+/** A change of master data as the journal keeps it: enough to undo it by. */
+interface Kept {
+  sheet: SheetName;
+  rows: number;
+  file?: string;
+  /** Rows as they were; of a new row only its key, with `retired` set. */
+  before: Row[];
+  /** By what it is undone. */
+  entry: string;
+  /** The entry that it undoes. */
+  undoes?: string;
+  [fact: string]: unknown;
+}
+
+const secretsOf = (name: SheetName) =>
+  new Set<string>(sheets[name].columns.filter((c) => 'secret' in c).map((c) => c.name));
+
+/**
+ * Writes rows and keeps in the journal what they were before; secrets are not kept.
+ *
+ * @returns the entry to undo it by
+ */
+export async function keepRows(
+  change: Change,
+  name: SheetName,
+  list: readonly Row[],
+  there: ReadonlyMap<string, Row>,
+  more: { file?: string; undoes?: string } = {},
+): Promise<string> {
+  const secrets = secretsOf(name);
+  const open = (row: Row): Row => Object.fromEntries(Object.entries(row).filter(([column]) => !secrets.has(column)));
+  const before = list.map((row) => open(there.get(keyOf(sheets[name], row)) ?? { ...row, retired: true }));
+  await kinds[name].write(change, list);
+  const facts: Kept = { entry: change.newId(), sheet: name, rows: list.length, before, ...more };
+  change.journal({ kind: 'setup-changed', facts });
+  return facts.entry;
+}
+
+/**
+ * Undoes a change: its rows are again as they were, new ones are retired.
+ *
+ * @returns the entry that brings it back, and how many rows it touched
+ * @throws Refusal 409 when it was undone already, or a row was changed since
+ */
+export async function undoEntry(change: Change, entry: string): Promise<{ entry: string; changed: number }> {
+  const [kept] = await rows<{ id: number; facts: Kept }>(
+    change.tx,
+    sql`select id::int as id, facts from journal
+        where site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'entry' = ${entry}`,
+  );
+  if (!kept) throw notFound('entry', entry);
+  const { sheet, before } = kept.facts;
+  const later = await rows<{ facts: Kept }>(
+    change.tx,
+    sql`select facts from journal where id > ${kept.id} and site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'sheet' = ${sheet}`,
+  );
+  if (later.some((l) => l.facts.undoes === entry)) throw new Refusal(409, 'undone-already');
+  const keys = new Set(before.map((row) => keyOf(sheets[sheet], row)));
+  if (later.some((l) => l.facts.before.some((row) => keys.has(keyOf(sheets[sheet], row)))))
+    throw new Refusal(409, 'changed-since');
+  const gone = before.filter((row) => row['retired'] === true);
+  const needed = await kinds[sheet].keeps(change.tx, change.actor.siteId, gone);
+  if (needed.length > 0) throw new Refusal(409, 'still-used', { what: needed.map((k) => k.value).join(', ') });
+  const there = new Map(
+    (await kinds[sheet].read(change.tx, change.actor.siteId)).map((r) => [keyOf(sheets[sheet], r), r]),
+  );
+  return { entry: await keepRows(change, sheet, before, there, { undoes: entry }), changed: before.length };
+}

@@ -1,0 +1,22 @@
+import type { SheetName } from '@hand-relay/core/sheets';
+import { bins, places, zones } from './floor.ts';
+import { items, stock } from './goods.ts';
+import type { Kind } from './kind.ts';
+import { carts, people } from './people.ts';
+import { carriers, cartons, customers, departures, pallets } from './shipping.ts';
+
+export const kinds: Record<SheetName, Kind> = {
+  zones,
+  bins,
+  items,
+  stock,
+  customers,
+  places,
+  carriers,
+  departures,
+  cartons,
+  pallets,
+  carts,
+  people,
+};
+export type { Kind } from './kind.ts';

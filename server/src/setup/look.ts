@@ -1,0 +1,68 @@
+import {
+  compareRows,
+  keyOf,
+  sheets,
+  type ReadRow,
+  type Row,
+  type RowOutcome,
+  type SheetError,
+  type SheetName,
+} from '@hand-relay/core/sheets';
+import type { SheetLook } from '@hand-relay/contract';
+import type { Db, ReadFile, Tx } from '../platform/index.ts';
+import { kinds } from './kinds/index.ts';
+
+export interface Looked {
+  /** Rows that are new or changed and have no fault, in the order of the file. */
+  good: Extract<RowOutcome, { outcome: 'new' | 'changed' }>[];
+  same: number;
+  errors: SheetError[];
+  there: ReadonlyMap<string, Row>;
+}
+
+/** Looks at rows of a sheet: what is new, changed, the same, and wrong. */
+export async function lookAtRows(
+  on: Db | Tx,
+  siteId: string,
+  name: SheetName,
+  rows: readonly ReadRow[],
+): Promise<Looked> {
+  const sheet = sheets[name];
+  const kind = kinds[name];
+  const there = new Map((await kind.read(on, siteId)).map((row) => [keyOf(sheet, row), row]));
+  const compared = compareRows(sheet, rows, there);
+  const touched = compared.filter((r): r is Looked['good'][number] => r.outcome !== 'same');
+  const errors = await kind.faults(on, siteId, touched);
+  const bad = new Set(errors.map((e) => e.row));
+  return {
+    good: touched.filter((r) => !bad.has(r.row)),
+    same: compared.length - touched.length,
+    errors,
+    there,
+  };
+}
+
+const SHOWN = 200;
+
+/** What a person sees of it before anything is written. */
+export function told(looked: Looked, { heading, encoding, matching, errors }: ReadFile): SheetLook {
+  const all = [...errors, ...looked.errors].sort((a, b) => a.row - b.row);
+  return {
+    heading,
+    encoding,
+    matching,
+    counts: {
+      new: looked.good.filter((r) => r.outcome === 'new').length,
+      changed: looked.good.filter((r) => r.outcome === 'changed').length,
+      same: looked.same,
+      errors: all.length,
+    },
+    rows: looked.good.slice(0, SHOWN).map((r) => ({
+      row: r.row,
+      outcome: r.outcome,
+      values: r.values,
+      differences: r.outcome === 'changed' ? r.differences : [],
+    })),
+    errors: all,
+  };
+}

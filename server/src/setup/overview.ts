@@ -1,0 +1,62 @@
+import { sql } from 'drizzle-orm';
+import type { SetupOverview } from '@hand-relay/contract';
+import { rows, type Platform } from '../platform/index.ts';
+
+/** What a house has of each kind, and what it lacks to ship an order, in the order of the work. */
+export async function overview({ db }: Platform, siteId: string): Promise<SetupOverview> {
+  const [found] = await rows<
+    Record<string, number> & {
+      prefix: string;
+      lanes: number;
+      benches: number;
+      pickers: number;
+      packers: number;
+      loaders: number;
+      unread: number;
+    }
+  >(
+    db,
+    sql`
+    select (select count(*) from zone where site_id = s.id and not retired)::int as zones,
+           (select count(*) from place where site_id = s.id and kind = 'bin' and not retired)::int as bins,
+           (select count(*) from item where not retired)::int as items,
+           (select count(*) from balance b join place p on p.id = b.place_id where p.site_id = s.id and p.kind = 'bin')::int as stock,
+           (select count(*) from customer where not retired)::int as customers,
+           (select count(*) from place where site_id = s.id and kind in ('lane', 'bench', 'door') and not retired)::int as places,
+           (select count(*) from place where site_id = s.id and kind = 'lane' and not retired)::int as lanes,
+           (select count(*) from place where site_id = s.id and kind = 'bench' and not retired)::int as benches,
+           (select count(*) from service where not retired)::int as carriers,
+           (select count(*) from departure where site_id = s.id and not retired)::int as departures,
+           (select count(*) from carton_type where not retired)::int as cartons,
+           (select count(*) from pallet_type where not retired)::int as pallets,
+           (select count(*) from cart where site_id = s.id and not retired)::int as carts,
+           (select count(*) from person where site_id = s.id and active)::int as people,
+           (select count(*) from person where site_id = s.id and active and roles && '{picker,supervisor}')::int as pickers,
+           (select count(*) from person where site_id = s.id and active and roles && '{packer,supervisor}')::int as packers,
+           (select count(*) from person where site_id = s.id and active and roles && '{loader,supervisor}')::int as loaders,
+           s.gs1_prefix as prefix
+    from site s where s.id = ${siteId}`,
+  );
+  const { prefix, lanes, benches, pickers, packers, loaders, ...counts } = found!;
+  const needs: [what: string, there: boolean, why: string][] = [
+    ['zones', counts['zones']! > 0, 'zones'],
+    ['bins', counts['bins']! > 0, 'bins'],
+    ['items', counts['items']! > 0, 'items'],
+    ['stock', counts['stock']! > 0, 'stock'],
+    ['customers', counts['customers']! > 0, 'customers'],
+    ['places', lanes > 0, 'lanes'],
+    ['places', benches > 0, 'benches'],
+    ['cartons', counts['cartons']! > 0, 'cartons'],
+    ['carts', counts['carts']! > 0, 'carts'],
+    ['carriers', counts['carriers']! > 0, 'carriers'],
+    ['departures', counts['departures']! > 0, 'departures'],
+    ['people', pickers > 0, 'pickers'],
+    ['people', packers > 0, 'packers'],
+    ['people', loaders > 0, 'loaders'],
+    ['site', prefix !== '', 'prefix'],
+  ];
+  return {
+    counts: counts,
+    missing: needs.filter(([, there]) => !there).map(([what, , why]) => ({ what, why })),
+  };
+}

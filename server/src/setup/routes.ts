@@ -1,0 +1,192 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import { endpoints, type setupHistory, type sheetFileBody } from '@hand-relay/contract';
+import {
+  cellOf,
+  csvOf,
+  keyOf,
+  makeFloor,
+  matchColumns,
+  readSheet,
+  sheets,
+  type Row,
+  type SheetName,
+} from '@hand-relay/core/sheets';
+import { badgeSheet } from '../documents/index.ts';
+import { iso, notFound, Refusal, rows, serve, type Doors, type Platform, type ReadFile } from '../platform/index.ts';
+import { firstRun, isEmpty } from './first.ts';
+import { Jobs } from './jobs.ts';
+import { keepRows, undoEntry } from './keep.ts';
+import { kinds } from './kinds/index.ts';
+import { lookAtRows, told } from './look.ts';
+import { overview } from './overview.ts';
+import { changeSite, readSite } from './site.ts';
+
+function nameOf(id: string): SheetName {
+  if (!Object.hasOwn(sheets, id)) throw notFound('sheet', id);
+  return id as SheetName;
+}
+
+function readSent(platform: Platform, sheet: SheetName, body: z.output<typeof sheetFileBody>): Promise<ReadFile> {
+  const bytes = new Uint8Array(Buffer.from(body.data, 'base64'));
+  return platform.compute.readFile({ name: body.file, bytes, sheet, matching: body.matching ?? {} });
+}
+
+export function setupRoutes(doors: Doors): void {
+  const jobs = new Jobs(doors.platform);
+
+  serve(doors, endpoints.setupState, async ({ platform }) => ({ empty: await isEmpty(platform.db) }));
+  serve(doors, endpoints.firstRun, async ({ platform, body }) => {
+    await firstRun(platform, body);
+    return {};
+  });
+  serve(doors, endpoints.setupOverview, ({ platform, actor }) => overview(platform, actor.siteId));
+
+  serve(doors, endpoints.site, async ({ platform, actor }) => ({ site: await readSite(platform.db, actor.siteId) }));
+  serve(doors, endpoints.changeSite, async ({ platform, actor, body, change }) => {
+    await change((current) => changeSite(current, body));
+    return { site: await readSite(platform.db, actor.siteId) };
+  });
+
+  serve(doors, endpoints.sheetExample, ({ id, res }) => {
+    const sheet = sheets[nameOf(id)];
+    const row = Object.fromEntries(sheet.columns.map((c) => [c.name, c.example]));
+    const text = csvOf(
+      { ...sheet, columns: sheet.columns.map(({ name, example }) => ({ name, example, type: { kind: 'text' } })) },
+      [row],
+    );
+    res.attachment(`${id}-example.csv`).type('text/csv').send(text);
+    return Promise.resolve();
+  });
+  serve(doors, endpoints.sheetFile, async ({ platform, actor, id, query, res }) => {
+    const name = nameOf(id);
+    const list = (await kinds[name].read(platform.db, actor.siteId)).filter((r) => r['retired'] !== true);
+    res.attachment(`${name}.${query.format}`);
+    if (query.format === 'csv') res.type('text/csv').send(csvOf(sheets[name], list));
+    else
+      res
+        .type('application/vnd.openxmlformats-officedocument.spreadsheetml.sheet')
+        .send(Buffer.from(await platform.compute.writeWorkbook(workbookOf(name, list))));
+  });
+  serve(doors, endpoints.sheetRows, async ({ platform, actor, id }) => ({
+    rows: await kinds[nameOf(id)].read(platform.db, actor.siteId),
+  }));
+
+  serve(doors, endpoints.sheetLook, async ({ platform, actor, id, body }) => {
+    const name = nameOf(id);
+    const read = await readSent(platform, name, body);
+    return told(await lookAtRows(platform.db, actor.siteId, name, read.rows), read);
+  });
+  serve(doors, endpoints.sheetTake, async ({ platform, actor, id, body }) => {
+    const name = nameOf(id);
+    const read = await readSent(platform, name, body);
+    if (read.heading.length === 0) throw new Refusal(422, 'not-a-table', { got: body.file });
+    const { good, there, errors } = await lookAtRows(platform.db, actor.siteId, name, read.rows);
+    const list = good.map((r) => r.values);
+    return { job: jobs.start(actor, name, list, there, { file: body.file, errors: [...read.errors, ...errors] }) };
+  });
+  serve(doors, endpoints.job, ({ actor, id }) => Promise.resolve(jobs.find(actor.siteId, id)));
+  serve(doors, endpoints.cancelJob, ({ actor, id }) => Promise.resolve(jobs.cancel(actor.siteId, id)));
+
+  serve(doors, endpoints.sheetChange, ({ actor, id, body, change }) => {
+    const name = nameOf(id);
+    return change(async (current) => {
+      const typed = readTyped(name, body.rows);
+      const looked = await lookAtRows(current.tx, actor.siteId, name, typed.rows);
+      const { good, there } = looked;
+      const errors = [...typed.errors, ...looked.errors];
+      if (errors.length > 0 || good.length === 0) return { entry: null, changed: 0, errors };
+      const entry = await keepRows(
+        current,
+        name,
+        good.map((r) => r.values),
+        there,
+      );
+      current.tell('setup', []);
+      return { entry, changed: good.length, errors: [] };
+    });
+  });
+  serve(doors, endpoints.sheetRetire, ({ actor, id, body, change }) => {
+    const name = nameOf(id);
+    return change(async (current) => {
+      const there = new Map((await kinds[name].read(current.tx, actor.siteId)).map((r) => [keyOf(sheets[name], r), r]));
+      const list = body.rows.map((row) => there.get(keyOf(sheets[name], row))).filter((row) => row !== undefined);
+      const errors = body.retired ? await kinds[name].keeps(current.tx, actor.siteId, list) : [];
+      if (errors.length > 0 || list.length === 0) return { entry: null, changed: 0, errors };
+      const entry = await keepRows(
+        current,
+        name,
+        list.map((row) => ({ ...row, retired: body.retired })),
+        there,
+      );
+      current.tell('setup', []);
+      return { entry, changed: list.length, errors: [] };
+    });
+  });
+  serve(doors, endpoints.setupUndo, ({ body, change }) =>
+    change(async (current) => {
+      const undone = await undoEntry(current, body.entry);
+      current.tell('setup', []);
+      return { ...undone, errors: [] };
+    }),
+  );
+  serve(doors, endpoints.setupHistory, async ({ platform, actor }) => ({
+    entries: await rows<z.input<typeof setupHistory>['entries'][number]>(
+      platform.db,
+      sql`select j.facts->>'entry' as id, ${iso(sql`j.at`)} as at, p.name as person, j.facts->>'sheet' as sheet, (j.facts->>'rows')::int as rows,
+                 j.facts->>'file' as file,
+                 exists (select 1 from journal u where u.site_id = j.site_id and u.kind = 'setup-changed' and u.facts->>'undoes' = j.facts->>'entry') as undone
+          from journal j left join person p on p.id = j.person_id
+          where j.site_id = ${actor.siteId} and j.kind = 'setup-changed' order by j.id desc limit 200`,
+    ),
+  }));
+
+  serve(doors, endpoints.makeFloor, async ({ platform, actor, body }) => {
+    const made = makeFloorOrRefuse(body);
+    await platform.db.execute(sql`
+      update site set floor = jsonb_set(floor, '{crossAisles}', ${JSON.stringify(made.floor.crossAisles)}::jsonb)
+      where id = ${actor.siteId} and jsonb_array_length(floor->'aisles') = 0`);
+    const { good, there, errors } = await lookAtRows(
+      platform.db,
+      actor.siteId,
+      'bins',
+      made.bins.map((values, i) => ({ row: i + 1, values })),
+    );
+    if (errors.length > 0) throw new Refusal(422, 'unknown-zone', { zone: body.zone });
+    return {
+      job: jobs.start(
+        actor,
+        'bins',
+        good.map((r) => r.values),
+        there,
+        { errors: [] },
+      ),
+    };
+  });
+  serve(doors, endpoints.badges, async ({ platform, actor, res }) => {
+    const pdf = await badgeSheet(platform, actor.siteId);
+    res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="badges.pdf"').send(pdf);
+  });
+}
+
+/** Rows as a person typed them, read as those of a file are. */
+function readTyped(name: SheetName, list: readonly Row[]) {
+  const heading = [...new Set(list.flatMap((row) => Object.keys(row)))];
+  const table = { heading, rows: list.map((row, i) => ({ row: i + 1, cells: heading.map((h) => row[h] ?? null) })) };
+  return readSheet(sheets[name], table, matchColumns(sheets[name], heading));
+}
+
+/** Rows as a workbook's cells, the heading first. */
+function workbookOf(name: SheetName, list: readonly Row[]): (string | number)[][] {
+  const columns = sheets[name].columns.filter((c) => !('secret' in c));
+  return [columns.map((c) => c.name), ...list.map((row) => columns.map((c) => cellOf(c, row)))];
+}
+
+function makeFloorOrRefuse(pattern: Parameters<typeof makeFloor>[0]) {
+  try {
+    return makeFloor(pattern);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    throw new Refusal(422, 'malformed', {}, [{ path: 'pattern', message: error.message }]);
+  }
+}

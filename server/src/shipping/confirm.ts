@@ -1,0 +1,160 @@
+import { sql } from 'drizzle-orm';
+import { judgeShipment, type Rest, type ShipLine } from '@hand-relay/core/shipping';
+import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
+import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
+import { closeIfDone } from '../orders/index.ts';
+import { announceShipment } from '../standins/index.ts';
+import { move, nextNumbers, outsideOf } from '../stock/index.ts';
+
+interface ShipmentRow {
+  id: string;
+  number: string;
+  state: 'open' | 'confirmed';
+  order: string;
+  tracking: string | null;
+  form: TrackingForm | null;
+  shipComplete: boolean;
+  carrier: string | null;
+}
+
+async function lockShipment(change: Change, id: string): Promise<ShipmentRow> {
+  const [row] = await rows<ShipmentRow>(
+    change.tx,
+    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier
+        from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
+        where s.id = ${id} and s.site_id = ${change.actor.siteId} for update of s, o`,
+  );
+  if (!row) throw notFound('shipment', id);
+  return row;
+}
+
+/** Takes a tracking number from the carrier, or from a person after checking its form. */
+export async function setTracking(
+  change: Change,
+  id: string,
+  from: { from: 'carrier' } | { from: 'person'; number: string },
+): Promise<void> {
+  const { tx } = change;
+  const shipment = await lockShipment(change, id);
+  if (shipment.state === 'confirmed') throw new Refusal(409, 'already-confirmed', { shipment: shipment.number });
+  const form = shipment.form ?? { kind: 'none' as const };
+  if (form.kind === 'none') throw new Refusal(409, 'no-tracking', { carrier: shipment.carrier });
+  let tracking: string | null | undefined;
+  if (from.from === 'carrier') {
+    const [unit] = await rows<{ sscc: string }>(
+      tx,
+      sql`select sscc from carton where shipment_id = ${id} and sscc is not null order by number limit 1`,
+    );
+    if (!unit) throw new Refusal(409, 'nothing-packed');
+    const [serial] = await nextNumbers(change, 'tracking', 1);
+    tracking = announceShipment({ form, serial: serial!, sscc: unit.sscc });
+  } else {
+    tracking = readTracking(from.number, form);
+    if (!tracking)
+      throw new Refusal(
+        422,
+        'tracking-form',
+        { got: from.number, example: trackingExample(form), carrier: shipment.carrier },
+        [{ path: 'number', message: `expected a number like ${trackingExample(form)}` }],
+      );
+  }
+  await tx.execute(sql`update shipment set tracking = ${tracking}, tracking_from = ${from.from} where id = ${id}`);
+  change.journal({
+    kind: 'tracking',
+    orderId: shipment.order,
+    facts: { shipment: shipment.number, tracking, from: from.from },
+  });
+  change.tell('shipments', [id]);
+}
+
+/**
+ * Confirms that a shipment left: stock goes out, reservations end, the order closes or stays open for its rest.
+ *
+ * @throws Refusal 409 with the reason and the lines that it is about
+ */
+export async function confirmShipment(change: Change, id: string, rest: Rest | null): Promise<void> {
+  const { tx, actor, now } = change;
+  const shipment = await lockShipment(change, id);
+  const lines = await rows<ShipLine & { released: number }>(
+    tx,
+    sql`
+    select l.id as line, i.sku, l.asked - l.cancelled - l.shipped as open, l.picked - l.shipped as picked, l.released - l.shipped as released,
+           coalesce(c.closed, 0)::int as packed, coalesce(c.open, 0)::int as "inOpenCarton"
+    from order_line l join item i on i.id = l.item_id
+    left join lateral (
+      select sum(k.units) filter (where u.state = 'closed') as closed, sum(k.units) filter (where u.state = 'open') as open
+      from carton_line k join carton u on u.id = k.carton_id where k.line_id = l.id and u.shipment_id = ${id}
+    ) c on true
+    where l.order_id = ${shipment.order} order by l.line`,
+  );
+  const [units] = await rows<{ cartons: number; open: number }>(
+    tx,
+    sql`select count(*)::int as cartons, (count(*) filter (where state = 'open'))::int as open from carton where shipment_id = ${id}`,
+  );
+  const verdict = judgeShipment(
+    {
+      confirmed: shipment.state === 'confirmed',
+      cartons: units!.cartons,
+      openCartons: units!.open,
+      openPicks: lines.reduce((n, l) => n + l.released - l.picked, 0),
+      tracking: shipment.tracking,
+      trackingForm: shipment.form ?? { kind: 'none' },
+      shipComplete: shipment.shipComplete,
+      lines,
+    },
+    rest,
+  );
+  if (verdict.verdict === 'refused')
+    throw new Refusal(409, verdict.code, { shipment: shipment.number, lines: verdict.lines });
+
+  const goods = await rows<{ from: string; item: string; lot: string; serial: string; units: number }>(
+    tx,
+    sql`select b.place_id as "from", b.item_id as item, b.lot, b.serial, b.units from carton c join balance b on b.place_id = c.place_id where c.shipment_id = ${id}`,
+  );
+  // Promises end before the goods leave: reserved may never exceed what is on hand.
+  await tx.execute(sql`
+    with gone as (
+      select k.line_id, k.lot, sum(k.units) as units from carton_line k join carton c on c.id = k.carton_id where c.shipment_id = ${id} group by 1, 2
+    ), ranked as (
+      select r.wave_id, r.line_id, r.lot, g.units as gone, r.units,
+             coalesce(sum(r.units) over (partition by r.line_id, r.lot order by r.wave_id rows between unbounded preceding and 1 preceding), 0) as before
+      from reservation r join gone g on g.line_id = r.line_id and g.lot = r.lot
+    )
+    update reservation r set units = r.units - greatest(0, least(k.units, k.gone - k.before))
+    from ranked k where k.wave_id = r.wave_id and k.line_id = r.line_id and k.lot = r.lot`);
+  await move(
+    change,
+    goods.map((g) => ({ ...g, to: outsideOf(actor.siteId) })),
+    'ship',
+    id,
+  );
+  const shipped = recordset(verdict.ship);
+  await tx.execute(sql`
+    with s as (select * from jsonb_to_recordset(${shipped}) as s(line text, units int)),
+    kept as (insert into shipment_line (shipment_id, line_id, units) select ${id}, line, units from s)
+    update order_line l set shipped = l.shipped + s.units from s where l.id = s.line`);
+  if (rest === 'cancel')
+    await tx.execute(sql`
+      update order_line l set cancelled = l.cancelled + r.units from jsonb_to_recordset(${recordset(verdict.rest)}) as r(line text, units int) where l.id = r.line`);
+  await tx.execute(sql`update carton set state = 'shipped' where shipment_id = ${id}`);
+  await tx.execute(
+    sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
+  );
+  await closeIfDone(change, shipment.order);
+  change.journal({
+    kind: 'shipped',
+    orderId: shipment.order,
+    facts: {
+      shipment: shipment.number,
+      units: verdict.ship.reduce((n, l) => n + l.units, 0),
+      cartons: units!.cartons,
+      tracking: shipment.tracking,
+      rest: verdict.rest.length > 0 ? rest : null,
+      complete: verdict.complete,
+    },
+  });
+  change.tell('shipments', [id]);
+  change.tell('orders', [shipment.order]);
+  change.tell('waves', []);
+  change.tell('stock', []);
+}

@@ -1,0 +1,1 @@
+export { shippingRoutes } from './routes.ts';

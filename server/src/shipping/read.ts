@@ -1,0 +1,97 @@
+import { sql, type SQL } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { DockRow, ShipmentDetail, shipmentExport } from '@hand-relay/contract';
+import { trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
+import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+
+/** Shipments as lists and heads show them, the earliest departure first. */
+export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRow[]> {
+  return rows<DockRow>(
+    on,
+    sql`
+    select s.id as shipment, s.number, o.id as "order", o.number as "orderNumber", c.name as customer, d.name as departure,
+           ${iso(sql`o.leaves_at`)} as "leavesAt", k.name as carrier, v.name as service,
+           u.cartons, u.open as "openCartons", u.weight as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane
+    from shipment s join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
+    left join departure d on d.id = o.departure_id left join place lane on lane.id = d.lane_id
+    left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
+    join lateral (
+      select count(*)::int as cartons, (count(*) filter (where state = 'open'))::int as open, coalesce(sum(weight_g), 0)::int as weight
+      from carton where shipment_id = s.id
+    ) u on true
+    join lateral (
+      select sum(picked - shipped)::int as picked, sum(packed - shipped)::int as packed, sum(released - shipped)::int as released,
+             sum(asked - cancelled - shipped)::int as asked
+      from order_line where order_id = o.id
+    ) l on true
+    where s.site_id = ${siteId} and ${only}
+    order by o.leaves_at nulls last, o.number`,
+  );
+}
+
+export async function shipmentDetail({ db }: Platform, siteId: string, id: string): Promise<ShipmentDetail> {
+  const [row] = await dockRows(db, siteId, sql`s.id = ${id}`);
+  if (!row) throw notFound('shipment', id);
+  const [more] = await rows<
+    Omit<ShipmentDetail, 'row' | 'lines' | 'cartons' | 'trackingExample' | 'needsTracking'> & {
+      form: TrackingForm | null;
+    }
+  >(
+    db,
+    sql`
+    select s.state, ${iso(sql`s.confirmed_at`)} as "confirmedAt", p.name as "confirmedBy", o.ship_complete as "shipComplete", k.tracking as form,
+           jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country) as "shipTo"
+    from shipment s join customer_order o on o.id = s.order_id left join person p on p.id = s.confirmed_by
+    left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id where s.id = ${id}`,
+  );
+  const { form, ...rest } = more!;
+  const confirmed = rest.state === 'confirmed';
+  const lines = await rows<ShipmentDetail['lines'][number]>(
+    db,
+    sql`
+    select l.id, l.line, i.sku, i.name, i.unit, l.asked - l.cancelled as asked, l.picked - l.shipped as picked, l.packed - l.shipped as packed,
+           ${confirmed ? sql`coalesce((select x.units from shipment_line x where x.shipment_id = ${id} and x.line_id = l.id), 0)` : sql`l.shipped`}::int as shipped,
+           l.asked - l.cancelled - l.shipped as open
+    from order_line l join item i on i.id = l.item_id where l.order_id = ${row.order} order by l.line`,
+  );
+  const cartons = await rows<ShipmentDetail['cartons'][number]>(
+    db,
+    sql`select c.id, c.number, c.sscc, t.name as type, c.state, c.weight_g as "weightG" from carton c join carton_type t on t.id = c.type_id
+        where c.shipment_id = ${id} order by c.number`,
+  );
+  return {
+    row,
+    ...rest,
+    trackingExample: trackingExample(form ?? { kind: 'none' }),
+    needsTracking: (form?.kind ?? 'none') !== 'none',
+    lines,
+    cartons,
+  };
+}
+
+type Exported = z.input<typeof shipmentExport>['shipments'];
+
+/** Confirmed shipments with what they held, by the site's day of confirmation. */
+export function exportShipments(
+  { db }: Platform,
+  siteId: string,
+  range: { from?: string | undefined; to?: string | undefined },
+): Promise<Exported> {
+  return rows<Exported[number]>(
+    db,
+    sql`
+    select s.number as shipment, o.number as "order", o.reference, c.number as customer, ${iso(sql`s.confirmed_at`)} as "confirmedAt",
+           coalesce(k.name, '') as carrier, coalesce(v.name, '') as service, coalesce(s.tracking, '') as tracking,
+           coalesce((select jsonb_agg(jsonb_build_object('sscc', u.sscc, 'type', t.code, 'weightG', u.weight_g) order by u.number)
+            from carton u join carton_type t on t.id = u.type_id where u.shipment_id = s.id), '[]') as cartons,
+           coalesce((select jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'units', x.units, 'lots', coalesce((
+              select jsonb_agg(jsonb_build_object('lot', q.lot, 'serial', q.serial, 'sscc', u.sscc, 'units', q.units) order by u.number, q.lot, q.serial)
+              from carton_line q join carton u on u.id = q.carton_id where q.line_id = l.id and u.shipment_id = s.id and q.units > 0), '[]')) order by l.line)
+            from shipment_line x join order_line l on l.id = x.line_id join item i on i.id = l.item_id where x.shipment_id = s.id), '[]') as lines
+    from shipment s join site on site.id = s.site_id join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
+    left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
+    where s.site_id = ${siteId} and s.state = 'confirmed'
+      and (s.confirmed_at at time zone site.time_zone)::date between ${range.from ?? '0001-01-01'}::date and ${range.to ?? '9999-12-31'}::date
+    order by s.confirmed_at, s.number`,
+  );
+}

@@ -1,0 +1,1 @@
+export { announceShipment } from './carrier.ts';

@@ -1,0 +1,2 @@
+export { inquiryOf, move, outsideOf, type Move } from './move.ts';
+export { nextNumbers } from './numbers.ts';

@@ -1,0 +1,12 @@
+import { sql } from 'drizzle-orm';
+import { rows, type Change } from '../platform/index.ts';
+
+/** Draws the next numbers of one of the site's ranges. Gaps are left by work that was undone before it was kept. */
+export async function nextNumbers(change: Change, name: string, count: number): Promise<number[]> {
+  const [row] = await rows<{ last: number }>(
+    change.tx,
+    sql`insert into counter (site_id, name, last) values (${change.actor.siteId}, ${name}, ${count})
+        on conflict (site_id, name) do update set last = counter.last + ${count} returning last::int as last`,
+  );
+  return Array.from({ length: count }, (_, i) => row!.last - count + 1 + i);
+}

@@ -1,0 +1,7 @@
+export * from './items.ts';
+export * from './journal.ts';
+export * from './orders.ts';
+export * from './people.ts';
+export * from './site.ts';
+export * from './stock.ts';
+export * from './work.ts';

@@ -1,0 +1,167 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  smallint,
+  text,
+  timestamp,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
+import { jsonb } from 'drizzle-orm/pg-core';
+import type { TrackingForm } from '@hand-relay/core/tracking';
+import { item } from './items.ts';
+import { place, site } from './site.ts';
+
+export const customer = pgTable(
+  'customer',
+  {
+    id: text().primaryKey(),
+    number: text().notNull(),
+    name: text().notNull(),
+    class: text().$type<'A' | 'B' | 'C'>().notNull(),
+    minShelfDays: integer().notNull().default(0),
+    street: text().notNull(),
+    postcode: text().notNull(),
+    city: text().notNull(),
+    country: text().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('customer_number').on(t.number)],
+);
+
+export const carrier = pgTable(
+  'carrier',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    tracking: jsonb().$type<TrackingForm>().notNull(),
+  },
+  (t) => [uniqueIndex('carrier_name').on(t.name)],
+);
+
+export const service = pgTable(
+  'service',
+  {
+    id: text().primaryKey(),
+    carrierId: text()
+      .notNull()
+      .references(() => carrier.id),
+    name: text().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('service_name').on(t.carrierId, t.name)],
+);
+
+/** A carrier's or vehicle's leaving: on these days, at this local time. */
+export const departure = pgTable(
+  'departure',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    name: text().notNull(),
+    serviceId: text()
+      .notNull()
+      .references(() => service.id),
+    /** Local time HH:MM. */
+    cutOff: text().notNull(),
+    /** 1 Monday to 7 Sunday. */
+    days: smallint().array().notNull(),
+    laneId: text().references(() => place.id),
+    doorId: text().references(() => place.id),
+    /** Channel whose orders take it unless told otherwise. */
+    channel: text(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('departure_name').on(t.siteId, t.name)],
+);
+
+export const order = pgTable(
+  'customer_order',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    number: text().notNull(),
+    channel: text().notNull(),
+    customerId: text()
+      .notNull()
+      .references(() => customer.id),
+    reference: text().notNull(),
+    due: date({ mode: 'string' }).notNull(),
+    /** Instant of the departure on the due day, worked out at intake from the site's time zone. */
+    leavesAt: timestamp({ withTimezone: true }),
+    departureId: text().references(() => departure.id),
+    priority: smallint().notNull(),
+    shipComplete: boolean().notNull(),
+    shipName: text().notNull(),
+    shipStreet: text().notNull(),
+    shipPostcode: text().notNull(),
+    shipCity: text().notNull(),
+    shipCountry: text().notNull(),
+    note: text().notNull(),
+    document: text().notNull(),
+    status: text().$type<'open' | 'closed' | 'cancelled'>().notNull().default('open'),
+    createdAt: timestamp({ withTimezone: true }).notNull(),
+    version: integer().notNull().default(1),
+  },
+  (t) => [
+    uniqueIndex('order_number').on(t.siteId, t.number),
+    index('order_list').on(t.siteId, t.status, t.due, t.id),
+    index('order_customer').on(t.customerId),
+  ],
+);
+
+export const orderLine = pgTable(
+  'order_line',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    line: integer().notNull(),
+    itemId: text()
+      .notNull()
+      .references(() => item.id),
+    /** As asked, in packs. */
+    quantity: integer().notNull(),
+    pack: text().$type<'unit' | 'inner' | 'outer'>().notNull(),
+    note: text().notNull(),
+    /** All below in base units. */
+    asked: integer().notNull(),
+    cancelled: integer().notNull().default(0),
+    /** Turned into work; a short takes it back. */
+    released: integer().notNull().default(0),
+    picked: integer().notNull().default(0),
+    packed: integer().notNull().default(0),
+    shipped: integer().notNull().default(0),
+  },
+  (t) => [
+    uniqueIndex('order_line_number').on(t.orderId, t.line),
+    index('order_line_item').on(t.itemId),
+    check('line_asked', sql`${t.asked} > 0 and ${t.cancelled} >= 0 and ${t.shipped} >= 0`),
+    check('line_released', sql`${t.released} <= ${t.asked} - ${t.cancelled}`),
+    check('line_picked', sql`${t.picked} <= ${t.released}`),
+    check('line_packed', sql`${t.packed} <= ${t.picked}`),
+    check('line_shipped', sql`${t.shipped} <= ${t.packed}`),
+  ],
+);
+
+export const waveLine = pgTable(
+  'wave_line',
+  {
+    waveId: text().notNull(),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    units: integer().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.waveId, t.lineId] }), index('wave_line_line').on(t.lineId)],
+);

@@ -1,0 +1,86 @@
+import {
+  bigint,
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
+import type { Floor, Place } from '@hand-relay/core/floor';
+
+export const site = pgTable('site', {
+  id: text().primaryKey(),
+  code: text().notNull(),
+  name: text().notNull(),
+  street: text().notNull(),
+  city: text().notNull(),
+  timeZone: text().notNull(),
+  currency: text().notNull(),
+  gs1Prefix: text().notNull(),
+  ssccExtension: integer().notNull().default(0),
+  floor: jsonb().$type<Floor>().notNull(),
+  /** Where runs begin and end. */
+  start: jsonb().$type<Place>().notNull(),
+  /** How this site works, where it differs from the defaults of the contract. */
+  settings: jsonb().$type<Record<string, unknown>>().notNull().default({}),
+});
+
+/** Running numbers of a site: waves, runs, shipments, SSCC serials. */
+export const counter = pgTable(
+  'counter',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    name: text().notNull(),
+    last: bigint({ mode: 'number' }).notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.name] })],
+);
+
+export const zone = pgTable(
+  'zone',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    code: text().notNull(),
+    name: text().notNull(),
+    temperature: text().$type<'ambient' | 'chilled'>().notNull(),
+    locked: boolean().notNull().default(false),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('zone_code').on(t.siteId, t.code)],
+);
+
+export const placeKinds = ['bin', 'position', 'carton', 'lane', 'bench', 'door', 'inquiry', 'outside'] as const;
+
+/**
+ * Everywhere that goods can be. `inquiry` holds what the books say and nobody finds; it and `outside` do not count
+ * as stock on hand.
+ */
+export const place = pgTable(
+  'place',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    kind: text().$type<(typeof placeKinds)[number]>().notNull(),
+    code: text().notNull(),
+    name: text().notNull().default(''),
+    zoneId: text().references(() => zone.id),
+    aisle: text(),
+    /** Metres along the aisle. */
+    y: doublePrecision(),
+    side: text(),
+    level: integer(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('place_code').on(t.siteId, t.kind, t.code), index('place_kind').on(t.siteId, t.kind)],
+);

@@ -1,0 +1,308 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
+import type { Point } from '@hand-relay/core/floor';
+import type { PickProgress } from '@hand-relay/core/picking';
+import { order, orderLine, service } from './orders.ts';
+import { person } from './people.ts';
+import { place, site } from './site.ts';
+
+export const wave = pgTable(
+  'wave',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    number: integer().notNull(),
+    state: text().$type<'gathering' | 'planned' | 'started' | 'done' | 'cancelled'>().notNull(),
+    createdAt: timestamp({ withTimezone: true }).notNull(),
+    createdBy: text()
+      .notNull()
+      .references(() => person.id),
+    version: integer().notNull().default(1),
+  },
+  (t) => [uniqueIndex('wave_number').on(t.siteId, t.number)],
+);
+
+/** Stock of an item and lot promised to a line, until it ships or is given back. */
+export const reservation = pgTable(
+  'reservation',
+  {
+    waveId: text()
+      .notNull()
+      .references(() => wave.id),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    // The line's own site and item, held for the sums: checking them again would cost a third of a release.
+    siteId: text().notNull(),
+    itemId: text().notNull(),
+    lot: text().notNull(),
+    units: integer().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.lineId, t.waveId, t.lot] }),
+    index('reservation_wave').on(t.waveId),
+    check('reservation_units', sql`${t.units} >= 0`),
+  ],
+);
+
+export const cartType = pgTable(
+  'cart_type',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    positions: integer().notNull(),
+    maxWeightG: integer().notNull(),
+    maxVolumeCm3: integer().notNull(),
+  },
+  (t) => [uniqueIndex('cart_type_name').on(t.name)],
+);
+
+export const cart = pgTable(
+  'cart',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    code: text().notNull(),
+    typeId: text()
+      .notNull()
+      .references(() => cartType.id),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.code] })],
+);
+
+export const run = pgTable(
+  'run',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    waveId: text()
+      .notNull()
+      .references(() => wave.id),
+    number: text().notNull(),
+    callSign: text().notNull(),
+    state: text().$type<'planned' | 'waiting' | 'picking' | 'left' | 'done' | 'cancelled'>().notNull(),
+    positions: integer().notNull(),
+    cartCode: text(),
+    pickerId: text().references(() => person.id),
+    metres: doublePrecision().notNull(),
+    path: jsonb().$type<Point[]>().notNull(),
+    stops: integer().notNull(),
+    startedAt: timestamp({ withTimezone: true }),
+    leftAt: timestamp({ withTimezone: true }),
+    laneId: text().references(() => place.id),
+  },
+  (t) => [
+    uniqueIndex('run_number').on(t.siteId, t.number),
+    index('run_wave').on(t.waveId),
+    index('run_state').on(t.siteId, t.state),
+    uniqueIndex('run_cart_once')
+      .on(t.siteId, t.cartCode)
+      .where(sql`${t.state} in ('picking', 'left')`),
+  ],
+);
+
+export const runPosition = pgTable(
+  'run_position',
+  {
+    runId: text()
+      .notNull()
+      .references(() => run.id),
+    number: integer().notNull(),
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    placeId: text()
+      .notNull()
+      .references(() => place.id),
+  },
+  (t) => [
+    primaryKey({ columns: [t.runId, t.number] }),
+    index('run_position_order').on(t.orderId),
+    uniqueIndex('run_position_place').on(t.placeId),
+  ],
+);
+
+export const pick = pgTable(
+  'pick',
+  {
+    id: text().primaryKey(),
+    runId: text()
+      .notNull()
+      .references(() => run.id),
+    sequence: integer().notNull(),
+    // The line's own order and item: checking them again would cost a third of writing a plan.
+    orderId: text().notNull(),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    itemId: text().notNull(),
+    lot: text().notNull(),
+    binId: text()
+      .notNull()
+      .references(() => place.id),
+    position: integer().notNull(),
+    units: integer().notNull(),
+    picked: integer().notNull().default(0),
+    state: text().$type<'open' | 'done' | 'short' | 'out'>().notNull().default('open'),
+    progress: jsonb().$type<PickProgress>().notNull(),
+    confirmedAt: timestamp({ withTimezone: true }),
+    confirmedBy: text().references(() => person.id),
+  },
+  (t) => [
+    index('pick_run').on(t.runId, t.sequence),
+    index('pick_line').on(t.lineId),
+    index('pick_open_bin')
+      .on(t.binId, t.itemId, t.lot)
+      .where(sql`${t.state} = 'open'`),
+    check('pick_within', sql`${t.picked} between 0 and ${t.units}`),
+  ],
+);
+
+export const cartonType = pgTable(
+  'carton_type',
+  {
+    id: text().primaryKey(),
+    code: text().notNull(),
+    name: text().notNull(),
+    innerMm: integer().array().notNull(),
+    tareG: integer().notNull(),
+    maxWeightG: integer().notNull(),
+    costMinor: integer().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('carton_type_code').on(t.code)],
+);
+
+export const palletType = pgTable(
+  'pallet_type',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    lengthMm: integer().notNull(),
+    widthMm: integer().notNull(),
+    heightMm: integer().notNull(),
+    tareG: integer().notNull(),
+    maxHeightMm: integer().notNull(),
+    maxLoadG: integer().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('pallet_type_name').on(t.name)],
+);
+
+export const shipment = pgTable(
+  'shipment',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    number: text().notNull(),
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    serviceId: text().references(() => service.id),
+    tracking: text(),
+    trackingFrom: text().$type<'carrier' | 'person'>(),
+    state: text().$type<'open' | 'confirmed'>().notNull(),
+    confirmedAt: timestamp({ withTimezone: true }),
+    confirmedBy: text().references(() => person.id),
+  },
+  (t) => [
+    uniqueIndex('shipment_number').on(t.siteId, t.number),
+    uniqueIndex('shipment_open_once')
+      .on(t.orderId)
+      .where(sql`${t.state} = 'open'`),
+    index('shipment_state').on(t.siteId, t.state, t.confirmedAt),
+  ],
+);
+
+export const shipmentLine = pgTable(
+  'shipment_line',
+  {
+    shipmentId: text()
+      .notNull()
+      .references(() => shipment.id),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    units: integer().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.shipmentId, t.lineId] })],
+);
+
+/** A carton is a logistic unit: it gets its SSCC when it closes. Its goods are the balance of its place. */
+export const carton = pgTable(
+  'carton',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    shipmentId: text()
+      .notNull()
+      .references(() => shipment.id),
+    typeId: text()
+      .notNull()
+      .references(() => cartonType.id),
+    placeId: text()
+      .notNull()
+      .references(() => place.id),
+    number: integer().notNull(),
+    sscc: text(),
+    state: text().$type<'open' | 'closed' | 'shipped'>().notNull(),
+    weightG: integer(),
+    bench: text().notNull(),
+    closedAt: timestamp({ withTimezone: true }),
+    closedBy: text().references(() => person.id),
+  },
+  (t) => [
+    uniqueIndex('carton_sscc').on(t.sscc),
+    index('carton_order').on(t.orderId),
+    index('carton_shipment').on(t.shipmentId),
+    uniqueIndex('carton_open_once')
+      .on(t.orderId)
+      .where(sql`${t.state} = 'open'`),
+  ],
+);
+
+/** Which line's goods lie in a carton: lines of one item are told apart here. */
+export const cartonLine = pgTable(
+  'carton_line',
+  {
+    cartonId: text()
+      .notNull()
+      .references(() => carton.id),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    lot: text().notNull(),
+    serial: text().notNull(),
+    units: integer().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.cartonId, t.lineId, t.lot, t.serial] }),
+    check('carton_line_units', sql`${t.units} >= 0`),
+    index('carton_line_line').on(t.lineId),
+  ],
+);

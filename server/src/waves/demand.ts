@@ -1,0 +1,66 @@
+import { sql } from 'drizzle-orm';
+import { allocateByPriority, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
+import { recordset, rows, type Db, type Tx } from '../platform/index.ts';
+
+interface OpenLine {
+  order: string;
+  number: string;
+  priority: number;
+  due: string;
+  shipComplete: boolean;
+  line: string;
+  lineNumber: number;
+  item: string;
+  sku: string;
+  name: string;
+  weightG: number;
+  volumeCm3: number;
+  open: number;
+  minShelfDays: number;
+}
+
+/** Chosen orders' open lines with what each is promised. */
+export interface Allocation {
+  lines: (OpenLine & { promise: LinePromise })[];
+}
+
+/**
+ * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
+ * transaction, under the site's lock.
+ */
+export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]): Promise<Allocation> {
+  const open = await rows<OpenLine>(
+    on,
+    sql`
+    select o.id as "order", o.number, o.priority, o.due::text as due, o.ship_complete as "shipComplete",
+           l.id as line, l.line as "lineNumber", i.id as item, i.sku, i.name, i.weight_g as "weightG",
+           i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3",
+           l.asked - l.cancelled - l.released as open, c.min_shelf_days as "minShelfDays"
+    from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
+    where o.site_id = ${siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+      and l.asked - l.cancelled - l.released > 0
+    order by o.id, l.line`,
+  );
+  const supply = await rows<Supply>(
+    on,
+    sql`
+    select t.item_id as item, nullif(t.lot, '') as lot, l.best_before::text as "bestBefore", t.on_hand - t.reserved as units
+    from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
+    where t.site_id = ${siteId} and t.on_hand > t.reserved
+      and t.item_id in (select jsonb_array_elements_text(${recordset([...new Set(open.map((l) => l.item))])}))`,
+  );
+  const orders = new Map<string, Demand>();
+  for (const line of open) {
+    const demand = orders.get(line.order) ?? {
+      id: line.order,
+      priority: line.priority,
+      shipDate: line.due,
+      shipComplete: line.shipComplete,
+      lines: [],
+    };
+    demand.lines.push({ id: line.line, item: line.item, units: line.open, minShelfDays: line.minShelfDays });
+    orders.set(line.order, demand);
+  }
+  const promises = new Map(allocateByPriority(supply, [...orders.values()]).map((p) => [p.line, p]));
+  return { lines: open.map((line) => ({ ...line, promise: promises.get(line.line)! })) };
+}

@@ -1,0 +1,82 @@
+import { sql } from 'drizzle-orm';
+import { Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { lockWave } from './release.ts';
+
+/** Shows a planned wave's runs to pickers. */
+export async function startWave(change: Change, waveId: string): Promise<void> {
+  const { tx, actor } = change;
+  const wave = await lockWave(tx, actor.siteId, waveId);
+  if (wave.state !== 'planned') throw new Refusal(409, 'wave-state', { state: wave.state, number: wave.number });
+  await tx.execute(sql`update wave set state = 'started', version = version + 1 where id = ${waveId}`);
+  await tx.execute(sql`update run set state = 'waiting' where wave_id = ${waveId} and state = 'planned'`);
+  change.journal({ kind: 'wave-started', waveId, facts: { wave: wave.number } });
+  change.tell('waves', [waveId]);
+  change.tell('runs', []);
+}
+
+/** Takes a wave back: its reservations are freed and its orders open again. Refused once a picker has begun. */
+export async function cancelWave(change: Change, waveId: string): Promise<void> {
+  const { tx, actor } = change;
+  const wave = await lockWave(tx, actor.siteId, waveId);
+  if (wave.state === 'done' || wave.state === 'cancelled')
+    throw new Refusal(409, 'wave-state', { state: wave.state, number: wave.number });
+  const begun = await rows<{ number: string; picker: string | null }>(
+    tx,
+    sql`select r.number, p.name as picker from run r left join person p on p.id = r.picker_id
+        where r.wave_id = ${waveId} and r.state in ('picking', 'left', 'done') order by r.number`,
+  );
+  if (begun.length > 0) throw new Refusal(409, 'wave-begun', { runs: begun });
+  await tx.execute(
+    sql`update pick k set state = 'out' from run r where r.id = k.run_id and r.wave_id = ${waveId} and k.state = 'open'`,
+  );
+  await tx.execute(sql`update run set state = 'cancelled' where wave_id = ${waveId}`);
+  const lines = await rows<{ order: string }>(
+    tx,
+    sql`
+    with freed as (delete from reservation where wave_id = ${waveId} returning line_id, units),
+    sums as (select line_id, sum(units) as units from freed group by line_id)
+    update order_line l set released = l.released - s.units from sums s where l.id = s.line_id returning l.order_id as "order"`,
+  );
+  await tx.execute(sql`update wave set state = 'cancelled', version = version + 1 where id = ${waveId}`);
+  const orders = [...new Set(lines.map((l) => l.order))];
+  change.journal(
+    { kind: 'wave-cancelled', waveId, facts: { wave: wave.number } },
+    ...orders.map((orderId) => ({ kind: 'taken-back', orderId, facts: { wave: wave.number } })),
+  );
+  change.tell('orders', orders);
+  change.tell('waves', [waveId]);
+  change.tell('runs', []);
+  change.tell('stock', []);
+}
+
+/** Ends a wave of which no run has anything left to do. */
+export async function endWaveIfDone(change: Change, waveId: string): Promise<void> {
+  const ended = await rows<{ number: number }>(
+    change.tx,
+    sql`update wave w set state = 'done', version = version + 1
+        where w.id = ${waveId} and w.state = 'started'
+          and not exists (select 1 from run r where r.wave_id = w.id and r.state in ('planned', 'waiting', 'picking', 'left'))
+        returning number`,
+  );
+  if (!ended[0]) return;
+  change.journal({ kind: 'wave-done', waveId, facts: { wave: ended[0].number } });
+  change.tell('waves', [waveId]);
+}
+
+/**
+ * Takes units of a pick that will not be picked back to Desk: the reservation is freed and the line is open again.
+ */
+export async function giveBack(
+  tx: Tx,
+  back: { waveId: string; lineId: string; lot: string; units: number },
+): Promise<void> {
+  if (back.units === 0) return;
+  await tx.execute(sql`
+    with freed as (
+      update reservation set units = units - ${back.units}
+      where wave_id = ${back.waveId} and line_id = ${back.lineId} and lot = ${back.lot}
+    ), less as (
+      update wave_line set units = units - ${back.units} where wave_id = ${back.waveId} and line_id = ${back.lineId}
+    )
+    update order_line set released = released - ${back.units} where id = ${back.lineId}`);
+}

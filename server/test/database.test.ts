@@ -1,0 +1,179 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { sql } from 'drizzle-orm';
+import {
+  FolderInUse,
+  lockFolder,
+  migrateUp,
+  NewerDatabase,
+  openDatabase,
+  productFolder,
+} from '../src/platform/index.ts';
+import { house } from '@hand-relay/demo';
+import type { RunDetail } from '@hand-relay/contract';
+
+describe('the database', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'hand-relay-'));
+  });
+  afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+  it('keeps a data folder to one process, and says who has it', () => {
+    const unlock = lockFolder(folder, new Date());
+    expect(() => lockFolder(folder, new Date())).not.toThrow();
+    unlock();
+    const other = spawn(process.execPath, [
+      '-e',
+      `require('fs').writeFileSync(${JSON.stringify(join(folder, 'in-use.json'))}, JSON.stringify({pid: process.pid, host: require('os').hostname(), since: 'now'})); setInterval(() => {}, 1000)`,
+    ]);
+    return new Promise<void>((resolve) => setTimeout(resolve, 600)).then(() => {
+      expect(() => lockFolder(folder, new Date())).toThrow(FolderInUse);
+      expect(() => lockFolder(folder, new Date())).toThrow(`process ${other.pid}`);
+      other.kill('SIGKILL');
+      return new Promise<void>((resolve) => other.on('exit', () => resolve())).then(() => {
+        expect(() => lockFolder(folder, new Date())()).not.toThrow();
+      });
+    });
+  });
+
+  it('of a newer version is refused and left alone', async () => {
+    const database = await openDatabase({ folder: null, from: process.env['CLUSTER_DUMP']! });
+    await database.db.execute(
+      sql`insert into drizzle.__drizzle_migrations (hash, created_at) values ('of tomorrow', 9999999999999)`,
+    );
+    await expect(migrateUp(database.db)).rejects.toThrow(NewerDatabase);
+    await database.close();
+  });
+
+  it('forbids what must not be, whatever code asks for it', async () => {
+    const database = await openDatabase({ folder: null, from: process.env['CLUSTER_DUMP']! });
+    const { db } = database;
+    const run = async (statement: string) => db.execute(sql.raw(statement));
+    const constraint = (statement: string) =>
+      run(statement).then(
+        () => 'taken',
+        (e: { cause: { constraint?: string; message: string } }) => e.cause.constraint ?? e.cause.message,
+      );
+    await run(
+      `insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start) values ('s', 's', 's', 's', 's', 'UTC', 'EUR', '9521234', '{}', '{}')`,
+    );
+    await run(
+      `insert into place (id, site_id, kind, code) values ('out', 's', 'outside', 'out'), ('a', 's', 'bin', 'a'), ('b', 's', 'bin', 'b')`,
+    );
+    await run(
+      `insert into item (id, sku, name, unit, length_mm, width_mm, height_mm, weight_g, handling, temperature, tracks_lot, tracks_serial, value_minor, picture) values ('i', 'i', 'i', 'piece', 1, 1, 1, 1, 'easy', 'ambient', false, false, 1, '')`,
+    );
+    const move = (from: string, to: string, units: number, serial = '') =>
+      constraint(
+        `insert into movement (at, site_id, from_place, to_place, item_id, serial, units, reason) values (now(), 's', '${from}', '${to}', 'i', '${serial}', ${units}, 'test')`,
+      );
+    expect(await move('out', 'a', 5)).toBe('taken');
+    expect(await move('a', 'b', 6)).toBe('balance_not_negative');
+    expect(await move('b', 'a', 1)).toBe('balance_not_negative');
+    expect(await move('a', 'a', 1)).toBe('movement_goes_somewhere');
+    expect(await move('out', 'a', 1, 'S1')).toBe('taken');
+    expect(await move('out', 'b', 1, 'S1')).toBe('balance_serial_once');
+    expect(await move('a', 'b', 1, 'S1')).toBe('taken');
+    expect(await constraint(`update movement set units = 1`)).toContain('only added to');
+    expect(await constraint(`update stock_total set reserved = 7`)).toBe('stock_reserved_within');
+    await database.close();
+  });
+
+  describe('killed in the middle of a stream of scans', () => {
+    const port = 4871;
+    const base = `http://localhost:${port}`;
+    let server: ChildProcess | undefined;
+    const start = async () => {
+      server = spawn(process.execPath, ['--import', 'tsx', 'demo/src/start.ts'], {
+        cwd: productFolder(),
+        env: { ...process.env, DATA_DIR: folder, PORT: String(port), LOG_LEVEL: 'silent', NODE_OPTIONS: '' },
+        stdio: 'ignore',
+      });
+      for (let i = 0; i < 600; i++) {
+        if (
+          await fetch(`${base}/ready`).then(
+            (r) => r.ok,
+            () => false,
+          )
+        )
+          return;
+        await new Promise((resolve) => setTimeout(resolve, 100));
+      }
+      throw new Error('The server did not start.');
+    };
+    afterEach(() => server?.kill('SIGKILL'));
+    let cookie = '';
+    const call = async <T>(method: string, path: string, body?: object, key = `k${Math.random()}`): Promise<T> => {
+      const response = await fetch(base + path, {
+        method,
+        headers: { 'content-type': 'application/json', 'idempotency-key': key, cookie },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      });
+      const set = response.headers.get('set-cookie');
+      if (set) cookie = set.split(';')[0]!;
+      if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+      return (await response.json()) as T;
+    };
+
+    it('has every acknowledged scan after a restart, once', async () => {
+      await start();
+      await call('POST', '/api/session', { name: 'maren', password: house.PASSWORD });
+      const { rows } = await call<{ rows: string[][] }>('GET', '/api/orders');
+      const { wave } = await call<{ wave: string }>('POST', '/api/waves', {
+        orders: rows.slice(0, 10).map((r) => r[0]),
+      });
+      await call('POST', `/api/waves/${wave}/plan`, {});
+      await call('POST', `/api/waves/${wave}/start`, {});
+      await call('POST', '/api/session', { badge: 'BADGE-2001', pin: house.PIN });
+      const { waiting } = await call<{ waiting: { id: string }[] }>('GET', '/api/runs');
+      const run = waiting[0]!.id;
+      const detail = await call<RunDetail>('POST', `/api/runs/${run}/take`, { cart: 'CART-01' });
+      const picks = detail.picks.filter((p) => !p.step.item.tracksSerial);
+      const acknowledged: string[] = [];
+      const sent: { path: string; body: object; key: string; pick: string }[] = [];
+      setTimeout(() => server!.kill('SIGKILL'), 1500);
+      try {
+        for (const pick of picks) {
+          const inputs = [
+            { kind: 'touch', what: 'bin' },
+            { kind: 'count', units: pick.step.units },
+            ...(pick.step.lot ? [{ kind: 'touch', what: 'lot' }] : []),
+            { kind: 'touch', what: 'position' },
+          ];
+          for (const input of inputs) {
+            const one = {
+              path: `/api/runs/${run}/inputs`,
+              body: { pick: pick.step.id, input },
+              key: `scan-${sent.length}`,
+              pick: pick.step.id,
+            };
+            sent.push(one);
+            const { verdict } = await call<{ verdict: string }>('POST', one.path, one.body, one.key);
+            if (verdict === 'done') acknowledged.push(pick.step.id);
+          }
+        }
+        throw new Error('All was sent before the server was killed.');
+      } catch (error) {
+        if ((error as Error).name !== 'TypeError') throw error;
+      }
+      expect(acknowledged.length).toBeGreaterThan(0);
+      await new Promise((resolve) => setTimeout(resolve, 200));
+      await start();
+      const kept = await call<RunDetail>('GET', `/api/runs/${run}`);
+      for (const id of acknowledged) expect(kept.picks.find((p) => p.step.id === id)).toMatchObject({ state: 'done' });
+      // The device does not know about its last scan: it sends it again with its key, and it counts once.
+      const last = sent.at(-1)!;
+      await call('POST', last.path, last.body, last.key);
+      await call('POST', last.path, last.body, last.key);
+      const again = await call<RunDetail>('GET', `/api/runs/${run}`);
+      const done = again.picks.filter((p) => p.state === 'done').map((p) => p.step.id);
+      expect(new Set([...acknowledged, last.pick]).size).toBeGreaterThanOrEqual(done.length);
+      for (const p of again.picks) expect(p.picked).toBe(p.state === 'done' ? p.step.units : 0);
+      server!.kill('SIGTERM');
+      expect(await new Promise((resolve) => server!.on('exit', resolve))).toBe(0);
+    }, 120_000);
+  });
+});

@@ -1,0 +1,125 @@
+import { createCanvas } from '@napi-rs/canvas';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
+import { hasCheckDigit } from '@hand-relay/core/gs1';
+import { openTest, type Person, type TestRelay } from './relay.ts';
+import { packAll, pickAll, startWave } from './steps.ts';
+
+const DPI = 300;
+const require_ = createRequire(import.meta.url);
+
+/** A PDF as its pages' texts, and its first page drawn. */
+async function readPdf(bytes: Buffer) {
+  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const pdf = await getDocument({
+    data: new Uint8Array(bytes),
+    standardFontDataUrl: join(dirname(require_.resolve('pdfjs-dist/package.json')), 'standard_fonts/'),
+  }).promise;
+  const texts: string[] = [];
+  for (let n = 1; n <= pdf.numPages; n++) {
+    const { items } = await (await pdf.getPage(n)).getTextContent();
+    texts.push(items.map((i) => ('str' in i ? i.str : '')).join(' '));
+  }
+  const page = await pdf.getPage(1);
+  const [, , width, height] = page.view as [number, number, number, number];
+  const viewport = page.getViewport({ scale: DPI / 72 });
+  const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
+  await page.render({ canvas: null, canvasContext: canvas.getContext('2d') as never, viewport }).promise;
+  const image = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+  return { texts, width, height, image: image as unknown as Parameters<typeof readBarcodes>[0] };
+}
+
+async function symbols(image: Parameters<typeof readBarcodes>[0]) {
+  const found = await readBarcodes(image, { formats: ['Code128'], tryHarder: true, maxNumberOfSymbols: 8 });
+  return found.map((s) => ({
+    text: s.text,
+    gs1: s.symbologyIdentifier === ']C1',
+    heightMm: (Math.abs(s.position.bottomLeft.y - s.position.topLeft.y) / DPI) * 25.4,
+    widthMm: (Math.abs(s.position.topRight.x - s.position.topLeft.x) / DPI) * 25.4,
+  }));
+}
+
+describe('documents', () => {
+  let relay: TestRelay;
+  let [packer, dock] = [] as unknown as [Person, Person];
+  let order: { id: string; number: string };
+  let carton: { id: string; sscc: string };
+  let shipment: string;
+  let asked: { sku: string; name: string; units: number }[];
+  beforeAll(async () => {
+    prepareZXingModule({
+      overrides: {
+        wasmBinary: readFileSync(require_.resolve('zxing-wasm/reader/zxing_reader.wasm')).buffer,
+      },
+    });
+    relay = await openTest();
+    const [desk, picker] = await Promise.all([relay.as('maren'), relay.as('pico')]);
+    [packer, dock] = await Promise.all([relay.as('ada'), relay.as('len')]);
+    const { rows } = await desk.get('orders');
+    const row = rows.find((r) => r[2] === 'web' && Number(r[9]) > 2 && r[9] === r[10])!;
+    order = { id: row[0] as string, number: row[1] as string };
+    await startWave(desk, [order.id]);
+    await pickAll(picker, (await picker.get('myRuns')).waiting[0]!.id, 'CART-01');
+    const packed = await packAll(packer, order.id);
+    carton = { id: packed.cartons[0]!.id, sscc: packed.cartons[0]!.sscc! };
+    shipment = (await dock.get('dock')).shipments[0]!.shipment;
+    await dock.get('tracking', { id: shipment, body: { from: 'carrier' } });
+    asked = (await desk.get('order', { id: order.id })).lines.map((l) => ({
+      sku: l.sku,
+      name: l.name,
+      units: l.asked,
+    }));
+  });
+  afterAll(() => relay.close());
+  const pdf = async (person: Person, name: 'cartonLabel' | 'packingSlip', id: string, size?: string) => {
+    const response = await person.ask(name, { id, ...(size ? { query: { size } } : {}) });
+    expect(response.headers['content-type']).toBe('application/pdf');
+    return readPdf(response.body as Buffer);
+  };
+
+  // GS1 General Specifications, logistic label: the SSCC symbol at least 31.75 mm high, X dimension 0.495 to 0.94 mm.
+  it.each([
+    ['4x6', 288, 432],
+    ['a6', 297.64, 419.53],
+  ])('the label %s says who, what and how heavy, and its barcode reads as the SSCC', async (size, width, height) => {
+    const label = await pdf(packer, 'cartonLabel', carton.id, size);
+    expect([label.width, label.height]).toEqual([expect.closeTo(width, 1), expect.closeTo(height, 1)]);
+    const [text] = label.texts;
+    for (const word of [order.number, `(00)${carton.sscc}`, '1 of ', 'kg', 'LANE-', 'Larkmoor'])
+      expect(text).toContain(word);
+    const read = await symbols(label.image);
+    const unit = read.find((s) => s.text === `(00)${carton.sscc}` || s.text === `00${carton.sscc}`)!;
+    expect(unit).toMatchObject({ gs1: true });
+    expect(hasCheckDigit(carton.sscc)).toBe(true);
+    expect(unit.heightMm).toBeGreaterThan(31);
+    // Start, FNC1, ten pairs, check and stop: 156 modules.
+    expect(unit.widthMm / 156).toBeGreaterThan(0.485);
+    expect(unit.widthMm / 156).toBeLessThan(0.94);
+    expect(read.some((s) => s.text.endsWith(order.number) && s.gs1)).toBe(true);
+  });
+
+  it('the packing slip lists every line with what is in the shipment, and its barcode opens the order', async () => {
+    const slip = await pdf(dock, 'packingSlip', shipment);
+    const text = slip.texts.join(' ');
+    for (const line of asked)
+      for (const word of [line.sku, line.name, String(line.units)]) expect(text).toContain(word);
+    for (const word of [order.number, 'RR', carton.sscc, 'Not confirmed yet', 'Page 1 of 1'])
+      expect(text).toContain(word);
+    expect((await symbols(slip.image)).map((s) => s.text)).toContain(`ORDER-${order.number}`);
+    await dock.get('confirm', { id: shipment, body: {} });
+    expect((await pdf(dock, 'packingSlip', shipment)).texts.join(' ')).not.toContain('Not confirmed yet');
+  });
+
+  it('the label of a carton that is not there is refused', async () =>
+    expect((await packer.refused('cartonLabel', { id: 'nothing' })).code).toBe('not-found'));
+
+  it('the API is described as OpenAPI 3.1, and shown', async () => {
+    const { body } = await (await import('supertest')).default(relay.app).get('/api/openapi.json');
+    expect(body).toMatchObject({ openapi: '3.1.0' });
+    expect(Object.keys((body as { paths: object }).paths)).toContain('/api/orders/{id}/trail');
+    const page = await (await import('supertest')).default(relay.app).get('/api/docs/');
+    expect(page.text).toContain('swagger-ui');
+  });
+});

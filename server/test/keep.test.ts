@@ -1,0 +1,103 @@
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import supertest from 'supertest';
+import { house, loadScenario } from '@hand-relay/demo';
+import { writeBackup } from '../src/keep/nightly.ts';
+import { BadBackup, restore } from '../src/keep/restore.ts';
+import { FolderInUse } from '../src/platform/index.ts';
+import { openRelay, type Relay } from '../src/index.ts';
+import { personOf } from './relay.ts';
+import { takeIn } from './steps.ts';
+
+describe('backups', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'hand-relay-keep-'));
+  });
+  afterEach(() => rmSync(folder, { recursive: true, force: true }));
+  const open = (data: string, from: string | null = null) =>
+    openRelay({ database: { folder: data, from }, logLevel: 'silent', signInsPerMinute: 1000 });
+  const signIn = async (relay: Relay) => {
+    const agent = supertest.agent(relay.app);
+    await agent.post('/api/session').send({ name: 'maren', password: house.PASSWORD }).expect(200);
+    return { agent, desk: personOf(agent) };
+  };
+
+  it('are made while others work, hold what was committed before, and are restored in place of what is there', async () => {
+    const data = join(folder, 'data');
+    const relay = await open(data, process.env['CLUSTER_DUMP']);
+    await loadScenario(relay.platform.db, new Date());
+    const { agent, desk } = await signIn(relay);
+    await takeIn(desk, { number: 'BEFORE', lines: [['HT-001', 1]] });
+    // Orders keep coming in while the backup is made.
+    let busy = true;
+    const taken: string[] = [];
+    const work = (async () => {
+      for (let n = 0; busy; n++) {
+        await takeIn(desk, { number: `BUSY-${n}`, lines: [['HT-001', 1]] });
+        taken.push(`BUSY-${n}`);
+      }
+    })();
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    const known = taken.length;
+    const { body, headers } = await agent.get('/api/setup/backup').responseType('blob');
+    expect(headers['content-disposition']).toMatch(/hand-relay-\d{8}-\d{6}\.backup/);
+    busy = false;
+    await work;
+    await takeIn(desk, { number: 'AFTER', lines: [['HT-001', 1]] });
+    const file = join(folder, 'copy.backup');
+    writeFileSync(file, body as Buffer);
+    await relay.close();
+
+    const restored = await restore(file, data, new Date());
+    expect(restored).toMatchObject({ site: house.site.name });
+    expect(restored.orders).toBeGreaterThanOrEqual(261 + known);
+    // What was there before is put aside, whole.
+    expect(existsSync(join(restored.aside!, 'PG_VERSION'))).toBe(true);
+    const again = await open(data);
+    try {
+      const { desk: back } = await signIn(again);
+      const find = async (number: string) => (await back.get('find', { query: { code: `ORDER-${number}` } })).kind;
+      expect(await find('BEFORE')).toBe('order');
+      for (const number of taken.slice(0, known)) expect([number, await find(number)]).toEqual([number, 'order']);
+      expect(await find('AFTER')).toBe('nothing');
+      // It is a database like any other: work goes on.
+      await takeIn(back, { number: 'AGAIN', lines: [['HT-001', 1]] });
+    } finally {
+      await again.close();
+    }
+  });
+
+  it('are refused when they are none, and nothing is touched', async () => {
+    const data = join(folder, 'data');
+    const bad = join(folder, 'bad.backup');
+    for (const bytes of [Buffer.from('not at all'), gzipSync('a text'), gzipSync(Buffer.alloc(4096))]) {
+      writeFileSync(bad, bytes);
+      await expect(restore(bad, data, new Date())).rejects.toThrow(BadBackup);
+      expect(readdirSync(data)).toEqual([]);
+    }
+    // A cluster without any site is somebody's mistake, not their warehouse.
+    writeFileSync(bad, gzipSync(readFileSync(process.env['CLUSTER_DUMP']!)));
+    await expect(restore(bad, data, new Date())).rejects.toThrow('holds no site');
+    await expect(restore(join(folder, 'gone'), data, new Date())).rejects.toThrow('ENOENT');
+  });
+
+  it('are not restored under a server that runs', async () => {
+    const holder = { pid: process.ppid, host: (await import('node:os')).hostname(), since: 'now' };
+    writeFileSync(join(folder, 'in-use.json'), JSON.stringify(holder));
+    await expect(restore(join(folder, 'any'), folder, new Date())).rejects.toThrow(FolderInUse);
+  });
+
+  it('are kept as many as told, the newest', async () => {
+    const relay = { backup: () => Promise.resolve(new Uint8Array([1, 2, 3])) };
+    for (let day = 1; day <= 5; day++)
+      await writeBackup(relay, join(folder, 'backups'), 3, new Date(Date.UTC(2026, 2, day, 2)));
+    expect(readdirSync(join(folder, 'backups')).sort()).toEqual([
+      'hand-relay-20260303-020000.backup',
+      'hand-relay-20260304-020000.backup',
+      'hand-relay-20260305-020000.backup',
+    ]);
+  });
+});
