@@ -1,7 +1,21 @@
-import { expect, type Browser, type Page } from '@playwright/test';
+import { expect, test as base, type Browser, type Page } from '@playwright/test';
 
 export const WIDE = { width: 1280, height: 800 };
 export const PHONE = { width: 390, height: 844 };
+
+/**
+ * A test whose screens are gone when it ends. Left open, each would go on reading the lists again with every live
+ * event of the tests behind it.
+ */
+export const test = base.extend<{ closing: void }>({
+  closing: [
+    async ({ browser }, use) => {
+      await use();
+      await Promise.all(browser.contexts().map((context) => context.close()));
+    },
+    { auto: true },
+  ],
+});
 
 /** A person at a screen of their own, signed in; the sign-in screen has a test of its own. */
 export async function person(
@@ -24,12 +38,12 @@ export async function person(
 export async function scan(page: Page, code: string): Promise<void> {
   await page.evaluate((text) => {
     const target = document.activeElement ?? document.body;
-    for (const key of [...text, 'Enter']) {
+    // All made before the first is sent: a scanner's keys bear the time they were typed, not that of being heard.
+    const keys = [...text, 'Enter'].map((key) => {
       const group = key === '\u001d';
-      target.dispatchEvent(
-        new KeyboardEvent('keydown', { key: group ? ']' : key, ctrlKey: group, bubbles: true, cancelable: true }),
-      );
-    }
+      return new KeyboardEvent('keydown', { key: group ? ']' : key, ctrlKey: group, bubbles: true, cancelable: true });
+    });
+    for (const key of keys) target.dispatchEvent(key);
   }, code);
 }
 

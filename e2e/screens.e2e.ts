@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
-import { person, PHONE, scan, WIDE } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { person, PHONE, scan, test, WIDE } from './people.ts';
 
 test('the sign-in refuses without saying what was wrong, keeps the name, and leads back to the address asked for', async ({
   page,
@@ -82,7 +82,7 @@ test('the list stays whole while others change it', async ({ browser }) => {
   await expect(other.getByText('Say why, in three letters at least.')).toBeVisible();
   await other.getByLabel('Why').fill('customer rang');
   await other.getByRole('dialog').getByRole('button', { name: 'Cancel the rest' }).click();
-  await expect(one.getByText('No order matches')).toBeVisible({ timeout: 1500 });
+  await expect(one.getByText('No order matches')).toBeVisible();
   await expect(other.getByRole('button', { name: 'Release this order' })).toHaveCount(0);
 });
 

@@ -1,7 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
 import { EMPTY_PORT } from './playwright.config.ts';
-import { api, PHONE, scan, WIDE } from './people.ts';
+import { api, PHONE, scan, test, WIDE } from './people.ts';
 
 const base = `http://localhost:${EMPTY_PORT}`;
 const days = 'mon tue wed thu fri sat sun';

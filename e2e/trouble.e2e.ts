@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import type { BenchOrder, RunDetail } from '@hand-relay/contract';
-import { api, change, person, PHONE, scan, startWave, takeIn } from './people.ts';
+import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
 
 test('the list shows that it loads, what failed and how to go on, and why it is empty', async ({ browser }) => {
   const page = await person(browser, { name: 'maren' });

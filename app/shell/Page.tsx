@@ -39,7 +39,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
         <Txt kind="title" level={1} style={{ flexGrow: 1 }}>
           {title}
         </Txt>
-        {aside}
+        {aside && <View style={{ flexShrink: 1 }}>{aside}</View>}
       </View>
       {filled ? (
         <View style={{ flex: 1, minHeight: 0 }}>{children}</View>

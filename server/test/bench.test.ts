@@ -49,7 +49,7 @@ describe('the bench', () => {
     expect(await refused('BOX-S')).toMatchObject({ code: 'carton-open', expected: 'BOX-M' });
     expect(await refused('DO-CLOSE')).toMatchObject({ code: 'nothing-to-close' });
     expect(await refused(gtin('JR-002'))).toMatchObject({ code: 'not-this-order' });
-    expect(await refused('what is this')).toMatchObject({ code: 'unknown-code' });
+    expect(await refused('what is this')).toMatchObject({ code: 'no-item' });
     expect(await bench.scan(gtin('JR-001', 'inner'))).toMatchObject({ verdict: 'put', units: 12 });
     expect(await refused(gtin('JR-001', 'inner'))).toMatchObject({ code: 'surplus', got: '12', units: 2 });
     expect(await bench.put('item-jr-001', 2)).toMatchObject({ verdict: 'put', units: 2 });
@@ -62,7 +62,7 @@ describe('the bench', () => {
       'carton-open',
       'nothing-to-close',
       'not-this-order',
-      'unknown-code',
+      'no-item',
       'surplus',
       'not-this-order',
     ]);

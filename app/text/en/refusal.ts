@@ -14,6 +14,7 @@ export const refusal = {
     'not-a-count': 'Type a whole number: {{expected}}.',
     'not-awaited': '{{got}} is not asked here. Expected: {{expected}}.',
     'unknown-code': 'Code {{got}} is not known here. Expected: {{expected}}.',
+    'no-item': 'Code {{got}} is not known here. Scan an item of this order, or a carton.',
     'carton-first': 'Scan a carton first.',
     'carton-open': 'Carton {{expected}} is open. Close it first.',
     'unknown-carton': 'There is no carton {{got}}.',

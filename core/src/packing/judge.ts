@@ -39,7 +39,7 @@ export type PackRefusal =
   | 'wrong-serial'
   | 'wrong-lot'
   | 'not-a-count'
-  | 'unknown-code'
+  | 'no-item'
   | 'nothing-to-close';
 
 export type PackInput =
@@ -87,9 +87,9 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
   }
   if (code.kind === 'text') {
     const bySerial = state.loose.filter((l) => l.serial === code.text);
-    return bySerial.length > 0 ? put(bySerial, 1) : refuse('unknown-code', '', input.text);
+    return bySerial.length > 0 ? put(bySerial, 1) : refuse('no-item', '', input.text);
   }
-  if (code.kind !== 'gs1' || !code.gtin) return refuse('unknown-code', '', input.text);
+  if (code.kind !== 'gs1' || !code.gtin) return refuse('no-item', '', input.text);
   const ofItem = state.loose.filter((l) => l.item.packs.some((p) => p.gtin === code.gtin));
   if (ofItem.length === 0) return refuse('not-this-order', '', code.gtin);
   const { item } = ofItem[0]!;

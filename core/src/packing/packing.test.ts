@@ -83,7 +83,7 @@ describe('the bench', () => {
     ['a serial item without its serial', scan('09521234001041'), undefined, 'which-serial'],
     ['a serial that was not picked', scan('(01)09521234001041(21)S9'), undefined, 'wrong-serial'],
     ['closing an empty carton', scan('DO-CLOSE'), undefined, 'nothing-to-close'],
-    ['a code nobody knows', scan('hello'), undefined, 'unknown-code'],
+    ['a code nobody knows', scan('hello'), undefined, 'no-item'],
     ['a count of nothing', { kind: 'put', item: 'jar', lot: null, units: 0 }, undefined, 'not-a-count'],
   ])('refuses %s', (_, input, more, code) => expect(judge(input, more)).toMatchObject({ verdict: 'refused', code }));
 });
