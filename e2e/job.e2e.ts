@@ -186,7 +186,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
 
   await test.step('Dock gets the tracking number and confirms, the rest staying open', async () => {
     await bench.getByRole('link', { name: 'Dock' }).click();
-    await expect(bench.getByRole('heading', { name: 'Dock' })).toBeVisible();
+    await expect(bench.getByRole('heading', { name: 'Dock', level: 1 })).toBeVisible();
     await scan(bench, 'ORDER-E2E-1');
     await expect(bench.getByRole('heading', { name: 'E2E-1' })).toBeVisible();
     await bench.getByRole('textbox', { name: 'Scan or type the tracking number' }).fill('RR473124828GB');
