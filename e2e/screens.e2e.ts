@@ -113,16 +113,21 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/floor',
     '/setup/site',
     '/setup/history',
+    '/setup/way',
+    '/setup/devices',
+    '/setup/printing',
+    '/setup/keep',
+    '/setup/roles',
   ];
   for (const [viewport, read] of [
     [WIDE, everywhere],
     // What a phone draws in another way.
-    [PHONE, ['/desk', '/floor', '/kit']],
+    [PHONE, ['/desk', '/floor', '/kit', '/setup/way']],
   ] as const) {
     const page = await person(browser, { name: 'maren' }, viewport);
     for (const path of everywhere) {
       await page.goto(path);
-      await page.waitForTimeout(600);
+      await page.waitForTimeout(500);
       if ((read as readonly string[]).includes(path)) expect([path, await faults(page)]).toEqual([path, []]);
       const clipped = await page.evaluate(() => document.documentElement.scrollWidth > innerWidth);
       expect([path, clipped]).toEqual([path, false]);

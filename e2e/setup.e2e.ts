@@ -22,11 +22,11 @@ async function take(page: Page, sheet: string, text: string, rows: number): Prom
 }
 
 test('an empty server becomes a warehouse of its own and ships its first order', async ({ browser }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(400_000);
 
   const context = await browser.newContext({ viewport: WIDE, baseURL: base });
   const page = await context.newPage();
-  page.setDefaultTimeout(15_000);
+  page.setDefaultTimeout(60_000);
 
   await test.step('the first page makes the site and its supervisor, and says what is wrong at its field', async () => {
     await page.goto('/');
@@ -140,7 +140,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
   });
 
   const hands = await (await browser.newContext({ viewport: PHONE, baseURL: base })).newPage();
-  hands.setDefaultTimeout(15_000);
+  hands.setDefaultTimeout(60_000);
   await test.step('Ida signs in by her new badge, picks by codes of this house, packs and ships', async () => {
     await hands.goto('/');
     await expect(hands.getByRole('button', { name: 'Sign in' })).toBeVisible();
@@ -187,5 +187,30 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await expect(page.getByText(/Ove Strand/).first()).toBeVisible();
     await hands.goto('/setup');
     await expect(hands.getByText('You may not do this. Ask a supervisor.')).toBeVisible();
+  });
+
+  await test.step('a backup saved now and restored by the page brings back what was changed since', async () => {
+    const kept = await page.request.get(`${base}/api/setup/backup`);
+    await page.goto(`${base}/setup/site`);
+    await page.getByLabel('Name of the site').fill('Wrong name');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('The site is saved.')).toBeVisible();
+    await page.goto(`${base}/setup/keep`);
+    const give = async (name: string, buffer: Buffer) => {
+      const chooser = page.waitForEvent('filechooser');
+      await page.getByRole('button', { name: 'Choose a file' }).click();
+      await (await chooser).setFiles({ name, mimeType: 'application/gzip', buffer });
+      await page.getByLabel(/^To go on, type the name of this site/).fill('Wrong name');
+      await page.getByRole('button', { name: 'Restore this backup' }).click();
+    };
+    await give('holiday.backup', Buffer.from('no backup at all'));
+    await expect(page.getByText(/is no backup of Hand Relay/)).toBeVisible();
+    await give('two-rivers.backup', await kept.body());
+    await expect(page.getByText(/^Restored: Two Rivers Spares, 1 orders/)).toBeVisible();
+    await expect
+      .poll(async () => (await page.request.get(`${base}/ready`).catch(() => null))?.status() ?? 0, { timeout: 60_000 })
+      .toBe(200);
+    await page.goto(`${base}/setup/site`);
+    await expect(page.getByLabel('Name of the site')).toHaveValue('Two Rivers Spares');
   });
 });

@@ -234,9 +234,11 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
   await expect(bench.getByText('1 unit in the carton.')).toBeVisible();
   await bench.getByRole('button', { name: 'Close carton' }).click();
   await expect(bench.getByText(/Carton closed. SSCC 3952\d{14}/)).toBeVisible();
+  await bench.getByRole('button', { name: 'Print label' }).first().click();
+  await expect(bench.getByText('Sent to LABEL-1')).toBeVisible();
   const label = bench.context().waitForEvent('page');
-  await bench.getByRole('button', { name: 'Label A6' }).click();
-  expect((await label).url()).toMatch(/\/api\/cartons\/.+\/label\.pdf\?size=a6$/);
+  await bench.getByRole('button', { name: 'Label as PDF' }).click();
+  expect((await label).url()).toMatch(/\/api\/cartons\/.+\/label\.pdf$/);
 });
 
 test('on a phone the filters fold away, an order opens over the list, and Back leads to the same place', async ({

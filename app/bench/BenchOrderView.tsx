@@ -5,7 +5,7 @@ import { Linking, useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
 import { addressOf, api, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { i18n, clock, number, relative, weight } from '../text/index.ts';
+import { i18n, clock, number, relative, mass } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -24,7 +24,7 @@ import {
   useSurface,
   WIDE,
 } from '../ui/index.ts';
-import { Page } from '../shell/index.ts';
+import { Page, PrintKey } from '../shell/index.ts';
 import { thisBench } from './BenchChoice.tsx';
 
 interface Said {
@@ -98,6 +98,13 @@ export function BenchOrderView({ id }: { id: string }) {
         {said && <Signal kind={said.kind} text={said.text} size="heading" />}
       </View>
       {order.note !== '' && <Signal kind="caution" text={`${t('bench.noteTitle')}: ${order.note}`} size="body" />}
+      {order.wishes !== '' && (
+        <Signal
+          kind="caution"
+          text={`${t('bench.wishesTitle', { customer: order.customer })}: ${order.wishes}`}
+          size="body"
+        />
+      )}
       <Where order={order} waiting={waiting} />
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16, alignItems: wide ? 'flex-start' : 'stretch' }}>
         <View style={wide ? { flex: 3 } : {}}>
@@ -286,7 +293,7 @@ function InHand({
         <Txt kind="heading" level={2}>
           {t('bench.carton', { number: full?.number ?? 1 })} · {full?.type}
         </Txt>
-        <Txt kind="heading">{t('bench.weight', { kg: weight(full?.weightG ?? 0) })}</Txt>
+        <Txt kind="heading">{mass(full?.weightG ?? 0)}</Txt>
       </Row>
       {full?.contents.length === 0 && <Txt colour="quiet">{t('bench.emptyCarton')}</Txt>}
       {full?.contents.map((c) => (
@@ -337,15 +344,14 @@ function Cartons({ order }: { order: BenchOrder }) {
   const { t } = useTranslation();
   const closed = order.cartons.filter((c) => c.state !== 'open');
   if (closed.length === 0) return null;
-  const print = (id: string, size: string) =>
-    void Linking.openURL(addressOf({ name: 'cartonLabel', id, query: { size } }));
+  const look = (id: string) => void Linking.openURL(addressOf({ name: 'cartonLabel', id }));
   return (
     <Card gap={12}>
       {closed.map((c) => (
         <Column key={c.id} gap={6}>
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
             <Txt kind="strong">
-              {t('bench.carton', { number: c.number })} · {c.type} · {t('bench.weight', { kg: weight(c.weightG) })}
+              {t('bench.carton', { number: c.number })} · {c.type} · {mass(c.weightG)}
             </Txt>
             <Txt kind="small" colour="quiet">
               {t(`bench.state.${c.state}`)}
@@ -353,8 +359,8 @@ function Cartons({ order }: { order: BenchOrder }) {
           </Row>
           <Txt kind="mono">{c.sscc}</Txt>
           <Row gap={8}>
-            <Key icon="printer-outline" title={t('bench.label4')} onPress={() => print(c.id, '4x6')} />
-            <Key icon="printer-outline" title={t('bench.labelA6')} onPress={() => print(c.id, 'a6')} />
+            <PrintKey kind="carton-label" of={c.id} station={thisBench(order.benches)} title={t('bench.printLabel')} />
+            <Key icon="file-document-outline" title={t('bench.labelPdf')} onPress={() => look(c.id)} />
           </Row>
         </Column>
       ))}

@@ -63,6 +63,10 @@ function Head({ order }: { order: OrderDetail }) {
   const now = useNow();
   const mayRelease = useMay('orders.release');
   const mayCancel = useMay('orders.cancel');
+  // By hand stock is kept where the site wants that; what was kept at intake can be freed by whoever may keep.
+  const mayReserve = useMay('orders.reserve') && ['hand', 'intake'].includes(me.way.reserve);
+  const [reserve, reserving] = api.useReserveMutation();
+  const [unreserve, freeing] = api.useUnreserveMutation();
   const [releasing, setReleasing] = useState(false);
   const [cancelling, setCancelling] = useState(false);
   const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
@@ -79,6 +83,7 @@ function Head({ order }: { order: OrderDetail }) {
     now,
   );
   const rest = asked - sum((l) => l.released);
+  const kept = sum((l) => l.kept);
   const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free > 0);
   const leaves = order.leavesAt
     ? `${dayName(order.due, me.site.timeZone, now)} ${clock(order.leavesAt, me.site.timeZone)}`
@@ -119,6 +124,25 @@ function Head({ order }: { order: OrderDetail }) {
         )}
         {mayCancel && rest > 0 && order.status === 'open' && (
           <Key title={t('order.cancelRest')} onPress={() => setCancelling(true)} />
+        )}
+        {mayReserve && rest > 0 && order.status === 'open' && (
+          <>
+            {kept < rest && (
+              <Key
+                title={t('order.reserve')}
+                busy={reserving.isLoading}
+                disabled={!free}
+                onPress={() => void reserve(order.id)}
+              />
+            )}
+            {kept > 0 && (
+              <Key
+                title={t('order.unreserve', { units: kept })}
+                busy={freeing.isLoading}
+                onPress={() => void unreserve(order.id)}
+              />
+            )}
+          </>
         )}
       </Row>
       {releasing && <ReleaseSheet orders={[order.id]} onClose={() => setReleasing(false)} />}

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { api, setMarked, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { number, weight } from '../text/index.ts';
+import { number, distance, mass } from '../text/index.ts';
 import { Column, Facts, Failed, Key, Loading, Sheet, Signal, Txt } from '../ui/index.ts';
 
 const SHOWN = 12;
@@ -65,8 +65,8 @@ export function ReleaseSheet({ orders, onClose }: { orders: string[]; onClose: (
               { name: t('release.lines'), value: number(data.lines) },
               { name: t('release.units'), value: number(data.units) },
               { name: t('release.runs'), value: number(data.runs) },
-              { name: t('release.walk'), value: t('unit.metres', { m: number(Math.round(data.metres)) }) },
-              { name: t('release.weight'), value: t('unit.kg', { kg: weight(data.weightG) }) },
+              { name: t('release.walk'), value: distance(data.metres) },
+              { name: t('release.weight'), value: mass(data.weightG) },
             ]}
           />
           {data.shorts.length === 0 ? (

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TrailEntry } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
-import { i18n, clock, dayName, weight } from '../text/index.ts';
+import { i18n, clock, dayName, mass, distance } from '../text/index.ts';
 import { Shape, Txt, useSurface, type SignalKind } from '../ui/index.ts';
 
 const signals: Record<string, SignalKind> = {
@@ -10,6 +10,7 @@ const signals: Record<string, SignalKind> = {
   'pack-refused': 'refused',
   short: 'caution',
   'no-bin': 'caution',
+  'ship-waits': 'caution',
   shipped: 'done',
   'carton-closed': 'done',
   picked: 'done',
@@ -19,13 +20,14 @@ const signals: Record<string, SignalKind> = {
 export function trailWords({ kind, facts }: TrailEntry): string {
   const said: Record<string, unknown> = { ...facts };
   const text = (key: string) => (i18n.exists(key) ? i18n.t(key, facts) : '');
-  if (kind === 'scan-refused' || kind === 'pack-refused')
+  if (kind === 'scan-refused' || kind === 'pack-refused' || kind === 'ship-waits')
     said['why'] = text(`refusal.${String(facts['code'])}`).replace(/\.$/, '');
   if (kind === 'scan-accepted') said['what'] = text(`what.${String(facts['what'])}`);
   if (kind === 'short') said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
-  if (typeof facts['weightG'] === 'number') said['kg'] = weight(facts['weightG']);
+  if (typeof facts['weightG'] === 'number') said['weight'] = mass(facts['weightG']);
+  if (typeof facts['metres'] === 'number') said['walk'] = distance(facts['metres']);
   return i18n.t(`trail.${kind}`, said);
 }
 

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, i18n, number, relative } from '../text/index.ts';
+import { clock, i18n, number, relative, distance } from '../text/index.ts';
 import {
   DataTable,
   Facts,
@@ -82,7 +82,7 @@ export function WaveView({ id }: { id: string }) {
             { name: t('waves.lines'), value: number(wave.lines) },
             { name: t('waves.units'), value: number(wave.units) },
             { name: t('waves.runs'), value: number(wave.runs) },
-            { name: t('waves.walk'), value: t('unit.metres', { m: number(Math.round(wave.metres)) }) },
+            { name: t('waves.walk'), value: distance(wave.metres) },
             {
               name: t('waves.leaves'),
               value: wave.earliestDeparture
@@ -165,7 +165,7 @@ function RunPlan({ id }: { id: string }) {
           stops: run.run.stops,
           orders: t('unit.orders', { count: run.run.orders }),
           units: t('unit.units', { count: run.run.units }),
-          metres: Math.round(run.run.metres),
+          walk: distance(run.run.metres),
         })}
       />
     </View>
@@ -212,11 +212,11 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
           },
           {
             key: 'metres',
-            title: i18n.t('waves.metres'),
+            title: i18n.t('waves.walk'),
             width: 72,
             fixed: true,
             align: 'right',
-            cell: (r) => <Txt kind="number">{number(Math.round(r.metres))}</Txt>,
+            cell: (r) => <Txt kind="number">{distance(r.metres)}</Txt>,
           },
         ] satisfies TableColumn<RunSummary>[])
       : []),

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { clock, number, relative } from '../text/index.ts';
+import { clock, number, relative, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Loading, Row, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf } from './batonWords.ts';
@@ -66,7 +66,7 @@ export function WavesView() {
                   t('unit.lines', { count: w.lines }),
                   t('unit.units', { count: w.units }),
                   `${number(w.runs)} ${t('waves.runs').toLowerCase()}`,
-                  t('unit.metres', { m: number(Math.round(w.metres)) }),
+                  distance(w.metres),
                 ].join(' · ')}
               </Txt>
               <View>

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { i18n, clock, dayName, number, relative, weight } from '../text/index.ts';
+import { i18n, clock, dayName, number, relative, weight, massUnit } from '../text/index.ts';
 import {
   DataTable,
   Empty,
@@ -166,7 +166,7 @@ function columns(wide: boolean): TableColumn<DockRow>[] {
     },
     {
       key: 'weight',
-      title: t('dock.weight'),
+      title: massUnit(),
       width: 64,
       fixed: true,
       align: 'right',

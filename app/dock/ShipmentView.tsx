@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { ShipmentDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, number, relative, weight } from '../text/index.ts';
+import { clock, dayName, number, relative, mass } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -20,7 +20,7 @@ import {
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
-import { Page } from '../shell/index.ts';
+import { Page, PrintKey } from '../shell/index.ts';
 
 /** One shipment: its tracking number, what it holds, its documents, and the key that confirms it. */
 export function ShipmentView({ id }: { id: string }) {
@@ -59,7 +59,7 @@ export function ShipmentView({ id }: { id: string }) {
             name: t('order.shipTo'),
             value: `${data.shipTo.name}, ${data.shipTo.street}, ${data.shipTo.postcode} ${data.shipTo.city}`,
           },
-          { name: t('dock.cartons'), value: `${number(row.cartons)}, ${t('unit.kg', { kg: weight(row.weightG) })}` },
+          { name: t('dock.cartons'), value: `${number(row.cartons)}, ${mass(row.weightG)}` },
           { name: t('order.carrier'), value: [row.carrier, row.service].filter(Boolean).join(', ') || '–' },
           { name: t('order.lane'), value: row.lane ?? '–' },
         ]}
@@ -170,6 +170,7 @@ function Documents({ data }: { data: ShipmentDetail }) {
           title={t('order.slip')}
           onPress={() => open('packingSlip', data.row.shipment)}
         />
+        <PrintKey kind="packing-slip" of={data.row.shipment} title={t('dock.printSlip')} />
         {data.cartons.map((c) => (
           <Key
             key={c.id}
@@ -182,7 +183,7 @@ function Documents({ data }: { data: ShipmentDetail }) {
       </Row>
       {data.cartons.map((c) => (
         <Txt key={c.id} kind="mono" colour="quiet">
-          {`${c.number}  ${c.sscc ?? '–'}  ${c.type}  ${c.weightG === null ? '' : t('unit.kg', { kg: weight(c.weightG) })}`}
+          {`${c.number}  ${c.sscc ?? '–'}  ${c.type}  ${c.weightG === null ? '' : mass(c.weightG)}`}
         </Txt>
       ))}
     </Column>

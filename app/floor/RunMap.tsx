@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { api } from '../state/index.ts';
+import { distance } from '../text/index.ts';
 import { FloorPlan, Loading, type PlanStop } from '../ui/index.ts';
 
 /** The run drawn on the floor, the baton where the picker scanned last. */
@@ -26,7 +27,7 @@ export function RunMap({ run, picks, current }: { run: RunDetail; picks: RunPick
         stops: run.run.stops,
         orders: t('unit.orders', { count: run.run.orders }),
         units: t('unit.units', { count: run.run.units }),
-        metres: Math.round(run.run.metres),
+        walk: distance(run.run.metres),
       })}
     />
   );

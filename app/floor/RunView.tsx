@@ -170,7 +170,7 @@ export function RunView({ id }: { id: string }) {
           )}
           <View style={{ flexDirection: 'row', gap: 8 }}>
             {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
-            {words_.await === 'item' && (
+            {words_.await === 'item' && words_.touch !== null && (
               <Key
                 size="floor"
                 icon="numeric"

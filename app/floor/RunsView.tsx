@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { clock, number, relative } from '../text/index.ts';
+import { clock, relative, distance } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -87,7 +87,7 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
           stops: run.stops,
           orders: t('unit.orders', { count: run.orders }),
           units: t('unit.units', { count: run.units }),
-          metres: number(Math.round(run.metres)),
+          walk: distance(run.metres),
         })}
       </Txt>
       {run.picksDone > 0 && (

@@ -22,10 +22,13 @@ const unbroken = (text: string) => text.replace(/(?<=\w)-(?=\w)/g, '\u2011');
 export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const t = i18n.t.bind(i18n);
   const { step, progress } = pick;
-  const wait = awaited(step, progress)[0]!;
+  const wait = awaited(step, progress)[0] ?? 'position';
   const all = target(step, progress);
   const position = positionCode(step.position);
-  const lot = step.lot ? t('floor.lot', { lot: step.lot }) : null;
+  const told = progress.swapped ?? step.lot;
+  const lot = told
+    ? t('floor.lot', { lot: [told, ...(progress.lot ? [] : step.otherLots)].join(` ${t('floor.or')} `) })
+    : null;
   const good = pick.bestBefore ? t('floor.bestBefore', { date: pick.bestBefore }) : null;
   const largest = step.item.packs.filter((p) => p.level !== 'unit' && p.units <= all).at(-1);
   return {
@@ -61,12 +64,17 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
       pick.order.note && t('floor.orderNote', { note: pick.order.note }),
       pick.lineNote && t('floor.lineNote', { note: pick.lineNote }),
     ].filter((n) => n !== ''),
-    ask: t(`floor.ask.${wait}`, { bin: step.bin, lot: step.lot, position }),
+    ask:
+      awaited(step, progress).length > 1 && wait === 'bin'
+        ? t('floor.ask.binOrItem', { bin: step.bin })
+        : t(`floor.ask.${wait}`, { bin: step.bin, lot: told, position }),
     touch:
       wait === 'bin'
         ? t('floor.iAmHere')
         : wait === 'item'
-          ? t('floor.all', { units: number(all) })
+          ? step.how.counting === 'each'
+            ? null
+            : t('floor.all', { units: number(all) })
           : wait === 'lot'
             ? t('floor.lotMatches')
             : wait === 'position'

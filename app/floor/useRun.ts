@@ -1,7 +1,7 @@
-import { useEffect, useRef, useState } from 'react';
+import { useContext, useEffect, useRef, useState } from 'react';
 import type { RunPick } from '@hand-relay/contract';
 import { judgePick, type PickInput, type PickVerdict } from '@hand-relay/core/picking';
-import { api, call, remembered, troubleOf, words, type Trouble } from '../state/index.ts';
+import { api, call, MeContext, remembered, troubleOf, words, type Trouble } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { play } from '../ui/index.ts';
 
@@ -26,7 +26,10 @@ export function useRun(id: string) {
   const latest = useRef<Record<string, Ahead>>({});
   const queue = useRef<Promise<void>>(Promise.resolve());
   const waiting = useRef(0);
-  const sound = remembered('sound') !== 'off';
+  const way = useContext(MeContext)?.way;
+  /** A sound is heard where both the device and the site want it. */
+  const sing = (sound: Parameters<typeof play>[0]) =>
+    play(sound, remembered('sound') !== 'off' && (way?.sounds[sound] ?? true));
   const shown = useRef(true);
   useEffect(() => {
     shown.current = true;
@@ -52,7 +55,7 @@ export function useRun(id: string) {
     if (waiting.current === 0) look({});
   };
   const refused = (trouble: Trouble) => {
-    play('refused', sound);
+    sing('refused');
     setVerdict({ kind: 'refused', text: words(trouble) });
     waiting.current = 0;
     look({});
@@ -81,7 +84,7 @@ export function useRun(id: string) {
     const judged = judgePick(pick.step, pick.progress, what, new Date().getUTCFullYear());
     transmit(pick.step.id, what, judged);
     if (judged.verdict === 'refused') {
-      play('refused', sound);
+      sing('refused');
       setVerdict({ kind: 'refused', text: refusalWords(judged) });
       return;
     }
@@ -92,7 +95,7 @@ export function useRun(id: string) {
       picked: done ? judged.units : 0,
     };
     look({ ...latest.current, [pick.step.id]: next });
-    play(done && open.length === 1 ? 'finished' : 'accepted', sound);
+    sing(done && open.length === 1 ? 'finished' : 'accepted');
     setVerdict(
       done
         ? {

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { api, remember, store, troubleOf, words } from '../state/index.ts';
-import { Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
+import { Choice, Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
 
 type Told = Record<'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password', string>;
 
@@ -36,6 +36,7 @@ export function FirstRun() {
     login: '',
     password: '',
   }));
+  const [units, setUnits] = useState<'metric' | 'imperial'>('metric');
   if (!data) return <Loading />;
   if (!data.empty && !making.isSuccess) return <Redirect href="/" />;
   const trouble = making.error ? troubleOf(making.error) : null;
@@ -45,6 +46,7 @@ export function FirstRun() {
     const { site, city, timeZone, currency, gs1Prefix, name, login, password } = told;
     const done = await make({
       site: { name: site, city, timeZone, currency: currency.toUpperCase(), gs1Prefix },
+      units,
       person: { name, login, password },
     });
     if (done.error) return;
@@ -86,6 +88,12 @@ export function FirstRun() {
           {field('currency')}
           {field('gs1Prefix', { numeric: true, placeholder: t('setup.first.later') })}
         </Row>
+        <Choice
+          label={t('way.units.title')}
+          value={units}
+          onChange={setUnits}
+          options={(['metric', 'imperial'] as const).map((value) => ({ value, title: t(`way.units.${value}`) }))}
+        />
         <Txt kind="heading" level={2}>
           {t('setup.first.personTitle')}
         </Txt>

@@ -35,7 +35,9 @@ export function HistoryView() {
           <Row gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
             <Column gap={2} style={{ flexShrink: 1 }}>
               <Txt kind="strong">
-                {`${t(`setup.sheet.${e.sheet}`)}: ${t('setup.rows', { count: e.rows })}${e.file ? `, ${e.file}` : ''}`}
+                {e.sheet
+                  ? `${t(`setup.sheet.${e.sheet}`)}: ${t('setup.rows', { count: e.rows ?? 0 })}${e.file ? `, ${e.file}` : ''}`
+                  : t(`trail.${e.kind}`, e.facts)}
               </Txt>
               <Txt kind="small" colour="quiet">
                 {`${dayName(e.at.slice(0, 10), me.site.timeZone, now)} ${clock(e.at, me.site.timeZone)} · ${e.person ?? '–'}`}
@@ -43,7 +45,7 @@ export function HistoryView() {
             </Column>
             {e.undone ? (
               <Txt colour="quiet">{t('setup.wasUndone')}</Txt>
-            ) : (
+            ) : e.sheet === null ? null : (
               <Key
                 size="small"
                 title={t('notice.undo')}

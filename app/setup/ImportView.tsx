@@ -23,6 +23,7 @@ import {
   type TableColumn,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { base64Of } from './base64.ts';
 import { columnName, differenceText, expectation, sheetOf } from './cells.ts';
 import { JobProgress } from './JobProgress.tsx';
 
@@ -32,14 +33,6 @@ type Matching = Record<string, string | null>;
 interface Chosen {
   file: string;
   data: string;
-}
-
-/** A file's bytes as the API takes them. */
-async function base64Of(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 32_768) text += String.fromCharCode(...bytes.subarray(i, i + 32_768));
-  return btoa(text);
 }
 
 /** Which headings a person chose for the columns of a sheet, kept on this device. */

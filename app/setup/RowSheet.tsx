@@ -4,7 +4,8 @@ import { View } from 'react-native';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
 import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/sheets';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Choice, Column, Failed, Field, Key, Sheet } from '../ui/index.ts';
+import { Choice, Column, Failed, Field, Key, Picture, Row, Sheet } from '../ui/index.ts';
+import { base64Of } from './base64.ts';
 import { columnName, expectation, isNumber, typed } from './cells.ts';
 
 /** One row as a form: what is wrong is said at its field, what was typed stays. */
@@ -95,6 +96,36 @@ function first({ otherwise, type }: SheetColumn): string {
   return otherwise === undefined || otherwise === null ? '' : String(otherwise);
 }
 
+/** A picture of one's own, or the name of a drawing. */
+function PictureCell({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
+  const { t } = useTranslation();
+  const [keep, { error, isLoading }] = api.useKeepPictureMutation();
+  const take = async (file: File) => {
+    const kept = await keep(await base64Of(file));
+    if (kept.data) onChange(kept.data.picture);
+  };
+  const choose = () => {
+    const input = Object.assign(document.createElement('input'), {
+      type: 'file',
+      accept: 'image/png,image/jpeg,image/webp',
+    });
+    input.onchange = () => input.files?.[0] && void take(input.files[0]);
+    input.click();
+  };
+  return (
+    <Column gap={4}>
+      <Row gap={8} style={{ flexWrap: 'nowrap', alignItems: 'flex-end' }}>
+        <Picture name={value} size={44} />
+        <View style={{ flexGrow: 1 }}>
+          <Field label={label} value={value} onChange={onChange} />
+        </View>
+        <Key size="small" title={t('setup.choosePicture')} busy={isLoading} onPress={choose} />
+      </Row>
+      {error && <Failed text={words(troubleOf(error))} />}
+    </Column>
+  );
+}
+
 function Cell({
   column,
   value,
@@ -143,6 +174,7 @@ function Cell({
         {error && <Failed text={expectation(error)} />}
       </Column>
     );
+  if (column.name === 'picture') return <PictureCell label={label} value={value} onChange={onChange} />;
   return (
     <Field
       label={label}

@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, Pressable, useWindowDimensions, View } from 'react-native';
 import { sheetNames } from '@hand-relay/core/sheets';
 import { addressOf, api, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Card, Column, Failed, Key, Loading, Row, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Card, Column, Failed, Key, Loading, Row, Signal, Txt, useSurface, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 /** What the house has of each kind, and first what it still needs, with why. */
@@ -12,6 +12,7 @@ export function SetupHome() {
   const { t } = useTranslation();
   const router = useRouter();
   const surface = useSurface();
+  const wide = useWindowDimensions().width >= WIDE;
   const { data, error, refetch } = api.useSetupOverviewQuery();
   return (
     <Page
@@ -19,13 +20,14 @@ export function SetupHome() {
       aside={
         <Row gap={4}>
           <Key size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
-          <Key size="small" title={t('setup.history')} onPress={() => router.navigate('/setup/history')} />
-          <Key
-            size="small"
-            icon="download"
-            title={t('setup.backup')}
-            onPress={() => void Linking.openURL(addressOf({ name: 'backup' }))}
-          />
+          {(['way', 'devices', 'printing', 'keep', 'history'] as const).map((page) => (
+            <Key
+              key={page}
+              size="small"
+              title={t(`setup.page.${page}`)}
+              onPress={() => router.navigate(`/setup/${page}`)}
+            />
+          ))}
           <Key
             size="small"
             icon="printer-outline"
@@ -68,9 +70,7 @@ export function SetupHome() {
               aria-label={`${t(`setup.sheet.${name}`)}, ${number(data.counts[name] ?? 0)}`}
               onPress={() => router.navigate(`/setup/${name}`)}
               style={{
-                flexGrow: 1,
-                flexBasis: 260,
-                maxWidth: 420,
+                width: wide ? 280 : '100%',
                 minHeight: 84,
                 padding: 14,
                 borderWidth: 1,

@@ -1,7 +1,11 @@
+export { DevicesView } from './DevicesView.tsx';
 export { FirstRun } from './FirstRun.tsx';
 export { FloorMaker } from './FloorMaker.tsx';
 export { HistoryView } from './HistoryView.tsx';
 export { ImportView } from './ImportView.tsx';
+export { KeepView } from './KeepView.tsx';
+export { PrintingView } from './PrintingView.tsx';
 export { SetupHome } from './SetupHome.tsx';
 export { SheetView } from './SheetView.tsx';
 export { SiteView } from './SiteView.tsx';
+export { WayView } from './WayView.tsx';

@@ -3,6 +3,7 @@ import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
 import { api, goLive, MeContext, store, troubleOf, words } from '../state/index.ts';
+import { showUnits } from '../text/index.ts';
 import { Shell } from './Shell.tsx';
 
 /**
@@ -28,6 +29,7 @@ export function Gate({ children }: { children: ReactNode }) {
     return <Failed text={words(trouble)} onRetry={() => void refetch()} />;
   }
   if (!me) return null;
+  showUnits(me.way.units);
   return (
     <MeContext.Provider value={me}>
       <Shell>{children}</Shell>

@@ -7,6 +7,7 @@ import type { WorkPlace } from '@hand-relay/contract';
 import { api, placesOf, store, useMe, tell, useSend } from '../state/index.ts';
 import {
   charcoal,
+  Choice,
   Column,
   hivis,
   Key,
@@ -92,6 +93,16 @@ function Person({ icon = false }: { icon?: boolean }) {
   const router = useRouter();
   const [signOut] = api.useSignOutMutation();
   const [open, setOpen] = useState(false);
+  const [switchSite] = api.useSwitchSiteMutation();
+  /** Everything on screen is of one site: it is read anew at the other. */
+  const change = async (site: string) => {
+    const done = await switchSite(site);
+    if (!done.data) return;
+    store.dispatch(api.util.resetApiState());
+    await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
+    setOpen(false);
+    router.replace('/');
+  };
   const leave = async () => {
     await signOut();
     store.dispatch(api.util.resetApiState());
@@ -127,7 +138,16 @@ function Person({ icon = false }: { icon?: boolean }) {
             </>
           }
         >
-          <Txt>{me.site.name}</Txt>
+          {me.sites.length > 1 ? (
+            <Choice
+              label={t('nav.site')}
+              value={me.site.id}
+              options={me.sites.map((s) => ({ value: s.id, title: s.name }))}
+              onChange={(site) => void change(site)}
+            />
+          ) : (
+            <Txt>{me.site.name}</Txt>
+          )}
           <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
         </Sheet>
       )}

@@ -69,12 +69,50 @@ export async function call(ask: Call): Promise<{ data: unknown } | { error: Trou
   }
 }
 
+/**
+ * Sends a backup to be restored in place of everything. Sent once and never again by itself: a second restore behind
+ * the first would undo what people did in between.
+ */
+export async function restoreBackup(
+  file: Blob,
+): Promise<{ data: { site: string; orders: number; lastAt: string | null } } | { error: Trouble }> {
+  try {
+    const response = await fetch(origin + addressOf({ name: 'restore' }), {
+      method: 'POST',
+      headers: {
+        'X-Device': deviceName(),
+        'Idempotency-Key': randomKey(),
+        'Content-Type': 'application/octet-stream',
+      },
+      credentials: 'same-origin',
+      body: file,
+    });
+    const answer: unknown = await response.json();
+    return response.ok
+      ? { data: answer as { site: string; orders: number; lastAt: string | null } }
+      : { error: answer as Problem };
+  } catch {
+    return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+  }
+}
+
 const baseQuery: BaseQueryFn<Call, unknown, Trouble> = (ask) => call(ask);
 
 type Body<N extends EndpointName> = In<(typeof endpoints)[N] extends { body: infer B } ? B : undefined>;
 type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
 
-export const tags = ['me', 'orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'floor', 'setup'] as const;
+export const tags = [
+  'me',
+  'orders',
+  'waves',
+  'runs',
+  'bench',
+  'shipments',
+  'stock',
+  'floor',
+  'setup',
+  'printing',
+] as const;
 
 /** The API as hooks. What changed elsewhere is told by the live stream, which invalidates the tags. */
 export const api = createApi({
@@ -128,6 +166,42 @@ export const api = createApi({
     }),
     me: build.query<Answer<'me'>, void>({ query: () => ({ name: 'me' }), providesTags: ['me'] }),
     signIn: build.mutation<Answer<'signIn'>, Body<'signIn'>>({ query: (body) => ({ name: 'signIn', body }) }),
+    switchSite: build.mutation<Answer<'switchSite'>, string>({
+      query: (site) => ({ name: 'switchSite', body: { site } }),
+    }),
+    way: build.query<Answer<'way'>, void>({ query: () => ({ name: 'way' }), providesTags: ['setup'] }),
+    changeWay: build.mutation<Answer<'changeWay'>, Body<'changeWay'>>({
+      query: (body) => ({ name: 'changeWay', body }),
+      invalidatesTags: ['setup', 'me', 'runs'],
+    }),
+    devices: build.query<Answer<'devices'>, void>({ query: () => ({ name: 'devices' }), providesTags: ['setup'] }),
+    signOutDevice: build.mutation<unknown, string>({
+      query: (id) => ({ name: 'signOutDevice', id }),
+      invalidatesTags: ['setup'],
+    }),
+    keepPicture: build.mutation<Answer<'keepPicture'>, string>({
+      query: (data) => ({ name: 'keepPicture', body: { data } }),
+    }),
+    print: build.mutation<Answer<'print'>, Body<'print'>>({
+      query: (body) => ({ name: 'print', body }),
+      invalidatesTags: ['printing'],
+    }),
+    printJobs: build.query<Answer<'printJobs'>, { printer?: string | undefined }>({
+      query: (query) => ({ name: 'printJobs', query }),
+      providesTags: ['printing'],
+    }),
+    printJobDone: build.mutation<Answer<'printJobDone'>, { id: string } & Body<'printJobDone'>>({
+      query: ({ id, ...body }) => ({ name: 'printJobDone', id, body }),
+      invalidatesTags: ['printing'],
+    }),
+    reserve: build.mutation<Answer<'reserve'>, string>({
+      query: (id) => ({ name: 'reserve', id }),
+      invalidatesTags: ['orders'],
+    }),
+    unreserve: build.mutation<Answer<'unreserve'>, string>({
+      query: (id) => ({ name: 'unreserve', id }),
+      invalidatesTags: ['orders'],
+    }),
     signOut: build.mutation<unknown, void>({ query: () => ({ name: 'signOut' }) }),
     order: build.query<Answer<'order'>, string>({ query: (id) => ({ name: 'order', id }), providesTags: ['orders'] }),
     trail: build.query<Answer<'trail'>, string>({

@@ -1,5 +1,5 @@
-export { addressOf, api, call, type Trouble } from './api.ts';
-export { remember, remembered } from './device.ts';
+export { addressOf, api, call, restoreBackup, type Trouble } from './api.ts';
+export { deviceName, remember, remembered } from './device.ts';
 export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';
 export { setMarked, toggle } from './marked.ts';

@@ -1,3 +1,4 @@
+import { usualWay } from '@hand-relay/core/ways';
 import { createTheme, ThemeProvider } from '@rneui/themed';
 import { render, screen } from '@testing-library/react-native';
 import { baton } from '@hand-relay/core/progress';
@@ -98,8 +99,10 @@ describe('the kit', () => {
         serialsInBin: [],
         units: 24,
         position: { cart: 'CART-03', number: 5 },
+        how: usualWay.picking.many,
+        otherLots: [],
       },
-      progress: { bin: false, lot: false, counted: 0, serials: [], found: null, reason: null },
+      progress: { bin: false, lot: false, counted: 0, serials: [], found: null, reason: null, swapped: null },
       state: 'open' as const,
       picked: 0,
       order: { id: 'o', number: 'LA-1', note: '' },

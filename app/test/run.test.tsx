@@ -4,6 +4,7 @@ import { Provider } from 'react-redux';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { checkDigit } from '@hand-relay/core/gs1';
 import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
+import { usualWay } from '@hand-relay/core/ways';
 import { useRun } from '../floor/useRun.ts';
 import { api, useOrigin } from '../state/api.ts';
 import { makeStore } from '../state/store.ts';
@@ -29,6 +30,8 @@ const pick = (n: number, units: number): RunPick => ({
     serialsInBin: [],
     units,
     position: { cart: 'CART-01', number: n },
+    how: usualWay.picking.many,
+    otherLots: [],
   },
   progress: freshProgress,
   state: 'open',

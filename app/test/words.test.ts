@@ -1,5 +1,7 @@
 import { shortReasons } from '@hand-relay/core/picking';
-import { i18n } from '../text/index.ts';
+import { distance, mass, showUnits, i18n } from '../text/index.ts';
+import type { Check } from '@hand-relay/core/ways';
+import { scansOf } from '../setup/example.ts';
 import { en } from '../text/en.ts';
 import { words } from '../state/trouble.ts';
 import { trailWords } from '../desk/Trail.tsx';
@@ -106,5 +108,26 @@ describe('words', () => {
     expect(relative('2026-03-02T12:25:00Z', now)).toBe('in 25 min');
     expect(relative('2026-03-02T10:55:00Z', now)).toBe('late by 1 h 5 min');
     expect([weight(950), weight(27_340), weight(1_500_000)]).toEqual(['0.95', '27.3', '1,500']);
+    // The pound and the foot are exact by the international agreement of 1959: from memory.
+    showUnits('imperial');
+    expect([mass(453.59237), mass(1_000_000), distance(0.3048), distance(100)]).toEqual([
+      '1.00 lb',
+      '2,205 lb',
+      '1 ft',
+      '328 ft',
+    ]);
+    showUnits('metric');
+    expect([mass(1000), distance(114.4)]).toEqual(['1.00 kg', '114 m']);
+  });
+
+  it('say what a picker will be asked, as the floor then asks it', () => {
+    const all: Check[] = ['bin', 'item', 'lot', 'position'];
+    expect(scansOf({ checks: all, order: 'either', counting: 'each' })).toEqual([
+      'Scan bin B-07-2 or the item, in either order',
+      'Scan each, up to 3',
+      'Scan lot A4802, where the item scan did not tell it',
+      'Scan place CART-07-4',
+    ]);
+    expect(scansOf({ checks: [], order: 'bin-first', counting: 'packs' })).toHaveLength(1);
   });
 });

@@ -1,8 +1,10 @@
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
+import { house } from './en/house.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
+import { way } from './en/way.ts';
 import { work } from './en/work.ts';
 
 /** Every text that a person reads, in English. */
-export const en = { ...common, ...desk, ...work, ...setup, ...refusal };
+export const en = { ...common, ...desk, ...way, ...house, ...work, ...setup, ...refusal };

@@ -7,10 +7,36 @@ export function number(value: number): string {
   return numbers.format(value);
 }
 
-/** Kilograms of grams, with the decimals that matter. */
+/** Grams in a pound (international avoirdupois, exact) and metres in a foot. */
+const POUND_G = 453.59237;
+const FOOT_M = 0.3048;
+
+type Units = 'metric' | 'imperial';
+let units: Units = 'metric';
+
+/** The units that the site is shown in; everything is kept and sent in metric ones. */
+export function showUnits(shown: Units): void {
+  units = shown;
+}
+
+/** A weight in kilograms or pounds, with the decimals that matter, without its unit. */
 export function weight(grams: number): string {
-  const kg = grams / 1000;
-  return kg >= 100 ? numbers.format(Math.round(kg)) : kg.toFixed(kg >= 10 ? 1 : 2);
+  const value = grams / (units === 'imperial' ? POUND_G : 1000);
+  return value >= 100 ? numbers.format(Math.round(value)) : value.toFixed(value >= 10 ? 1 : 2);
+}
+
+/** A weight with its unit. */
+export function mass(grams: number): string {
+  return `${weight(grams)} ${massUnit()}`;
+}
+
+export function massUnit(): string {
+  return units === 'imperial' ? 'lb' : 'kg';
+}
+
+/** A distance in whole metres or feet, with its unit. */
+export function distance(metres: number): string {
+  return units === 'imperial' ? `${number(Math.round(metres / FOOT_M))} ft` : `${number(Math.round(metres))} m`;
 }
 
 /** Clock time of an instant at the site. */

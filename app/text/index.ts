@@ -12,4 +12,4 @@ void i18next.use(initReactI18next).init({
 });
 
 export { i18next as i18n };
-export { clock, dayName, number, relative, weight } from './format.ts';
+export { clock, dayName, distance, mass, massUnit, number, relative, showUnits, weight } from './format.ts';

@@ -1,4 +1,4 @@
-import { View } from 'react-native';
+import { Image, View } from 'react-native';
 import Svg, { Circle, Ellipse, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { ReactNode } from 'react';
 import { fonts, useSurface } from './theme.ts';
@@ -327,6 +327,34 @@ const drawings: Record<string, (ink: Ink) => ReactNode> = {
  * it from its neighbours, so it is drawn too.
  */
 export function Picture({ name, size = 64 }: { name: string; size?: number }) {
+  return name.startsWith(OWN) ? (
+    <Photograph id={name.slice(OWN.length)} size={size} />
+  ) : (
+    <Drawing name={name} size={size} />
+  );
+}
+
+/** A picture that the house took itself. */
+function Photograph({ id, size }: { id: string; size: number }) {
+  const surface = useSurface();
+  return (
+    <Image
+      aria-hidden
+      source={{ uri: `/api/pictures/${id}` }}
+      resizeMode="contain"
+      style={{
+        width: size,
+        height: size,
+        borderRadius: 4,
+        borderWidth: 1,
+        borderColor: surface.line,
+        backgroundColor: '#FFFFFF',
+      }}
+    />
+  );
+}
+
+function Drawing({ name, size }: { name: string; size: number }) {
   const surface = useSurface();
   const [kind = '', mark = '', turn = '0'] = name.split('/');
   const draw = drawings[kind];
@@ -358,4 +386,6 @@ export function Picture({ name, size = 64 }: { name: string; size?: number }) {
   );
 }
 
+/** How the name of a picture of one's own begins. */
+const OWN = 'own:';
 const charcoalMark = '#1E2326';

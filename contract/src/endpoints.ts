@@ -2,11 +2,13 @@ import { z } from 'zod';
 import type { Right } from './rights.ts';
 import * as orders from './orders.ts';
 import * as packing from './packing.ts';
+import * as printing from './printing.ts';
 import * as runs from './runs.ts';
 import * as setup from './setup.ts';
 import * as shipping from './shipping.ts';
 import * as signIn from './signIn.ts';
 import * as waves from './waves.ts';
+import * as ways from './ways.ts';
 
 /** One endpoint: what server, app and OpenAPI know of it. */
 export interface Endpoint {
@@ -45,6 +47,14 @@ export const endpoints = all({
     summary: 'Sign out',
     body: nothing,
     answer: nothing,
+  },
+  switchSite: {
+    method: 'POST',
+    path: '/api/session/site',
+    needs: 'person',
+    summary: 'Work at another site',
+    body: signIn.siteChoice,
+    answer: signIn.me,
   },
   events: {
     method: 'GET',
@@ -113,6 +123,23 @@ export const endpoints = all({
     summary: 'Cancel what is not released',
     body: orders.cancelRestBody,
     answer: orders.orderDetail,
+  },
+
+  reserve: {
+    method: 'POST',
+    path: '/api/orders/:id/reserve',
+    needs: ['orders.reserve'],
+    summary: 'Promise stock to an order that is not released',
+    body: nothing,
+    answer: orders.reserved,
+  },
+  unreserve: {
+    method: 'POST',
+    path: '/api/orders/:id/unreserve',
+    needs: ['orders.reserve'],
+    summary: 'Free what is promised to an order and not released',
+    body: nothing,
+    answer: orders.reserved,
   },
 
   previewRelease: {
@@ -455,6 +482,108 @@ export const endpoints = all({
     body: setup.floorPattern,
     answer: setup.jobStarted,
   },
+  way: {
+    method: 'GET',
+    path: '/api/setup/way',
+    needs: ['setup.change'],
+    summary: 'How the site works',
+    answer: ways.wayAnswer,
+  },
+  changeWay: {
+    method: 'POST',
+    path: '/api/setup/way',
+    needs: ['setup.change'],
+    summary: 'Change how the site works',
+    body: ways.way,
+    answer: ways.wayAnswer,
+  },
+  devices: {
+    method: 'GET',
+    path: '/api/setup/devices',
+    needs: ['setup.change'],
+    summary: 'Who is signed in where, and where the server is reached',
+    answer: signIn.devices,
+  },
+  signOutDevice: {
+    method: 'POST',
+    path: '/api/setup/devices/:id/sign-out',
+    needs: ['setup.change'],
+    summary: 'Sign a device out',
+    body: nothing,
+    answer: nothing,
+  },
+  addressCode: {
+    method: 'GET',
+    path: '/api/setup/address.svg',
+    needs: ['setup.change'],
+    summary: 'An address as QR code',
+    query: signIn.addressQuery,
+    file: 'image/svg+xml',
+  },
+  keepPicture: {
+    method: 'POST',
+    path: '/api/setup/pictures',
+    needs: ['setup.change'],
+    summary: 'Keep a picture of an item',
+    body: setup.pictureBody,
+    answer: setup.pictureKept,
+  },
+  picture: {
+    method: 'GET',
+    path: '/api/pictures/:id',
+    needs: 'person',
+    summary: 'A picture',
+    file: 'image/png',
+  },
+  restore: {
+    method: 'POST',
+    path: '/api/setup/restore',
+    needs: ['setup.change'],
+    summary: 'Restore a backup in place of everything (the file itself as body)',
+    body: nothing,
+    answer: setup.restored,
+  },
+
+  print: {
+    method: 'POST',
+    path: '/api/print',
+    needs: ['orders.pack', 'shipments.confirm', 'runs.pick', 'orders.see'],
+    summary: 'Print a document where this station prints',
+    body: printing.printBody,
+    answer: printing.printed,
+  },
+  printJobs: {
+    method: 'GET',
+    path: '/api/print/jobs',
+    needs: ['setup.change', 'printers.serve', 'orders.pack', 'shipments.confirm'],
+    summary: 'What was printed, the newest first',
+    query: printing.jobQuery,
+    answer: printing.printJobs,
+  },
+  printJobPdf: {
+    method: 'GET',
+    path: '/api/print/jobs/:id/pdf',
+    needs: ['setup.change', 'printers.serve', 'orders.pack', 'shipments.confirm'],
+    summary: 'A print job as PDF',
+    file: 'application/pdf',
+  },
+  printJobPng: {
+    method: 'GET',
+    path: '/api/print/jobs/:id/png',
+    needs: ['setup.change', 'printers.serve', 'orders.pack', 'shipments.confirm'],
+    summary: 'A page of a print job as picture',
+    query: printing.pngQuery,
+    file: 'image/png',
+  },
+  printJobDone: {
+    method: 'POST',
+    path: '/api/print/jobs/:id/done',
+    needs: ['printers.serve', 'setup.change'],
+    summary: 'Say that a job is printed, or why not',
+    body: printing.doneBody,
+    answer: printing.printed,
+  },
+
   backup: {
     method: 'GET',
     path: '/api/setup/backup',

@@ -10,3 +10,5 @@ export * from './setup.ts';
 export * from './shipping.ts';
 export * from './signIn.ts';
 export * from './waves.ts';
+export * from './ways.ts';
+export * from './printing.ts';

@@ -123,6 +123,7 @@ export const orderLine = z.object({
   cancelled: units,
   released: units,
   reserved: units,
+  kept: units.describe('Reserved before a release'),
   picked: units,
   packed: units,
   shipped: units,
@@ -182,3 +183,6 @@ export const trailEntry = z.object({
 });
 export type TrailEntry = z.infer<typeof trailEntry>;
 export const trail = z.object({ entries: z.array(trailEntry) });
+
+/** What is promised to an order that is not released, line by line. */
+export const reserved = z.object({ lines: z.array(z.object({ line: z.int(), asked: z.int(), reserved: z.int() })) });

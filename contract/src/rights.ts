@@ -5,6 +5,7 @@ export const rights = [
   'orders.see',
   'orders.import',
   'orders.release',
+  'orders.reserve',
   'orders.cancel',
   'waves.run',
   'runs.pick',
@@ -13,23 +14,22 @@ export const rights = [
   'shipments.confirm',
   'trail.see',
   'setup.change',
+  'printers.serve',
 ] as const;
 export const rightSchema = z.enum(rights);
 export type Right = z.infer<typeof rightSchema>;
 
-export const roles = ['supervisor', 'service', 'picker', 'packer', 'loader', 'manager'] as const;
-export const roleSchema = z.enum(roles);
-export type Role = z.infer<typeof roleSchema>;
-
-/** Rights of each role. */
-export const rightsOf: Record<Role, readonly Right[]> = {
+/** The roles that a new site begins with; it changes them and makes its own. */
+export const firstRoles = {
   supervisor: rights,
-  service: ['orders.see', 'orders.import', 'orders.cancel', 'trail.see'],
+  service: ['orders.see', 'orders.import', 'orders.reserve', 'orders.cancel', 'trail.see'],
   picker: ['runs.pick'],
   packer: ['orders.pack'],
   loader: ['shipments.confirm'],
   manager: ['orders.see', 'trail.see'],
-};
+} as const satisfies Record<string, readonly Right[]>;
+export type FirstRole = keyof typeof firstRoles;
+export const firstRoleNames = Object.keys(firstRoles) as FirstRole[];
 
 /** Places of the work, and the right that opens each. */
 export const places = ['desk', 'floor', 'bench', 'dock', 'setup'] as const;

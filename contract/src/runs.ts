@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { shortReasons } from '@hand-relay/core/picking';
+import { stagings } from '@hand-relay/core/ways';
 import { id, units } from './basics.ts';
 import { runSummary } from './waves.ts';
+import { pickWay } from './ways.ts';
 
 export const myRuns = z.object({ mine: z.array(runSummary), waiting: z.array(runSummary) });
 
@@ -22,6 +24,7 @@ export const pickProgress = z.object({
   serials: z.array(z.string()),
   found: units.nullable(),
   reason: z.enum(shortReasons).nullable(),
+  swapped: z.string().nullable(),
 });
 
 /** A pick as the device holds it: the step of core, and what the card shows beside. */
@@ -34,6 +37,8 @@ export const runPick = z.object({
     serialsInBin: z.array(z.string()),
     units,
     position: z.object({ cart: z.string(), number: z.int() }),
+    how: pickWay,
+    otherLots: z.array(z.string()),
   }),
   progress: pickProgress,
   state: z.enum(['open', 'done', 'short', 'out']),
@@ -57,6 +62,8 @@ export const runDetail = z.object({
   picks: z.array(runPick),
   path: z.array(z.tuple([z.number(), z.number()])),
   lanes: z.array(z.object({ code: z.string(), name: z.string() })),
+  /** What follows when the cart is left. */
+  stages: z.enum(stagings),
   proposedLane: z.string().nullable(),
 });
 export type RunDetail = z.infer<typeof runDetail>;

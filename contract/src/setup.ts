@@ -38,6 +38,7 @@ export const siteAnswer = z.object({ site: siteBody });
 /** The site and its first supervisor. */
 export const firstRunBody = z.strictObject({
   site: siteBody,
+  units: z.enum(['metric', 'imperial']).default('metric').describe('Units shown'),
   person: z.strictObject({
     name: z.string().trim().min(1).max(80),
     login: z.string().trim().toLowerCase().min(2).max(80),
@@ -114,8 +115,11 @@ export const setupHistory = z.object({
       id,
       at: instant,
       person: z.string().nullable(),
-      sheet: z.string(),
-      rows: z.int(),
+      kind: z.string().describe('What was done, as the journal names it'),
+      facts: z.record(z.string(), z.unknown()),
+      /** Of a change of master data: its sheet and rows; these can be undone. */
+      sheet: z.string().nullable(),
+      rows: z.int().nullable(),
       file: z.string().nullable(),
       undone: z.boolean(),
     }),
@@ -135,3 +139,11 @@ export const floorPattern = z.strictObject({
   naming: z.string().trim().min(1).max(40),
   zone: z.string().trim().min(1).max(20),
 });
+
+export const pictureBody = z.strictObject({
+  /** The picture in base64: PNG, JPEG or WebP, of two megabytes at most. */
+  data: z.string().min(1).max(2_800_000),
+});
+export const pictureKept = z.object({ picture: z.string() });
+
+export const restored = z.object({ site: z.string(), orders: z.int(), lastAt: z.string().nullable() });

@@ -96,4 +96,5 @@ export const shipmentExport = z.object({
   ),
 });
 export const shipmentExportQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() });
-export const pdfQuery = z.object({ size: z.enum(['4x6', 'a6']).default('4x6') });
+/** Without it, the size that the site prints. */
+export const pdfQuery = z.object({ size: z.enum(['4x6', 'a6']).optional() });

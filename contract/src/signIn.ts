@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { id } from './basics.ts';
-import { rightSchema, roleSchema } from './rights.ts';
+import { id, instant } from './basics.ts';
+import { rightSchema } from './rights.ts';
+import { way } from './ways.ts';
 
 export const passwordSignIn = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -13,7 +14,33 @@ export const badgeSignIn = z.strictObject({
 export const signInBody = z.union([passwordSignIn, badgeSignIn]);
 
 export const me = z.object({
-  person: z.object({ id, name: z.string(), roles: z.array(roleSchema), rights: z.array(rightSchema) }),
+  person: z.object({ id, name: z.string(), roles: z.array(z.string()), rights: z.array(rightSchema) }),
   site: z.object({ id, code: z.string(), name: z.string(), timeZone: z.string(), currency: z.string() }),
+  /** Sites where the person may work; more than one can be chosen from. */
+  sites: z.array(z.object({ id, code: z.string(), name: z.string() })),
+  /** What the device needs to know of how the site works. */
+  way,
 });
 export type Me = z.infer<typeof me>;
+
+export const siteChoice = z.strictObject({ site: id });
+
+/** Where somebody is signed in. */
+export const devices = z.object({
+  devices: z.array(
+    z.object({
+      id,
+      device: z.string(),
+      browser: z.string(),
+      person: z.string(),
+      since: instant,
+      until: instant,
+      own: z.boolean().describe('Whether it is the session that asks'),
+    }),
+  ),
+  addresses: z.array(z.string()).describe('Where other devices reach this server'),
+  secure: z.boolean(),
+});
+export type Devices = z.infer<typeof devices>;
+
+export const addressQuery = z.object({ text: z.string().min(8).max(300) });

@@ -23,6 +23,13 @@ export const site = {
   currency: 'GBP',
 } as const;
 
+export const printers = [
+  { code: 'LABEL-1', name: 'Labels, benches 1 and 2', prints: 'labels', stations: ['BENCH-1', 'BENCH-2'] },
+  { code: 'LABEL-2', name: 'Labels, benches 3 and 4', prints: 'labels', stations: ['BENCH-3', 'BENCH-4'] },
+  { code: 'LABEL-DOCK', name: 'Labels at the dock', prints: 'labels', stations: [] },
+  { code: 'SHEETS', name: 'Sheets, shipping office', prints: 'sheets', stations: [] },
+] as const;
+
 export const carriers = [
   { id: 'skylark', name: 'Skylark Parcels', tracking: { kind: 's10' } },
   { id: 'fellhaul', name: 'Fellhaul Freight', tracking: { kind: 'prefix', prefix: 'FH', digits: 10 } },

@@ -1,8 +1,21 @@
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { PgTable } from 'drizzle-orm/pg-core';
+import { allocateByPriority } from '@hand-relay/core/allocation';
 import { departureFor, localDate } from '@hand-relay/core/calendar';
+import { firstRoles } from '@hand-relay/contract';
 import { hashSecret, recordset, tables, type Db } from '@hand-relay/server';
+import {
+  depot,
+  depotCarts,
+  depotDepartures,
+  depotFloor,
+  depotLanes,
+  depotPeople,
+  depotWay,
+  depotWorld,
+  onlyAtDepot,
+} from './depot.ts';
 import * as house from './house.ts';
 import { COMPANY_PREFIX, floor, scenario, start, zones, type Scenario } from './scenario.ts';
 
@@ -42,18 +55,32 @@ export async function loadScenario(
   const today = localDate(now.getTime(), site.timeZone);
   const world = scenario({ today, ...options });
   const [password, pin] = await Promise.all([hashSecret(house.PASSWORD), hashSecret(house.PIN)]);
+  const personRow = (p: Someone, siteId: string) => ({
+    id: p.id,
+    name: p.name,
+    login: p.login,
+    badge: p.badge,
+    siteId,
+    passwordHash: p.login ? password : null,
+    pinHash: p.badge ? pin : null,
+  });
   await db.transaction(async (tx) => {
     await insert(tx, tables.site, [{ ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start }]);
     await insert(
       tx,
       tables.person,
-      house.people.map((p) => ({
-        ...p,
-        roles: [...p.roles],
-        siteId: site.id,
-        passwordHash: p.login ? password : null,
-        pinHash: p.badge ? pin : null,
-      })),
+      house.people.map((p) => personRow(p, site.id)),
+    );
+    await insert(tx, tables.role, rolesAt(site.id));
+    await insert(
+      tx,
+      tables.membership,
+      house.people.map((p) => ({ personId: p.id, siteId: site.id, roles: [...p.roles] })),
+    );
+    await insert(
+      tx,
+      tables.printer,
+      house.printers.map((p) => ({ ...p, stations: [...p.stations], siteId: site.id })),
     );
     await insert(
       tx,
@@ -89,21 +116,7 @@ export async function loadScenario(
       tables.lot,
       world.lots.map((l) => ({ itemId: l.item, lot: l.lot, bestBefore: l.bestBefore })),
     );
-    await insert(
-      tx,
-      tables.movement,
-      world.stock.map((s) => ({
-        at: now,
-        siteId: site.id,
-        fromPlace: `outside-${site.id}`,
-        toPlace: `bin-${s.bin}`,
-        itemId: s.item,
-        lot: s.lot,
-        serial: s.serial,
-        units: s.units,
-        reason: 'opening stock',
-      })),
-    );
+    await insert(tx, tables.movement, stockRows(world.stock, site.id, now));
     await insert(
       tx,
       tables.customer,
@@ -149,11 +162,43 @@ export async function loadScenario(
       tables.palletType,
       house.palletTypes.map((p) => ({ ...p })),
     );
-    await insertOrders(tx, world, now);
+    await insertOrders(tx, world.orders, { now, site, departures: house.departures });
+    await insert(tx, tables.site, [
+      {
+        ...depot,
+        gs1Prefix: COMPANY_PREFIX,
+        ssccExtension: 4,
+        floor: depotFloor,
+        start: { aisle: 'N1', y: 0 },
+        settings: { way: depotWay },
+      },
+    ]);
+    await insert(
+      tx,
+      tables.person,
+      onlyAtDepot.map((p) => personRow(p, depot.id)),
+    );
+    await loadDepot(tx, world, { now, today });
   });
   await db.execute(sql`analyze`);
   return world;
 }
+
+const binRows = (bins: Scenario['bins'], siteId: string) =>
+  bins.map(({ zone, ...b }) => ({ ...b, id: `bin-${b.code}`, siteId, kind: 'bin' as const, zoneId: `zone-${zone}` }));
+
+const stockRows = (stock: Scenario['stock'], siteId: string, at: Date) =>
+  stock.map((s) => ({
+    at,
+    siteId,
+    fromPlace: `outside-${siteId}`,
+    toPlace: `bin-${s.bin}`,
+    itemId: s.item,
+    lot: s.lot,
+    serial: s.serial,
+    units: s.units,
+    reason: 'opening stock',
+  }));
 
 function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
   const { site } = house;
@@ -165,21 +210,25 @@ function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
     ...named('lane', house.lanes, 'Lane'),
     ...named('bench', house.benches, 'Bench'),
     ...named('door', house.doors, 'Door'),
-    ...world.bins.map((b) => ({
-      ...b,
-      id: `bin-${b.code}`,
-      siteId: site.id,
-      kind: 'bin' as const,
-      zoneId: `zone-${b.zone}`,
-      zone: undefined,
-    })),
+    ...binRows(world.bins, site.id),
   ];
 }
 
-async function insertOrders(tx: Tx, world: Scenario, now: Date): Promise<void> {
-  const { site, departures } = house;
+type Timetable = readonly {
+  id: string;
+  serviceId: string;
+  cutOff: string;
+  days: readonly number[];
+  channel: 'web' | 'account' | 'field' | null;
+}[];
+
+async function insertOrders(
+  tx: Tx,
+  list: Scenario['orders'],
+  { now, site, departures }: { now: Date; site: { id: string; timeZone: string }; departures: Timetable },
+): Promise<void> {
   const timetable = departures.map((d) => ({ ...d, days: [...d.days] }));
-  const rows = world.orders.map((order) => {
+  const rows = list.map((order) => {
     const leaves = departureFor(order, timetable, site.timeZone);
     return {
       id: `order-${order.number.toLowerCase()}`,
@@ -207,7 +256,7 @@ async function insertOrders(tx: Tx, world: Scenario, now: Date): Promise<void> {
   await insert(
     tx,
     tables.orderLine,
-    world.orders.flatMap((order) =>
+    list.flatMap((order) =>
       order.lines.map((l) => ({
         id: `line-${order.number.toLowerCase()}-${l.line}`,
         orderId: `order-${order.number.toLowerCase()}`,
@@ -232,5 +281,87 @@ async function insertOrders(tx: Tx, world: Scenario, now: Date): Promise<void> {
       orderId: o.id,
       facts: { document: o.document },
     })),
+  );
+}
+
+interface Someone {
+  id: string;
+  name: string;
+  login: string | null;
+  badge: string | null;
+}
+
+const rolesAt = (siteId: string) =>
+  Object.entries(firstRoles).map(([name, rights]) => ({ siteId, name, rights: [...rights] }));
+
+/** The second site: its floor, people, stock and orders, each order promised its stock. */
+async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; today: string }): Promise<void> {
+  const siteId = depot.id;
+  const world = depotWorld(house1, today);
+  await insert(tx, tables.role, rolesAt(siteId));
+  await insert(
+    tx,
+    tables.membership,
+    depotPeople.map((p) => ({ personId: p.id, siteId, roles: [...p.roles] })),
+  );
+  await insert(tx, tables.zone, [{ id: 'zone-depot', siteId, code: 'depot', name: 'Depot', temperature: 'ambient' }]);
+  await insert(tx, tables.place, [
+    { id: `outside-${siteId}`, siteId, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },
+    { id: `inquiry-${siteId}`, siteId, kind: 'inquiry', code: 'TO-COUNT', name: 'Waits for a count' },
+    ...depotLanes.map((code, i) => ({
+      id: `place-${code}`,
+      siteId,
+      kind: 'lane' as const,
+      code,
+      name: `Lane north ${i + 1}`,
+    })),
+    { id: 'place-NORTH-DOOR', siteId, kind: 'door', code: 'NORTH-DOOR', name: 'North door' },
+    ...binRows(world.bins, siteId),
+  ]);
+  await insert(tx, tables.movement, stockRows(world.stock, siteId, now));
+  const departures = depotDepartures.map((d) => ({ ...d, days: [1, 2, 3, 4, 5, 6, 7] }));
+  await insert(
+    tx,
+    tables.departure,
+    departures.map(({ lane, ...d }) => ({ ...d, siteId, laneId: `place-${lane}`, doorId: 'place-NORTH-DOOR' })),
+  );
+  await insert(
+    tx,
+    tables.cart,
+    depotCarts.map((code) => ({ siteId, code, typeId: 'cart-4' })),
+  );
+  await insertOrders(tx, world.orders, { now, site: depot, departures });
+  const promises = allocateByPriority(
+    world.stock.map(({ item, units }) => ({ item, lot: null, bestBefore: null, units })),
+    world.orders.map((order) => ({
+      id: order.number,
+      priority: order.priority,
+      shipDate: order.due,
+      shipComplete: order.shipComplete,
+      lines: order.lines.map((l) => ({
+        id: `line-${order.number.toLowerCase()}-${l.line}`,
+        item: l.item.id,
+        units: l.quantity,
+        minShelfDays: 0,
+      })),
+    })),
+  );
+  const itemOf = new Map(
+    world.orders.flatMap((o) => o.lines.map((l) => [`line-${o.number.toLowerCase()}-${l.line}`, l.item.id])),
+  );
+  await insert(
+    tx,
+    tables.reservation,
+    promises
+      .filter((p) => p.units > 0)
+      .map((p) => ({
+        waveId: null,
+        lineId: p.line,
+        siteId,
+        itemId: itemOf.get(p.line)!,
+        lot: '',
+        units: p.units,
+        firm: p.units,
+      })),
   );
 }

@@ -1,4 +1,5 @@
 import { BadSetting, openRelay, run } from '@hand-relay/server';
+import { onlyAtDepot } from './depot.ts';
 import { people, PASSWORD, PIN } from './house.ts';
 import { isFilled, loadScenario } from './load.ts';
 
@@ -30,6 +31,8 @@ await run(
     for (const p of people) if (p.login) console.log(`  ${p.login.padEnd(12)} ${p.name}, ${p.roles.join(' and ')}`);
     console.log(`\nOr by badge, with the PIN ${PIN}:`);
     for (const p of people) if (p.badge) console.log(`  ${p.badge.padEnd(12)} ${p.name}, ${p.roles.join(' and ')}`);
+    console.log('\nAt the second site, Fennock Depot (Maren and Pico work there too):');
+    for (const p of onlyAtDepot) console.log(`  ${(p.login ?? p.badge).padEnd(12)} ${p.name}`);
     console.log('\nStop with Ctrl-C. "npm run demo -- --fresh" starts over.\n');
   },
 );

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { keepBackups } from './keep/index.ts';
+import { rm } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { keepBackups, restore } from './keep/index.ts';
 import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
 import { ownCertificate } from './tls.ts';
@@ -66,7 +67,7 @@ export class BadSetting extends Error {}
 export async function run(
   env: NodeJS.ProcessEnv,
   open: (options: ServerOptions) => Promise<Relay>,
-  ready: (address: string, relay: Relay) => void,
+  ready: (address: string) => void,
 ): Promise<void> {
   try {
     const { port, options, backups, tls } = settings(env);
@@ -75,22 +76,42 @@ export async function run(
         ? await ownCertificate(('folder' in options.database && options.database.folder) || productFolder('.data'))
         : null;
     const certificate = tls ?? own;
-    const relay = await open(options);
-    const server = await relay.listen(port, certificate ?? undefined).catch(async (error: NodeJS.ErrnoException) => {
-      await relay.close();
-      throw error.code === 'EADDRINUSE' ? new BadSetting(`Port ${port} is in use. Choose another with PORT.`) : error;
-    });
-    const stopBackups =
-      'folder' in options.database && options.database.folder
-        ? keepBackups(relay, join(options.database.folder, 'backups'), backups)
-        : () => {};
+    const folder = 'folder' in options.database ? options.database.folder : null;
+    let relay: Relay;
+    let stopBackups = () => {};
     let closing = false;
+    const start = async () => {
+      relay = await open({ ...options, ...(folder ? { restore: (file) => void restart(file, folder) } : {}) });
+      const server = await relay.listen(port, certificate ?? undefined).catch(async (error: NodeJS.ErrnoException) => {
+        await relay.close();
+        throw error.code === 'EADDRINUSE' ? new BadSetting(`Port ${port} is in use. Choose another with PORT.`) : error;
+      });
+      if (folder) stopBackups = keepBackups(relay, join(folder, 'backups'), backups);
+      return server;
+    };
+    const close = async () => {
+      closing = true;
+      stopBackups();
+      await relay.close();
+    };
+    /** Closes, puts the backup in place and comes back on the same address. */
+    const restart = async (file: string, into: string) => {
+      try {
+        await close();
+        await restore(file, into, new Date());
+        await rm(dirname(file), { recursive: true, force: true });
+        await start();
+        closing = false;
+      } catch (error) {
+        console.error(error);
+        process.exit(1);
+      }
+    };
+    const server = await start();
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
       process.on(signal, () => {
         if (closing) return;
-        closing = true;
-        stopBackups();
-        relay.close().then(
+        close().then(
           () => process.exit(0),
           (error: unknown) => {
             console.error(error);
@@ -100,7 +121,7 @@ export async function run(
       });
     const address = server.address();
     const scheme = certificate ? 'https' : 'http';
-    ready(`${scheme}://localhost:${typeof address === 'object' && address ? address.port : port}`, relay);
+    ready(`${scheme}://localhost:${typeof address === 'object' && address ? address.port : port}`);
     if (own)
       console.log(
         `The certificate is this machine's own: ${own.file}. Open it once on each device and trust it, then the browser stops warning.`,

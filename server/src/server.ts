@@ -29,11 +29,13 @@ import {
 } from './platform/index.ts';
 import { eventRoutes } from './platform/events.ts';
 import { openApi } from './platform/openapi.ts';
+import { printingRoutes } from './printing/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
 import type { Certificate } from './tls.ts';
 import { waveRoutes } from './waves/index.ts';
+import { wayRoutes } from './ways/index.ts';
 
 export interface ServerOptions {
   database: DatabaseOptions;
@@ -47,6 +49,8 @@ export interface ServerOptions {
   signInsPerMinute?: number;
   /** How many proxies stand before this server, whose word on TLS and addresses counts. */
   trustedProxies?: number;
+  /** Puts a backup in place of everything and starts again; without it no page restores. */
+  restore?: (file: string) => void;
 }
 
 export interface Relay {
@@ -184,7 +188,9 @@ function openDoors(platform: Platform, database: Database, options: ServerOption
   packingRoutes(doors);
   shippingRoutes(doors);
   setupRoutes(doors);
-  keepRoutes(doors, database);
+  wayRoutes(doors);
+  printingRoutes(doors);
+  keepRoutes(doors, database, options.restore);
   app.use('/api', (req, _res, next) => next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl })));
 
   if (options.appFolder && existsSync(options.appFolder)) serveApp(app, options.appFolder);

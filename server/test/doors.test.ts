@@ -182,8 +182,9 @@ describe('the app, served beside the API', () => {
     );
     const { hashSecret } = await import('../src/index.ts');
     await relay.platform.db.execute(
-      `insert into person (id, site_id, name, login, password_hash, roles) values ('p', 's', 'P', 'p', '${await hashSecret('word')}', '{picker}')`,
+      `insert into person (id, site_id, name, login, password_hash) values ('p', 's', 'P', 'p', '${await hashSecret('word')}')`,
     );
+    await relay.platform.db.execute(`insert into membership (person_id, site_id, roles) values ('p', 's', '{picker}')`);
     const cookie = async (proto: string) =>
       (
         await supertest(relay.app)

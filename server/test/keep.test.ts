@@ -52,7 +52,7 @@ describe('backups', () => {
     await relay.close();
 
     const restored = await restore(file, data, new Date());
-    expect(restored).toMatchObject({ site: house.site.name });
+    expect(restored).toMatchObject({ site: `Fennock Depot, ${house.site.name}` });
     expect(restored.orders).toBeGreaterThanOrEqual(261 + known);
     // What was there before is put aside, whole.
     expect(existsSync(join(restored.aside!, 'PG_VERSION'))).toBe(true);

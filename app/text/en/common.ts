@@ -5,6 +5,7 @@ export const common = {
   nav: {
     label: 'Places',
     me: 'Signed in as {{name}}',
+    site: 'Site',
     signOut: 'Sign out',
     keys: 'Keys',
     back: 'Back',
@@ -57,8 +58,6 @@ export const common = {
     orders_other: '{{count, number}} orders',
     cartons_one: '{{count, number}} carton',
     cartons_other: '{{count, number}} cartons',
-    kg: '{{kg}} kg',
-    metres: '{{m}} m',
   },
   baton: {
     of: '{{leg}}, {{done}} of {{all}} {{verb}}, {{time}}',

@@ -80,3 +80,34 @@ export function allocateByPriority(supply: Supply[], demand: Demand[]): LineProm
     return promises.map((p) => ({ ...p, units: 0, lots: [] }));
   });
 }
+
+/**
+ * Promises as `allocateByPriority` does, to lines of which a part was promised before: that part is theirs, and only
+ * what they lack is taken from the supply. An order that ships complete and cannot be completed gets nothing now; what
+ * it was promised before is left as it is.
+ *
+ * @param kept what was promised before, by line
+ */
+export function allocateBeside(
+  kept: ReadonlyMap<string, LinePromise['lots']>,
+  supply: Supply[],
+  demand: Demand[],
+): LinePromise[] {
+  const before = (line: string) => kept.get(line) ?? [];
+  const sum = (lots: LinePromise['lots']) => lots.reduce((n, l) => n + l.units, 0);
+  const lacking = demand.map((order) => ({
+    ...order,
+    lines: order.lines.map((line) => ({ ...line, units: Math.max(0, line.units - sum(before(line.id))) })),
+  }));
+  const more = new Map(allocateByPriority(supply, lacking).map((promise) => [promise.line, promise]));
+  return lacking.flatMap((order) => {
+    const whole = order.lines.every((line) => more.get(line.id)!.units === line.units);
+    return order.lines.map((line): LinePromise => {
+      if (order.shipComplete && !whole) return { order: order.id, line: line.id, units: 0, lots: [] };
+      const lots = new Map(before(line.id).map((l) => [l.lot, l.units]));
+      for (const { lot, units } of more.get(line.id)!.lots) lots.set(lot, (lots.get(lot) ?? 0) + units);
+      const list = [...lots].map(([lot, units]) => ({ lot, units }));
+      return { order: order.id, line: line.id, units: sum(list), lots: list };
+    });
+  });
+}

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { allocateByPriority, lotServes, type Demand, type Supply } from './index.ts';
+import { allocateBeside, allocateByPriority, lotServes, type Demand, type Supply } from './index.ts';
 
 const supply: fc.Arbitrary<Supply[]> = fc.uniqueArray(
   fc.record({
@@ -104,5 +104,46 @@ describe('allocation by priority', () => {
       ],
     });
     expect(second).toMatchObject({ order: 'b', units: 3 });
+  });
+
+  it('leaves to each line what it was promised before, and takes only the rest from the supply', () => {
+    fc.assert(
+      fc.property(supply, demand, fc.nat(8), (have, want, part) => {
+        // What a first round promised, cut to a part, is kept; a second round serves all again.
+        const first = allocateByPriority(have, want);
+        const kept = new Map(first.map((p) => [p.line, p.lots.map((l) => ({ ...l, units: Math.min(l.units, part) }))]));
+        const left = have.map((row) => ({ ...row }));
+        for (const p of first)
+          for (const { lot, units } of kept.get(p.line)!) {
+            let back = units;
+            const item = want.find((o) => o.id === p.order)!.lines.find((l) => l.id === p.line)!.item;
+            for (const row of left.filter((r) => r.item === item && r.lot === lot)) {
+              const taken = Math.min(back, row.units);
+              row.units -= taken;
+              back -= taken;
+            }
+          }
+        const second = new Map(allocateBeside(kept, left, want).map((p) => [p.line, p]));
+        for (const order of want) {
+          const got = order.lines.map((l) => second.get(l.id)!);
+          const whole = got.every((p, i) => p.units === order.lines[i]!.units);
+          if (order.shipComplete && !whole) expect(got.every((p) => p.units === 0)).toBe(true);
+          else
+            got.forEach((p, i) => {
+              for (const { lot, units } of kept.get(p.line)!)
+                expect(p.lots.find((l) => l.lot === lot)?.units ?? 0).toBeGreaterThanOrEqual(units);
+              expect(p.units).toBeLessThanOrEqual(order.lines[i]!.units);
+            });
+        }
+        for (const row of have) {
+          const given = [...second.values()].flatMap((p) => {
+            const item = want.find((o) => o.id === p.order)!.lines.find((l) => l.id === p.line)!.item;
+            return item === row.item ? p.lots.filter((l) => l.lot === row.lot) : [];
+          });
+          const there = have.filter((r) => r.item === row.item && r.lot === row.lot).reduce((n, r) => n + r.units, 0);
+          expect(given.reduce((n, l) => n + l.units, 0)).toBeLessThanOrEqual(there);
+        }
+      }),
+    );
   });
 });

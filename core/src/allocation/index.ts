@@ -1,4 +1,5 @@
 export {
+  allocateBeside,
   allocateByPriority,
   daysBetween,
   lotServes,

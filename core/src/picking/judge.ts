@@ -12,6 +12,7 @@ export type PickRefusal =
   | 'bin-first'
   | 'item-first'
   | 'serial-needed'
+  | 'scan-each'
   | 'not-a-count'
   | 'not-awaited'
   | 'unknown-code';
@@ -20,7 +21,7 @@ export type PickVerdict =
   /** Taken; the step goes on. */
   | { verdict: 'accepted'; what: Awaited | 'count' | 'short'; progress: PickProgress }
   /** Taken; the step is complete with so many units. */
-  | { verdict: 'done'; what: Awaited | 'short'; progress: PickProgress; units: number }
+  | { verdict: 'done'; what: Awaited | 'count' | 'short'; progress: PickProgress; units: number }
   /** Refused; nothing changed. `expected` and `got` are facts for the words, `units` where a count is meant. */
   | { verdict: 'refused'; code: PickRefusal; expected: string; got: string; units?: number; progress: PickProgress };
 
@@ -42,16 +43,21 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     progress,
     ...(units === undefined ? {} : { units }),
   });
-  const accept = (what: Awaited | 'count' | 'short', change: Partial<PickProgress>): PickVerdict => ({
-    verdict: 'accepted',
-    what,
-    progress: { ...progress, ...change },
-  });
+  const accept = (what: Awaited | 'count' | 'short', change: Partial<PickProgress>): PickVerdict => {
+    const next = { ...progress, ...change };
+    // Where the last check is not asked for, the one before it completes the step.
+    return awaited(step, next).length === 0
+      ? { verdict: 'done', what, progress: next, units: next.counted }
+      : { verdict: 'accepted', what, progress: next };
+  };
+  const lot = progress.swapped ?? step.lot;
 
   if (input.kind === 'short') return judgeShort();
   if (input.kind === 'count') return judgeCount(input.units);
   if (input.kind === 'touch') {
-    if (!wait.includes(input.what)) return refuse('not-awaited', wait[0]!, input.what);
+    // With nothing left to check (the site may have said so meanwhile) putting it in ends the step.
+    if (!wait.includes(input.what) && !(wait.length === 0 && input.what === 'position'))
+      return refuse('not-awaited', wait[0] ?? 'position', input.what);
     if (input.what === 'bin') return accept('bin', { bin: true });
     if (input.what === 'lot') return accept('lot', { lot: true });
     return finish();
@@ -62,7 +68,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     position: step.position,
     items: unit ? [{ sku: step.item.sku, gtin: unit.gtin }] : [],
   });
-  if (wait[0] === 'bin') return judgeBin(code, input.text);
+  if (wait.includes('bin') && (code.kind === 'bin' || !wait.includes('item'))) return judgeBin(code, input.text);
   if (wait.includes('item')) return judgeItem(code, input.text);
   if (wait[0] === 'lot') return judgeLot(code, input.text);
   return judgePosition(code, input.text);
@@ -77,11 +83,12 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
       return refuse('not-a-count', `${progress.counted}–${step.units - 1}`, String(units));
     const next = { ...progress, bin: true, found: units, reason };
     if (units === 0) return { verdict: 'done', what: 'short', progress: next, units: 0 };
-    return { verdict: 'accepted', what: 'short', progress: next };
+    return accept('short', next);
   }
 
   function judgeCount(units: number): PickVerdict {
-    if (wait[0] === 'bin') return refuse('bin-first', step.bin, String(units));
+    if (wait.includes('bin') && !wait.includes('item')) return refuse('bin-first', step.bin, String(units));
+    if (step.how.counting === 'each') return refuse('scan-each', step.item.name, String(units));
     if (step.item.tracksSerial) return refuse('serial-needed', step.item.name, String(units));
     if (!Number.isInteger(units) || units < 0)
       return refuse('not-a-count', `0–${target(step, progress)}`, String(units));
@@ -98,26 +105,34 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
 
   function judgeItem(got: Code, text: string): PickVerdict {
     if (step.item.tracksSerial && got.kind === 'text') return judgeSerial(got.text);
-    if (got.kind === 'bin') return got.bin === step.bin ? accept('bin', {}) : refuse('wrong-bin', step.bin, got.bin);
+    if (got.kind === 'bin')
+      return got.bin === step.bin ? accept('bin', { bin: true }) : refuse('wrong-bin', step.bin, got.bin);
     if (got.kind === 'position' || got.kind === 'cart')
       return refuse('item-first', step.item.name, text, target(step, progress) - progress.counted);
-    if (step.item.tracksLot && got.kind === 'text' && got.text === step.lot) return accept('lot', { lot: true });
+    if (step.item.tracksLot && got.kind === 'text' && suits(got.text)) return accept('lot', taken(got.text));
     if (got.kind !== 'gs1' || !got.gtin) {
-      if (step.item.tracksLot && got.kind === 'text') return refuse('wrong-lot', step.lot ?? '', got.text);
+      if (step.item.tracksLot && got.kind === 'text') return refuse('wrong-lot', lot ?? '', got.text);
       return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', step.item.name, text);
     }
     const pack = step.item.packs.find((p) => p.gtin === got.gtin);
     if (!pack) return refuse('wrong-item', step.item.name, got.gtin);
-    if (step.item.tracksLot && got.lot !== undefined && got.lot !== step.lot)
-      return refuse('wrong-lot', step.lot ?? '', got.lot);
+    if (step.item.tracksLot && got.lot !== undefined && !suits(got.lot)) return refuse('wrong-lot', lot ?? '', got.lot);
     if (step.item.tracksSerial) return got.serial === undefined ? accept('item', {}) : judgeSerial(got.serial);
+    const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
+    if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), ...told });
     const units = pack.units * (got.count ?? 1);
     if (progress.counted + units > target(step, progress))
       return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
-    return accept('item', {
-      counted: progress.counted + units,
-      lot: progress.lot || (step.item.tracksLot && got.lot === step.lot),
-    });
+    return accept('item', { counted: progress.counted + units, ...told });
+  }
+
+  /** Whether a lot may be taken: the one promised, or another while none is told yet. */
+  function suits(got: string): boolean {
+    return got === lot || (!progress.lot && step.otherLots.includes(got));
+  }
+
+  function taken(got: string): Partial<PickProgress> {
+    return { lot: true, swapped: got === step.lot ? null : got };
   }
 
   function judgeSerial(serial: string): PickVerdict {
@@ -127,14 +142,14 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   }
 
   function judgeLot(got: Code, text: string): PickVerdict {
-    const lot = got.kind === 'gs1' ? got.lot : got.kind === 'text' ? got.text : undefined;
+    const told = got.kind === 'gs1' ? got.lot : got.kind === 'text' ? got.text : undefined;
     if (got.kind === 'gs1' && got.gtin) {
       if (!step.item.packs.some((p) => p.gtin === got.gtin)) return refuse('wrong-item', step.item.name, got.gtin);
-      if (lot === undefined)
+      if (told === undefined)
         return refuse('surplus', step.item.name, String(progress.counted + 1), target(step, progress));
     }
-    if (lot === undefined) return refuse('not-awaited', step.lot ?? '', text);
-    return lot === step.lot ? accept('lot', { lot: true }) : refuse('wrong-lot', step.lot ?? '', lot);
+    if (told === undefined) return refuse('not-awaited', lot ?? '', text);
+    return suits(told) ? accept('lot', taken(told)) : refuse('wrong-lot', lot ?? '', told);
   }
 
   function judgePosition(got: Code, text: string): PickVerdict {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { checkOrders, countings, usualWay, type Check, type PickWay } from '../ways/index.ts';
 import {
   awaited,
   freshProgress,
@@ -29,6 +30,8 @@ const base: PickStep = {
   serialsInBin: [],
   units: 14,
   position: { cart: 'CART-07', number: 3 },
+  how: usualWay.picking.many,
+  otherLots: [],
 };
 const lots: PickStep = { ...base, item: { ...base.item, tracksLot: true }, lot: 'A4802', units: 2 };
 const serials: PickStep = {
@@ -165,8 +168,14 @@ describe('a pick', () => {
       fc.integer({ min: -1, max: 16 }).map((units) => ({ kind: 'count' as const, units })),
       fc.integer({ min: -1, max: 14 }).map((units) => ({ kind: 'short' as const, units, reason: 'damaged' as const })),
     );
+    const way: fc.Arbitrary<PickWay> = fc.record({
+      checks: fc.subarray<Check>(['bin', 'item', 'lot', 'position']),
+      order: fc.constantFrom(...checkOrders),
+      counting: fc.constantFrom(...countings),
+    });
     fc.assert(
-      fc.property(fc.constantFrom(base, lots, serials), fc.array(input, { maxLength: 25 }), (step, inputs) => {
+      fc.property(fc.constantFrom(base, lots, serials), way, fc.array(input, { maxLength: 25 }), (of, how, inputs) => {
+        const step = { ...of, how, otherLots: ['B9'] };
         let progress: PickProgress = freshProgress;
         for (const i of inputs) {
           const verdict = judgePick(step, progress, i, 2026);
@@ -177,13 +186,82 @@ describe('a pick', () => {
           if (step.item.tracksSerial) expect(new Set(progress.serials).size).toBe(progress.counted);
           if (verdict.verdict !== 'done') continue;
           expect(verdict.units).toBe(target(step, progress));
-          expect(progress.bin).toBe(true);
-          if (step.item.tracksLot && verdict.units > 0) expect(progress.lot).toBe(true);
+          if (how.checks.includes('bin')) expect(progress.bin).toBe(true);
+          if (how.checks.includes('lot') && step.item.tracksLot && verdict.units > 0) expect(progress.lot).toBe(true);
+          expect(progress.swapped === null || progress.swapped === 'B9').toBe(true);
           return;
         }
       }),
       { numRuns: 500 },
     );
+  });
+
+  describe('goes as the site works', () => {
+    const by = (how: Partial<PickWay>, step = base): PickStep => ({ ...step, how: { ...step.how, ...how } });
+    const few: Check[] = ['item'];
+
+    it.each<[string, PickStep, PickInput[], object]>([
+      [
+        'the item before the bin',
+        by({ order: 'item-first', checks: ['bin', 'item'] }),
+        [{ kind: 'count', units: 14 }, scan('B-07-2')],
+        { verdict: 'done', units: 14 },
+      ],
+      [
+        'whichever comes first: item',
+        by({ order: 'either' }),
+        [scan(gtins.inner)],
+        { verdict: 'accepted', progress: { counted: 12, bin: false } },
+      ],
+      [
+        'whichever comes first: bin',
+        by({ order: 'either' }),
+        [scan('B-07-2')],
+        { verdict: 'accepted', progress: { bin: true } },
+      ],
+      [
+        'without bin and position',
+        by({ checks: few }),
+        [scan(gtins.inner), scan(gtins.unit), scan(gtins.unit)],
+        { verdict: 'done', units: 14 },
+      ],
+      [
+        'one scan for all',
+        by({ counting: 'once' }),
+        [scan('B-07-2'), scan(gtins.unit)],
+        { verdict: 'accepted', progress: { counted: 14 } },
+      ],
+      [
+        'every unit scanned',
+        by({ counting: 'each' }),
+        [scan('B-07-2'), { kind: 'count', units: 14 }],
+        { verdict: 'refused', code: 'scan-each' },
+      ],
+      [
+        'without a look at the lot',
+        by({ checks: ['bin', 'item'] }, lots),
+        [scan('B-07-2'), { kind: 'count', units: 2 }],
+        { verdict: 'done', units: 2 },
+      ],
+      [
+        'another lot where that is allowed',
+        { ...lots, otherLots: ['B9'] },
+        [scan('B-07-2'), scan(`01${gtins.unit}10B9`)],
+        { verdict: 'accepted', progress: { lot: true, swapped: 'B9', counted: 1 } },
+      ],
+      [
+        'and no third one after it',
+        { ...lots, otherLots: ['B9'] },
+        [scan('B-07-2'), scan(`01${gtins.unit}10B9`), scan(`01${gtins.unit}10A4802`)],
+        { verdict: 'refused', code: 'wrong-lot', expected: 'B9' },
+      ],
+      [
+        'a short that leaves nothing to check',
+        by({ checks: few }),
+        [scan(gtins.inner), { kind: 'short', units: 12, reason: 'not-enough' }],
+        { verdict: 'done', units: 12 },
+      ],
+    ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
   });
 
   it('names a position as its label does', () =>

@@ -1,3 +1,5 @@
+import type { PickWay } from '../ways/index.ts';
+
 /** A pack size of an item: how many base units a GTIN stands for. */
 export interface Pack {
   /** 14 digits. */
@@ -27,6 +29,10 @@ export interface PickStep {
   /** Base units asked. */
   units: number;
   position: { cart: string; number: number };
+  /** What is checked here, in which order, and how units are counted. */
+  how: PickWay;
+  /** Lots that may be taken in place of the one reserved: they lie in the bin, free, and are good for the customer. */
+  otherLots: string[];
 }
 
 /** How far a step has come. It holds nothing that the step itself says. */
@@ -40,6 +46,8 @@ export interface PickProgress {
   found: number | null;
   /** What the picker said was wrong, with `found`. */
   reason: ShortReason | null;
+  /** The lot taken in place of the one reserved. */
+  swapped: string | null;
 }
 
 export const shortReasons = ['not-enough', 'damaged', 'wrong-goods', 'bin-blocked', 'not-found'] as const;
@@ -63,6 +71,7 @@ export const freshProgress: PickProgress = {
   serials: [],
   found: null,
   reason: null,
+  swapped: null,
 };
 
 /** Units that make the step complete: those asked, or those found where the picker reported a short. */
@@ -70,13 +79,14 @@ export function target(step: PickStep, progress: PickProgress): number {
   return progress.found ?? step.units;
 }
 
-/** What the step waits for, the first one being what the card asks for. */
+/** What the step waits for, the first one being what the card asks for; empty where all is told. */
 export function awaited(step: PickStep, progress: PickProgress): Awaited[] {
-  if (!progress.bin) return ['bin'];
-  if (progress.counted < target(step, progress)) {
-    if (!step.item.tracksSerial) return ['item'];
-    return ['serial', 'item'];
-  }
-  if (step.item.tracksLot && !progress.lot) return ['lot'];
-  return ['position'];
+  const { checks, order } = step.how;
+  const bin: Awaited[] = checks.includes('bin') && !progress.bin ? ['bin'] : [];
+  const goods: Awaited[] =
+    progress.counted >= target(step, progress) ? [] : step.item.tracksSerial ? ['serial', 'item'] : ['item'];
+  if (bin.length > 0 && (goods.length === 0 || order === 'bin-first')) return bin;
+  if (goods.length > 0) return order === 'either' ? [...bin, ...goods] : goods;
+  if (step.item.tracksLot && checks.includes('lot') && !progress.lot) return ['lot'];
+  return checks.includes('position') ? ['position'] : [];
 }

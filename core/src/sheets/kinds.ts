@@ -10,6 +10,22 @@ const temperatures = ['ambient', 'chilled'] as const;
 const handlings = ['easy', 'heavy', 'two-person', 'fragile'] as const;
 const placeSigns = ['lane', 'bench', 'door'] as const;
 const trackingForms = ['none', 's10', 'sscc', 'prefix'] as const;
+/** What a role may do, a column each. */
+const rightNames = [
+  'see_orders',
+  'take_in_orders',
+  'release',
+  'reserve',
+  'cancel',
+  'run_waves',
+  'pick',
+  'arrange_runs',
+  'pack',
+  'ship',
+  'see_trails',
+  'set_up',
+  'serve_printers',
+] as const;
 const weekdays = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 
 /**
@@ -106,6 +122,12 @@ export const sheets = {
       { name: 'temperature', type: { kind: 'choice', of: temperatures }, otherwise: 'ambient', example: 'ambient' },
       { name: 'keep_apart', type: text(30), example: 'food', also: ['group', 'apart', 'segregation'] },
       { name: 'lots', type: { kind: 'yes-no' }, example: 'no', also: ['lot tracked', 'batch tracked', 'has lots'] },
+      {
+        name: 'shelf_life_days',
+        type: whole(1, 36_500),
+        example: '540',
+        also: ['shelf life', 'days of life', 'keeps days'],
+      },
       { name: 'serials', type: { kind: 'yes-no' }, example: 'no', also: ['serial tracked', 'has serials'] },
       {
         name: 'value',
@@ -159,6 +181,7 @@ export const sheets = {
       { name: 'postcode', type: text(20), example: 'ZA1 2BC', also: ['zip', 'postal code'] },
       { name: 'city', type: text(80), example: 'Dunmere', also: ['town'] },
       { name: 'country', type: upper(2), otherwise: '', example: 'GB' },
+      { name: 'wishes', type: text(300), otherwise: '', example: 'No loose filling', also: ['notes', 'remarks'] },
     ],
   },
   places: {
@@ -268,6 +291,39 @@ export const sheets = {
       { name: 'password', type: text(200), example: '', secret: true },
       { name: 'badge', type: upper(40), example: 'BADGE-2001', also: ['badge code'] },
       { name: 'pin', type: text(8), example: '2468', secret: true },
+    ],
+  },
+  roles: {
+    name: 'roles',
+    key: ['role'],
+    columns: [
+      { name: 'role', type: text(30), needed: true, example: 'picker' },
+      ...rightNames.map((name) => ({
+        name,
+        type: { kind: 'yes-no' } as const,
+        example: name === 'pick' ? 'yes' : 'no',
+      })),
+    ],
+  },
+  printers: {
+    name: 'printers',
+    key: ['printer'],
+    columns: [
+      { name: 'printer', type: upper(20), needed: true, example: 'LABEL-1', also: ['code'] },
+      { name: 'name', type: text(60), needed: true, example: 'Labels, benches 1 and 2' },
+      {
+        name: 'prints',
+        type: { kind: 'choice', of: ['labels', 'sheets', 'all'] },
+        otherwise: 'all',
+        example: 'labels',
+      },
+      {
+        name: 'stations',
+        type: upper(300),
+        otherwise: '',
+        example: 'BENCH-1 BENCH-2',
+        also: ['benches', 'desks', 'devices'],
+      },
     ],
   },
 } as const satisfies Record<string, Sheet>;

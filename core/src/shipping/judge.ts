@@ -17,6 +17,8 @@ export interface ShipState {
   confirmed: boolean;
   cartons: number;
   openCartons: number;
+  /** Whether goods may leave that no carton holds, as picked. */
+  loose: boolean;
   /** Picks of the order that a run still has to do. */
   openPicks: number;
   tracking: string | null;
@@ -60,7 +62,7 @@ export function judgeShipment(state: ShipState, rest: Rest | null): ShipVerdict 
   });
   if (state.confirmed) return refuse('already-confirmed');
   if (state.openCartons > 0) return refuse('carton-still-open');
-  if (state.cartons === 0) return refuse('nothing-packed');
+  if (state.cartons === 0 && !(state.loose && state.lines.some((l) => l.packed > 0))) return refuse('nothing-packed');
   if (state.openPicks > 0) return refuse('picks-open');
   const unequal = state.lines.filter((l) => l.picked !== l.packed || l.inOpenCarton > 0);
   if (unequal.length > 0) return refuse('not-all-packed', unequal);

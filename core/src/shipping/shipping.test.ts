@@ -12,6 +12,7 @@ const line = (more: object = {}) => ({
 const state = (more: Partial<ShipState> = {}): ShipState => ({
   confirmed: false,
   cartons: 1,
+  loose: false,
   openCartons: 0,
   openPicks: 0,
   tracking: 'RR473124829GB',
@@ -33,6 +34,7 @@ describe('confirming a shipment', () => {
   it.each<[string, Partial<ShipState>, string]>([
     ['twice', { confirmed: true }, 'already-confirmed'],
     ['with nothing packed', { cartons: 0 }, 'nothing-packed'],
+    ['loose, with nothing ready', { cartons: 0, loose: true, lines: [] }, 'nothing-packed'],
     ['with a carton open', { openCartons: 1 }, 'carton-still-open'],
     ['while picks are open', { openPicks: 2 }, 'picks-open'],
     ['with less packed than picked', { lines: [line({ packed: 4 })] }, 'not-all-packed'],

@@ -15,8 +15,8 @@ const QR_MM = 22;
 export async function badgeSheet({ db }: Platform, siteId: string): Promise<Buffer> {
   const people = await rows<{ name: string; badge: string; roles: string[]; site: string }>(
     db,
-    sql`select p.name, p.badge, p.roles, s.name as site from person p join site s on s.id = p.site_id
-        where p.site_id = ${siteId} and p.active and p.badge is not null order by p.name`,
+    sql`select p.name, p.badge, m.roles, s.name as site from membership m join person p on p.id = m.person_id join site s on s.id = m.site_id
+        where m.site_id = ${siteId} and m.active and p.badge is not null order by p.name`,
   );
   const document = newDocument('A4', MARGIN, 'Badges');
   const perPage = 2 * Math.floor((document.page.height - 2 * MARGIN) / HEIGHT);

@@ -1,3 +1,5 @@
 export { badgeSheet } from './badges.ts';
 export { cartonLabel } from './label.ts';
 export { packingSlip } from './packingSlip.ts';
+export { testPage } from './testPage.ts';
+export { shipmentGoods } from './goods.ts';

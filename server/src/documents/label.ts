@@ -25,7 +25,7 @@ interface Label {
 }
 
 /** Points: 4 × 6 inches, and A6. */
-const sizes = { '4x6': [288, 432], a6: [297.64, 419.53] } as const;
+export const labelSizes = { '4x6': [288, 432], a6: [297.64, 419.53] } as const;
 
 /** Narrowest bar and height that GS1 asks of a logistic label. */
 const MODULE_MM = 0.495;
@@ -36,7 +36,7 @@ export async function cartonLabel(
   { db }: Platform,
   siteId: string,
   cartonId: string,
-  size: keyof typeof sizes,
+  size: keyof typeof labelSizes,
 ): Promise<Buffer> {
   const [label] = await rows<Label>(
     db,
@@ -51,7 +51,7 @@ export async function cartonLabel(
   if (!label) throw notFound('carton', cartonId);
   if (!label.sscc) throw new Refusal(409, 'carton-open', { carton: label.number });
 
-  const [width, height] = sizes[size];
+  const [width, height] = labelSizes[size];
   const edge = 14;
   const inner = width - 2 * edge;
   const document = newDocument([width, height], 0, `${words.sscc} ${label.sscc}`);

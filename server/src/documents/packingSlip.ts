@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { rows, type Platform } from '../platform/index.ts';
 import { shipmentFacts } from './facts.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
+import { shipmentGoods } from './goods.ts';
 import { finish, newDocument } from './page.ts';
 import { words } from './words.ts';
 
@@ -27,7 +28,12 @@ const columns = [
 ] as const;
 
 /** The packing slip of a shipment: what was asked, what is in it lot by lot, what stays open, and its cartons. */
-export async function packingSlip(platform: Platform, siteId: string, shipmentId: string): Promise<Buffer> {
+export async function packingSlip(
+  platform: Platform,
+  siteId: string,
+  shipmentId: string,
+  paper: 'a4' | 'letter',
+): Promise<Buffer> {
   const head = await shipmentFacts(platform, siteId, shipmentId);
   const lines = await rows<SlipLine>(
     platform.db,
@@ -38,22 +44,21 @@ export async function packingSlip(platform: Platform, siteId: string, shipmentId
              order by k.lot, k.serial) filter (where k.lot <> '' or k.serial <> ''), '[]') as parts
     from order_line l join item i on i.id = l.item_id
     left join (
-      select c.line_id, c.lot, c.serial, sum(c.units) as units from carton_line c join carton u on u.id = c.carton_id
-      where u.shipment_id = ${shipmentId} and c.units > 0 group by 1, 2, 3
+      select g.line_id, g.lot, g.serial, sum(g.units) as units from (${shipmentGoods(sql`${shipmentId}`)}) g group by 1, 2, 3
     ) k on k.line_id = l.id
     left join lot t on t.item_id = l.item_id and t.lot = k.lot
     where l.order_id = ${head.orderId} group by l.id, i.sku, i.name, i.unit order by l.line`,
   );
-  const document = newDocument('A4', EDGE, `${words.packingSlip} ${head.number}`);
+  const document = newDocument(paper === 'letter' ? 'LETTER' : 'A4', EDGE, `${words.packingSlip} ${head.number}`);
   drawHead();
   drawTableHead();
   for (const line of lines) drawLine(line);
-  drawCartons();
+  if (head.cartons.length > 0) drawCartons();
   numberPages();
   return finish(document);
 
   function room(height: number, head: () => void) {
-    if (document.y + height <= 780) return;
+    if (document.y + height <= document.page.height - 62) return;
     document.addPage();
     document.y = EDGE;
     head();
@@ -154,7 +159,7 @@ export async function packingSlip(platform: Platform, siteId: string, shipmentId
       document
         .font('text')
         .fontSize(8)
-        .text(`${words.page} ${i + 1} ${words.of} ${count}`, EDGE, 812, {
+        .text(`${words.page} ${i + 1} ${words.of} ${count}`, EDGE, document.page.height - 30, {
           width: 511,
           align: 'right',
           lineBreak: false,

@@ -5,7 +5,11 @@ const require = createRequire(import.meta.url);
 const font = (weight: string) => require.resolve(`@expo-google-fonts/barlow/${weight}/Barlow_${weight}.ttf`);
 
 /** A document with the house's fonts: `text`, `strong`. */
-export function newDocument(size: [number, number] | 'A4', margin: number, title: string): PDFKit.PDFDocument {
+export function newDocument(
+  size: [number, number] | 'A4' | 'LETTER',
+  margin: number,
+  title: string,
+): PDFKit.PDFDocument {
   const document = new PDFDocument({ size, margin, bufferPages: true, info: { Title: title, Creator: 'Hand Relay' } });
   document.registerFont('text', font('400Regular')).registerFont('strong', font('600SemiBold'));
   return document.font('text');

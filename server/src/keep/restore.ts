@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import { lockFolder, migrateUp, openDatabase, rows, type Database } from '../platform/index.ts';
@@ -11,6 +11,7 @@ const unsqueeze = promisify(gunzip);
 
 /** What a backup holds, to be told to whoever restores it. */
 export interface Restored {
+  /** Names of its sites. */
   site: string;
   orders: number;
   lastAt: string | null;
@@ -24,7 +25,7 @@ export class BadBackup extends Error {}
 async function look({ db }: Database): Promise<Omit<Restored, 'aside'>> {
   const [found] = await rows<Omit<Restored, 'aside'>>(
     db,
-    sql`select (select min(name) from site) as site, (select count(*) from customer_order)::int as orders,
+    sql`select (select string_agg(name, ', ' order by name) from site) as site, (select count(*) from customer_order)::int as orders,
                (select max(at)::text from journal) as "lastAt"`,
   );
   return found!;
@@ -41,11 +42,7 @@ export async function restore(file: string, folder: string, now: Date): Promise<
   const unlock = lockFolder(folder, now);
   const work = await mkdtemp(join(tmpdir(), 'hand-relay-restore-'));
   try {
-    const cluster = await unsqueeze(await readFile(file)).catch((error: Error) => {
-      throw new BadBackup(`${file} is no backup of Hand Relay: ${error.message}.`);
-    });
-    const from = join(work, 'cluster.tar');
-    await writeFile(from, cluster);
+    const from = await unpack(file, work);
     await tryOut(file, from);
     const place = join(folder, 'cluster');
     const aside = existsSync(place) ? `${place}-before-${now.toISOString().replace(/[:.]/g, '-')}` : null;
@@ -63,14 +60,40 @@ export async function restore(file: string, folder: string, now: Date): Promise<
   }
 }
 
+/** Writes a backup's cluster into a folder, and answers with its file. */
+async function unpack(file: string, folder: string): Promise<string> {
+  const cluster = await unsqueeze(await readFile(file)).catch((error: Error) => {
+    throw new BadBackup(`${basename(file)} is no backup of Hand Relay: ${error.message}.`);
+  });
+  const from = join(folder, 'cluster.tar');
+  await writeFile(from, cluster);
+  return from;
+}
+
+/**
+ * Looks at a backup without restoring it.
+ *
+ * @throws BadBackup when it could not be restored
+ */
+export async function lookAtBackup(file: string): Promise<Omit<Restored, 'aside'>> {
+  const work = await mkdtemp(join(tmpdir(), 'hand-relay-look-'));
+  try {
+    return await tryOut(file, await unpack(file, work));
+  } finally {
+    await rm(work, { recursive: true, force: true });
+  }
+}
+
 /** Opens the file in memory: what does not open there is not put in anybody's place. */
-async function tryOut(file: string, from: string): Promise<void> {
+async function tryOut(file: string, from: string): Promise<Omit<Restored, 'aside'>> {
   const database = await openDatabase({ folder: null, from }).catch((error: Error) => {
-    throw new BadBackup(`${file} cannot be opened: ${error.message}.`);
+    throw new BadBackup(`${basename(file)} cannot be opened: ${error.message}.`);
   });
   try {
     await migrateUp(database.db);
-    if (!(await look(database)).site) throw new BadBackup(`${file} holds no site.`);
+    const found = await look(database);
+    if (!found.site) throw new BadBackup(`${basename(file)} holds no site.`);
+    return found;
   } finally {
     await database.close();
   }

@@ -1,11 +1,53 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { Request } from 'express';
 import { endpoints } from '@hand-relay/contract';
 import { Refusal, serve, type Database, type Doors } from '../platform/index.ts';
 import { backupName, backupOf } from './backup.ts';
+import { BadBackup, lookAtBackup } from './restore.ts';
 
-export function keepRoutes(doors: Doors, database: Database): void {
+const MOST_BYTES = 4_000_000_000;
+
+/**
+ * @param restore puts a backup in place of everything and starts again; absent where a PostgreSQL server keeps the data
+ */
+export function keepRoutes(doors: Doors, database: Database, restore?: (file: string) => void): void {
   serve(doors, endpoints.backup, async ({ platform, res }) => {
     const bytes = await backupOf(database);
     if (!bytes) throw new Refusal(409, 'no-backup');
     res.attachment(backupName(platform.clock())).type('application/gzip').send(Buffer.from(bytes));
   });
+  serve(doors, endpoints.restore, async ({ req, res, platform, actor }) => {
+    if (!restore) throw new Refusal(409, 'no-backup');
+    const file = await received(req);
+    try {
+      const found = await lookAtBackup(file);
+      platform.log.warn({ person: actor.personId, ...found }, 'a backup is restored in place of everything');
+      // The answer goes out first: then this server closes and comes back with what the file holds.
+      res.on('finish', () => restore(file));
+      return found;
+    } catch (error) {
+      await rm(join(file, '..'), { recursive: true, force: true });
+      if (error instanceof BadBackup) throw new Refusal(422, 'not-a-backup', { why: error.message });
+      throw error;
+    }
+  });
+}
+
+/** Writes what is sent to a file of its own, piece by piece: a backup may be larger than the memory. */
+async function received(req: Request): Promise<string> {
+  const file = join(await mkdtemp(join(tmpdir(), 'hand-relay-sent-')), 'sent backup');
+  let bytes = 0;
+  const measured = new Transform({
+    transform(part: Buffer, _encoding, done) {
+      bytes += part.length;
+      done(bytes > MOST_BYTES ? new Refusal(413, 'too-large') : null, part);
+    },
+  });
+  await pipeline(req, measured, createWriteStream(file));
+  return file;
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { freeOrders } from '../waves/index.ts';
 
 /** Cancels what is asked and not released yet. An order of which nothing is left to do closes. */
 export async function cancelRest(change: Change, orderId: string, reason: string): Promise<void> {
@@ -19,6 +20,7 @@ export async function cancelRest(change: Change, orderId: string, reason: string
     update order_line l set cancelled = l.cancelled + o.units from open o where l.id = o.id returning l.line, o.units`,
   );
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal(409, 'nothing-to-cancel');
+  await freeOrders(change, [orderId]);
   await closeIfDone(change, orderId);
   change.journal({ kind: 'rest-cancelled', orderId, facts: { reason, lines: cancelled } });
   change.tell('orders', [orderId]);

@@ -36,7 +36,8 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     sql`
     select l.id, l.line, i.sku, i.name, i.unit, i.picture, l.quantity, l.pack, l.note,
            l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
-           coalesce((select sum(r.units) from reservation r where r.line_id = l.id), 0)::int as reserved,
+           coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved,
+           coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as kept,
            coalesce((
              select sum(t.on_hand - t.reserved) from stock_total t
              left join lot b on b.item_id = t.item_id and b.lot = t.lot

@@ -25,6 +25,8 @@ import {
   type Repeat,
   type Tx,
 } from '../platform/index.ts';
+import { freeOrders, lockStock, reserveOrders } from '../waves/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 interface Judged {
   judged: { drafted: DraftedOrder; comparison: Comparison }[];
@@ -146,6 +148,9 @@ async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise
 async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
   if (wanted.length === 0) return;
   const { tx, actor, now } = current;
+  const reserves = (await wayOf(tx, actor.siteId)).reserve === 'intake';
+  // Before any order is touched: a release locks in this order too.
+  if (reserves) await lockStock(tx, actor.siteId);
   const [{ timeZone } = { timeZone: 'UTC' }] = await rows<{ timeZone: string }>(
     tx,
     sql`select time_zone as "timeZone" from site where id = ${actor.siteId}`,
@@ -190,6 +195,10 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
   const changed = wanted
     .filter((w) => w.comparison.outcome === 'changed')
     .map((w) => idOf.get(w.drafted.draft.number)!);
+  await freeOrders(current, changed);
+  await tx.execute(
+    sql`delete from reservation where units = 0 and line_id in (select l.id from order_line l where l.order_id in (select jsonb_array_elements_text(${recordset(changed)})))`,
+  );
   await tx.execute(
     sql`delete from order_line where order_id in (select jsonb_array_elements_text(${recordset(changed)}))`,
   );
@@ -219,5 +228,6 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
         ...(comparison.outcome === 'changed' ? { differences: comparison.differences } : {}),
       },
     });
+  if (reserves) await reserveOrders(current, [...idOf.values()]);
   current.tell('orders', [...idOf.values()], { kind: 'orders-taken', facts: { count: wanted.length } });
 }

@@ -6,6 +6,7 @@ import { orderDetail, orderTrail } from './detail.ts';
 import { exampleFile } from './example.ts';
 import { intake } from './intake.ts';
 import { listOrders } from './list.ts';
+import { reserve } from './reserve.ts';
 
 export function orderRoutes(doors: Doors): void {
   serve(doors, endpoints.orderExample, async ({ platform, actor, res }) => {
@@ -25,4 +26,6 @@ export function orderRoutes(doors: Doors): void {
     await change((current) => cancelRest(current, id, body.reason));
     return orderDetail(platform, actor.siteId, id);
   });
+  serve(doors, endpoints.reserve, ({ id, change }) => change((current) => reserve(current, id, true)));
+  serve(doors, endpoints.unreserve, ({ id, change }) => change((current) => reserve(current, id, false)));
 }

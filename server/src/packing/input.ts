@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { PackVerdictAnswer } from '@hand-relay/contract';
-import { IN_HOUSE_PREFIX, ssccOf } from '@hand-relay/core/gs1';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { endEmptyRuns } from '../runs/index.ts';
-import { move, nextNumbers, type Move } from '../stock/index.ts';
+import { openShipment } from '../shipping/index.ts';
+import { move, nextSscc, type Move } from '../stock/index.ts';
+import { endEmptyRuns } from '../waves/index.ts';
 import { benchState } from './read.ts';
 
 interface OrderRow {
@@ -59,21 +59,6 @@ export async function packInput(
       return { verdict: 'close', carton: state.carton!.id, sscc, lane: order.lane };
     }
   }
-}
-
-async function openShipment(change: Change, order: OrderRow): Promise<string> {
-  const { tx, actor } = change;
-  const [open] = await rows<{ id: string }>(
-    tx,
-    sql`select id from shipment where order_id = ${order.id} and state = 'open'`,
-  );
-  if (open) return open.id;
-  const id = change.newId();
-  const [number] = await nextNumbers(change, 'shipment', 1);
-  await tx.execute(sql`
-    insert into shipment (id, site_id, number, order_id, service_id, state)
-    values (${id}, ${actor.siteId}, ${`S${String(number).padStart(5, '0')}`}, ${order.id}, ${order.service}, 'open')`);
-  return id;
 }
 
 async function openCarton(change: Change, order: OrderRow, box: string, bench: string): Promise<string> {
@@ -160,12 +145,7 @@ function take<T extends { units: number }>(from: T[], count: number, each: (row:
 
 async function closeCarton(change: Change, order: OrderRow, cartonId: string): Promise<string> {
   const { tx, actor, now } = change;
-  const [site] = await rows<{ prefix: string; extension: number }>(
-    tx,
-    sql`select gs1_prefix as prefix, sscc_extension as extension from site where id = ${actor.siteId}`,
-  );
-  const [serial] = await nextNumbers(change, 'sscc', 1);
-  const sscc = ssccOf({ companyPrefix: site!.prefix || IN_HOUSE_PREFIX, extension: site!.extension }, serial!);
+  const sscc = await nextSscc(change);
   const [closed] = await rows<{ number: number; weight: number; shipment: string }>(
     tx,
     sql`

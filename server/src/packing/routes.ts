@@ -1,6 +1,7 @@
 import { endpoints } from '@hand-relay/contract';
 import { cartonLabel } from '../documents/index.ts';
 import { serve, type Doors } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { packInput, unpack } from './input.ts';
 import { benchOrder, benchQueue, find } from './read.ts';
 
@@ -16,7 +17,12 @@ export function packingRoutes(doors: Doors): void {
     return {};
   });
   serve(doors, endpoints.cartonLabel, async ({ platform, actor, id, query, res }) => {
-    const pdf = await cartonLabel(platform, actor.siteId, id, query.size);
+    const pdf = await cartonLabel(
+      platform,
+      actor.siteId,
+      id,
+      query.size ?? (await wayOf(platform.db, actor.siteId)).label,
+    );
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="label.pdf"').send(pdf);
   });
 }

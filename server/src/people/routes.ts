@@ -1,8 +1,10 @@
+import { toSVG } from 'bwip-js/node';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { rateLimit } from 'express-rate-limit';
 import { endpoints } from '@hand-relay/contract';
 import { Refusal, serve, type Actor, type Doors, type Platform } from '../platform/index.ts';
-import { Sessions, signIn, whoIs } from './signIn.ts';
+import { devicesAt, signOutDevice } from './devices.ts';
+import { Sessions, signIn, switchSite, whoIs } from './signIn.ts';
 
 const COOKIE = 'relay';
 
@@ -41,11 +43,27 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
 
   serve(doors, endpoints.signIn, async ({ body, req, res }) => {
     const device = (req.get('x-device') ?? 'browser').slice(0, 40);
-    const { token, expiresAt, personId } = await signIn(platform, body, device);
+    const browser = (req.get('user-agent') ?? '').slice(0, 200);
+    const { token, expiresAt, personId, siteId } = await signIn(platform, body, device, browser);
     res.setHeader('Set-Cookie', cookie(token, req.secure, expiresAt));
-    return whoIs(platform, personId);
+    return whoIs(platform, personId, siteId);
   });
-  serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor.personId));
+  serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor.personId, actor.siteId));
+  serve(doors, endpoints.switchSite, async ({ actor, body, change }) => {
+    await change((current) => switchSite(current, body.site));
+    sessions.forget(actor.sessionId);
+    return whoIs(platform, actor.personId, body.site);
+  });
+  serve(doors, endpoints.devices, ({ actor, req }) => devicesAt(platform, actor, req));
+  serve(doors, endpoints.addressCode, ({ query, res }) => {
+    res.type('image/svg+xml').send(toSVG({ bcid: 'qrcode', text: query.text, scale: 4 }));
+    return Promise.resolve();
+  });
+  serve(doors, endpoints.signOutDevice, async ({ id, change }) => {
+    await change((current) => signOutDevice(current, id));
+    sessions.forget(id);
+    return {};
+  });
   serve(doors, endpoints.signOut, async ({ req, res }) => {
     const token = tokenOf(req.headers.cookie);
     if (token) await sessions.end(token);

@@ -1,9 +1,10 @@
 import { hash, verify } from '@node-rs/argon2';
 import { createHash, randomBytes } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
-import { rightsOf, type Me, type Right, type Role } from '@hand-relay/contract';
-import { Refusal, type Actor, type Platform } from '../platform/index.ts';
+import type { Me, Right } from '@hand-relay/contract';
+import { Refusal, rows, type Actor, type Change, type Platform } from '../platform/index.ts';
 import { person, session, site } from '../tables/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 /** Wrong tries after which an account rests. */
 const TRIES = 5;
@@ -21,10 +22,15 @@ export function hashSecret(secret: string): Promise<string> {
 
 let decoy: Promise<string> | undefined;
 
-/** Rights of a person's roles together. */
-function rightsFor(roles: readonly string[]): Right[] {
-  return [...new Set(roles.flatMap((role) => rightsOf[role as Role] ?? []))];
-}
+/** Sites where a person works, the one worked at last first. */
+const sitesOf = (personId: string) => sql`
+  select s.id, s.code, s.name from membership m join site s on s.id = m.site_id join person p on p.id = m.person_id
+  where m.person_id = ${personId} and m.active order by s.id <> p.site_id, s.code`;
+
+/** Rights of a person's roles at a site together. */
+const rightsAt = sql`
+  coalesce((select array_agg(distinct g) from role r, unnest(r.rights) g
+            where r.site_id = m.site_id and r.name = any(m.roles) and not r.retired), '{}')`;
 
 /**
  * Signs a person in by name and password or by badge and PIN.
@@ -39,7 +45,8 @@ export async function signIn(
   platform: Platform,
   credentials: Credentials,
   device: string,
-): Promise<{ token: string; expiresAt: Date; personId: string }> {
+  browser: string,
+): Promise<{ token: string; expiresAt: Date; personId: string; siteId: string }> {
   const { db, clock, log } = platform;
   const now = clock();
   const byName = 'name' in credentials;
@@ -53,7 +60,8 @@ export async function signIn(
   const secret = byName ? credentials.password : credentials.pin;
   const right = await verify(stored ?? (await (decoy ??= hashSecret('nobody has this one'))), secret);
   const resting = found?.lockedUntil && found.lockedUntil > now;
-  if (!found || !stored || !right || !found.active || resting) {
+  const [at] = found ? await rows<{ id: string }>(db, sitesOf(found.id)) : [];
+  if (!found || !stored || !right || !at || resting) {
     if (found && !resting) {
       await db
         .update(person)
@@ -70,10 +78,12 @@ export async function signIn(
   const expiresAt = new Date(now.getTime() + SHIFT_HOURS * 3_600_000);
   await db.transaction(async (tx) => {
     await tx.update(person).set({ failures: 0, lockedUntil: null }).where(eq(person.id, found.id));
-    await tx.insert(session).values({ id: digest(token), personId: found.id, device, createdAt: now, expiresAt });
+    await tx
+      .insert(session)
+      .values({ id: digest(token), personId: found.id, siteId: at.id, device, browser, createdAt: now, expiresAt });
     await tx.execute(sql`delete from session where expires_at < ${now.toISOString()}`);
   });
-  return { token, expiresAt, personId: found.id };
+  return { token, expiresAt, personId: found.id, siteId: at.id };
 }
 
 function digest(token: string): string {
@@ -97,22 +107,23 @@ export class Sessions {
     const kept = this.remembered.get(id);
     if (kept && kept.until > now.getTime()) return kept.owner;
     this.remembered.delete(id);
-    const [found] = await this.platform.db
-      .select({ person, device: session.device, expiresAt: session.expiresAt })
-      .from(session)
-      .innerJoin(person, eq(person.id, session.personId))
-      .where(eq(session.id, id));
-    if (!found || found.expiresAt <= now || !found.person.active) return null;
-    const owner: Owner = {
-      personId: found.person.id,
-      name: found.person.name,
-      siteId: found.person.siteId,
-      rights: new Set(rightsFor(found.person.roles)),
-      device: found.device,
-    };
+    const [found] = await rows<Omit<Owner, 'rights'> & { rights: Right[] }>(
+      this.platform.db,
+      sql`select p.id as "personId", p.name, s.site_id as "siteId", s.device, s.id as "sessionId", ${rightsAt} as rights
+          from session s join person p on p.id = s.person_id
+          join membership m on m.person_id = s.person_id and m.site_id = s.site_id and m.active
+          where s.id = ${id} and s.expires_at > ${now.toISOString()}`,
+    );
+    if (!found) return null;
+    const owner: Owner = { ...found, rights: new Set(found.rights) };
     if (this.remembered.size > 5000) this.remembered.clear();
     this.remembered.set(id, { owner, until: now.getTime() + REMEMBER_MS });
     return owner;
+  }
+
+  /** Forgets what is remembered of a session that was changed or ended elsewhere. */
+  forget(id: string): void {
+    this.remembered.delete(id);
   }
 
   async end(token: string): Promise<void> {
@@ -121,23 +132,35 @@ export class Sessions {
   }
 }
 
+/**
+ * Takes a session to another site of the person's.
+ *
+ * @throws Refusal 403 `not-at-site` where the person does not work
+ */
+export async function switchSite(change: Change, siteId: string): Promise<void> {
+  const { tx, actor } = change;
+  const sites = await rows<{ id: string }>(tx, sitesOf(actor.personId));
+  if (!sites.some((s) => s.id === siteId)) throw new Refusal(403, 'not-at-site');
+  await tx.execute(sql`
+    with begun as (update person set site_id = ${siteId} where id = ${actor.personId})
+    update session set site_id = ${siteId} where id = ${actor.sessionId}`);
+  change.journal({ kind: 'site-switched', facts: { to: siteId } });
+}
+
 /** What the app learns of the person who is signed in. */
-export async function whoIs(platform: Platform, personId: string): Promise<Me> {
-  const [found] = await platform.db
-    .select()
-    .from(person)
-    .innerJoin(site, eq(site.id, person.siteId))
-    .where(eq(person.id, personId));
-  if (!found) throw new Refusal(401, 'not-signed-in');
-  const { id, name, roles } = found.person;
+export async function whoIs(platform: Platform, personId: string, siteId: string): Promise<Me> {
+  const { db } = platform;
+  const [found] = await rows<Me['person']>(
+    db,
+    sql`select p.id, p.name, m.roles, ${rightsAt} as rights from person p
+        join membership m on m.person_id = p.id and m.site_id = ${siteId} and m.active where p.id = ${personId}`,
+  );
+  const [at] = await db.select().from(site).where(eq(site.id, siteId));
+  if (!found || !at) throw new Refusal(401, 'not-signed-in');
   return {
-    person: { id, name, roles: roles as Role[], rights: rightsFor(roles) },
-    site: {
-      id: found.site.id,
-      code: found.site.code,
-      name: found.site.name,
-      timeZone: found.site.timeZone,
-      currency: found.site.currency,
-    },
+    person: found,
+    site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
+    sites: await rows<Me['site']>(db, sitesOf(personId)),
+    way: await wayOf(db, siteId),
   };
 }

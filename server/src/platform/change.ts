@@ -10,6 +10,7 @@ export interface Actor {
   personId: string;
   name: string;
   siteId: string;
+  sessionId: string;
   rights: ReadonlySet<Right>;
   device: string;
   requestId: string;

@@ -3,4 +3,4 @@ import { register } from 'tsx/esm/api';
 
 register();
 const tasks = await import('./computation.worker.ts');
-export const { planWaveTask, readFileTask, writeWorkbookTask } = tasks;
+export const { drawPageTask, planWaveTask, readFileTask, writeWorkbookTask } = tasks;

@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/waves';
+import type { PageWanted } from './draw.ts';
 import type { ReadFile, SentFile } from './file.ts';
 import { moduleFile } from './modules.ts';
 
@@ -10,6 +11,8 @@ export interface Computation {
   readFile(file: SentFile): Promise<ReadFile>;
   /** An XLSX file of rows of cells, the heading first. */
   writeWorkbook(cells: (string | number)[][]): Promise<Uint8Array>;
+  /** A page of a PDF as PNG. */
+  drawPage(wanted: PageWanted): Promise<Uint8Array | null>;
   close(): Promise<void>;
 }
 
@@ -25,6 +28,7 @@ export function openComputation(): Computation {
     planWave: (problem) => pool.run(problem, { name: 'planWaveTask' }) as Promise<WavePlan>,
     readFile: (file) => pool.run(file, { name: 'readFileTask' }) as Promise<ReadFile>,
     writeWorkbook: (cells) => pool.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
+    drawPage: (wanted) => pool.run(wanted, { name: 'drawPageTask' }) as Promise<Uint8Array | null>,
     close: () => pool.destroy(),
   };
 }

@@ -1,2 +1,1 @@
 export { runRoutes } from './routes.ts';
-export { endEmptyRuns } from './take.ts';

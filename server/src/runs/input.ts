@@ -10,6 +10,7 @@ import {
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { runPicks } from './read.ts';
 import { lockRun, mustBeMine, type RunRow } from './take.ts';
 
@@ -26,7 +27,7 @@ export async function pickInput(
   const { tx, actor, now } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   mustBeMine(run, actor.personId);
-  const [pick] = await runPicks(tx, runId, pickId);
+  const [pick] = await runPicks(tx, { siteId: actor.siteId, runId, pickId });
   if (!pick) throw notFound('pick', pickId);
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
   const verdict = judgePick(pick.step, pick.progress, input, now.getUTCFullYear());
@@ -80,8 +81,11 @@ async function confirm(
     sql`select k.bin_id as bin, q.place_id as place, k.line_id as line from pick k
         join run_position q on q.run_id = k.run_id and q.number = k.position where k.id = ${step.id}`,
   );
-  const one = { from: at!.bin, to: at!.place, item: step.item.id, lot: step.lot ?? '' };
+  const lot = progress.swapped ?? step.lot ?? '';
+  if (progress.swapped && units > 0) await swapLot(change, run, { line: at!.line, pick, units, lot });
+  const one = { from: at!.bin, to: at!.place, item: step.item.id, lot };
   if (units > 0) {
+    await firmUp(change, run.waveId, { line: at!.line, item: step.item.id, lot, units });
     const moves = step.item.tracksSerial
       ? progress.serials.map((serial) => ({ ...one, serial, units: 1 }))
       : [{ ...one, serial: '', units }];
@@ -89,7 +93,7 @@ async function confirm(
   }
   await tx.execute(sql`
     with done as (
-      update pick set picked = ${units}, state = ${units < step.units ? 'short' : 'done'}, progress = ${JSON.stringify(progress)}::jsonb,
+      update pick set picked = ${units}, lot = ${lot}, state = ${units < step.units ? 'short' : 'done'}, progress = ${JSON.stringify(progress)}::jsonb,
         confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${step.id}
     )
     update order_line set picked = picked + ${units} where id = ${at!.line}`);
@@ -98,7 +102,7 @@ async function confirm(
     item: step.item.name,
     sku: step.item.sku,
     bin: step.bin,
-    lot: step.lot,
+    lot,
     units,
     asked: step.units,
     position: step.position.number,
@@ -119,6 +123,55 @@ async function confirm(
     });
   change.tell('orders', [pick.order.id]);
   change.tell('waves', [run.waveId]);
+}
+
+/**
+ * What is picked is promised firmly, where release did not do so.
+ *
+ * @throws Refusal 409 `promised-away` when others were promised it meanwhile
+ */
+async function firmUp(
+  { tx, actor }: Change,
+  waveId: string,
+  { line, item, lot, units }: { line: string; item: string; lot: string; units: number },
+): Promise<void> {
+  const [soft] = await rows<{ free: number }>(
+    tx,
+    sql`select (t.on_hand - t.reserved)::int as free from reservation r
+        join stock_total t on t.site_id = ${actor.siteId} and t.item_id = ${item} and t.lot = ${lot}
+        where r.wave_id = ${waveId} and r.line_id = ${line} and r.lot = ${lot} and r.firm + ${units} <= r.units for update`,
+  );
+  if (!soft) return;
+  if (soft.free < units) throw new Refusal(409, 'promised-away', { item, units: soft.free });
+  await tx.execute(
+    sql`update reservation set firm = firm + ${units} where wave_id = ${waveId} and line_id = ${line} and lot = ${lot}`,
+  );
+}
+
+/**
+ * The promise moves to the lot that is taken.
+ *
+ * @throws Refusal 409 `lot-promised` when the other lot was promised to others meanwhile
+ */
+async function swapLot(
+  { tx, actor }: Change,
+  run: RunRow,
+  { line, pick, units, lot }: { line: string; pick: RunPick; units: number; lot: string },
+): Promise<void> {
+  const { step } = pick;
+  const [free] = await rows<{ units: number }>(
+    tx,
+    sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${step.item.id} and lot = ${lot} for update`,
+  );
+  if ((free?.units ?? 0) < units) throw new Refusal(409, 'lot-promised', { lot, item: step.item.name });
+  await tx.execute(sql`
+    with less as (
+      update reservation set units = units - ${units}, firm = least(firm, units - ${units})
+      where wave_id = ${run.waveId} and line_id = ${line} and lot = ${step.lot ?? ''}
+    )
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    values (${run.waveId}, ${line}, ${actor.siteId}, ${step.item.id}, ${lot}, ${units}, ${units})
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
 }
 
 /**
@@ -234,12 +287,14 @@ export async function undoPick(change: Change, runId: string): Promise<{ pick: s
   const missing = last.units - last.picked;
   if (missing > 0) {
     const back = made.filter((m) => m.to === inquiryOf(actor.siteId)).reduce((n, m) => n + m.units, 0);
-    if (last.open < missing || last.free + back < missing) throw new Refusal(409, 'undo-short', { item: last.item });
+    const firm = (await wayOf(tx, actor.siteId)).reserve !== 'scan';
+    if (last.open < missing || (firm && last.free + back < missing))
+      throw new Refusal(409, 'undo-short', { item: last.item });
     await tx.execute(sql`
       with again as (
-        insert into reservation (wave_id, line_id, site_id, item_id, lot, units)
-        select ${run.waveId}, k.line_id, ${actor.siteId}, k.item_id, k.lot, ${missing} from pick k where k.id = ${last.id}
-        on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units
+        insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+        select ${run.waveId}, k.line_id, ${actor.siteId}, k.item_id, k.lot, ${missing}, ${firm ? missing : 0} from pick k where k.id = ${last.id}
+        on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm
       ), more as (
         update wave_line set units = units + ${missing} where wave_id = ${run.waveId} and line_id = ${last.line}
       )

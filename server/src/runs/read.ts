@@ -1,7 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
+import { freshProgress } from '@hand-relay/core/picking';
+import { pickWay } from '@hand-relay/core/ways';
 import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 type PickRow = {
   id: string;
@@ -25,10 +28,30 @@ type PickRow = {
   picture: string;
   remains: number;
   serials: string[] | null;
+  others: string[] | null;
+  orders: number;
 };
 
+/**
+ * Lots that may be taken in place of the one promised: enough of them lies in the bin beside what others are sent
+ * for, as much is promised to nobody, and it lasts as long as the customer asks.
+ */
+const otherLots = sql`
+  select jsonb_agg(s.lot order by t2.best_before nulls last, s.lot) from balance s
+  join lot t2 on t2.item_id = s.item_id and t2.lot = s.lot
+  join stock_total f on f.site_id = b.site_id and f.item_id = s.item_id and f.lot = s.lot
+  join customer c on c.id = o.customer_id
+  where s.place_id = k.bin_id and s.item_id = k.item_id and s.lot <> k.lot and f.on_hand - f.reserved >= k.units
+    and s.units - coalesce((select sum(p.units) from pick p where p.state = 'open' and p.bin_id = k.bin_id
+                              and p.item_id = k.item_id and p.lot = s.lot), 0) >= k.units
+    and (t2.best_before is null or t2.best_before - o.due >= c.min_shelf_days)`;
+
 /** Picks as the device and the server's judge both need them, in walking order. */
-export async function runPicks(on: Db | Tx, runId: string, pickId?: string): Promise<RunPick[]> {
+export async function runPicks(
+  on: Db | Tx,
+  { siteId, runId, pickId }: { siteId: string; runId: string; pickId?: string },
+): Promise<RunPick[]> {
+  const way = await wayOf(on, siteId);
   const found = await rows<PickRow>(
     on,
     sql`
@@ -42,7 +65,9 @@ export async function runPicks(on: Db | Tx, runId: string, pickId?: string): Pro
              - case when k.state = 'open' then k.units else 0 end)::int as remains,
            case when i.tracks_serial then (
              select jsonb_agg(s.serial order by s.serial) from balance s
-             where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials
+             where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
+           ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
+           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
     left join lot t on t.item_id = k.item_id and t.lot = k.lot
@@ -58,8 +83,10 @@ export async function runPicks(on: Db | Tx, runId: string, pickId?: string): Pro
       serialsInBin: k.serials ?? [],
       units: k.units,
       position: { cart: k.cart ?? '', number: k.position },
+      how: pickWay(way, k.orders),
+      otherLots: k.others ?? [],
     },
-    progress: k.progress,
+    progress: { ...freshProgress, ...k.progress },
     state: k.state,
     picked: k.picked,
     order: k.order,
@@ -98,10 +125,11 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
     run,
     cartPositions: run.positions,
     positions,
-    picks: await runPicks(db, runId),
+    picks: await runPicks(db, { siteId, runId }),
     path: extra!.path,
     lanes,
     proposedLane: extra!.proposed,
+    stages: (await wayOf(db, siteId)).stages,
   };
 }
 

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { readCode } from '@hand-relay/core/codes';
 import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
+import { handOver } from './handOver.ts';
 
 export interface RunRow {
   id: string;
@@ -157,24 +158,8 @@ export async function leaveRun(change: Change, runId: string, scanned: string): 
   );
   await journalRun(change, run, 'cart-left', { lane: lane.code, cart: run.cart });
   await endWaveIfDone(change, run.waveId);
+  if (goods!.units > 0) await handOver(change, runId);
   change.tell('runs', [runId]);
   change.tell('bench', []);
   change.tell('waves', [run.waveId]);
-}
-
-/** Ends an order's runs whose carts are empty for good (no open carton could put goods back), so that the carts are free. */
-export async function endEmptyRuns(change: Change, orderId: string): Promise<void> {
-  const ended = await rows<{ id: string; waveId: string }>(
-    change.tx,
-    sql`
-    update run r set state = 'done' where r.state = 'left'
-      and r.id in (select q.run_id from run_position q where q.order_id = ${orderId})
-      and not exists (select 1 from run_position q join balance b on b.place_id = q.place_id where q.run_id = r.id)
-      and not exists (select 1 from run_position q join carton c on c.order_id = q.order_id where q.run_id = r.id and c.state = 'open')
-    returning r.id, r.wave_id as "waveId"`,
-  );
-  for (const run of ended) {
-    await endWaveIfDone(change, run.waveId);
-    change.tell('runs', [run.id]);
-  }
 }

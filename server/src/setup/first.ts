@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { firstRunBody } from '@hand-relay/contract';
+import { firstRoles, type firstRunBody } from '@hand-relay/contract';
 import { hashSecret } from '../people/index.ts';
 import { Refusal, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
@@ -17,7 +17,7 @@ export async function isEmpty(on: Db | Tx): Promise<boolean> {
  */
 export async function firstRun(
   { db, clock, newId }: Platform,
-  { site, person }: z.output<typeof firstRunBody>,
+  { site, units, person }: z.output<typeof firstRunBody>,
 ): Promise<void> {
   // Asked before the costly hash: this door is open to everybody.
   if (!(await isEmpty(db))) throw new Refusal(409, 'not-empty');
@@ -28,16 +28,22 @@ export async function firstRun(
     const id = newId();
     const personId = person.login.replace(/\W+/g, '-');
     await tx.execute(sql`
-      insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start)
+      insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start, settings)
       values (${id}, 'S1', ${site.name}, ${site.street}, ${site.city}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix},
-        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}')`);
+        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}', ${JSON.stringify({ way: { units } })}::jsonb)`);
     await tx.execute(sql`
       insert into place (id, site_id, kind, code, name) values
         (${`outside-${id}`}, ${id}, 'outside', 'OUTSIDE', 'Beyond the doors'),
         (${`inquiry-${id}`}, ${id}, 'inquiry', 'TO-COUNT', 'Waits for a count')`);
     await tx.execute(sql`
-      insert into person (id, site_id, name, login, password_hash, roles)
-      values (${personId}, ${id}, ${person.name}, ${person.login}, ${password}, '{supervisor}')`);
+      insert into person (id, site_id, name, login, password_hash)
+      values (${personId}, ${id}, ${person.name}, ${person.login}, ${password})`);
+    await tx.execute(sql`
+      with roles as (
+        insert into role (site_id, name, rights)
+        select ${id}, r.key, array(select jsonb_array_elements_text(r.value)) from jsonb_each(${JSON.stringify(firstRoles)}::jsonb) r
+      )
+      insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{supervisor}')`);
     await tx.execute(sql`
       insert into journal (at, site_id, person_id, device, request_id, kind, facts)
       values (${clock().toISOString()}, ${id}, ${personId}, 'browser', 'first-run', 'site-made', ${JSON.stringify({ name: site.name })}::jsonb)`);

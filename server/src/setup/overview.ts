@@ -1,6 +1,12 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { SetupOverview } from '@hand-relay/contract';
 import { rows, type Platform } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
+
+/** How many people of a site hold a right. */
+const able = (right: SQL) => sql`(
+  select count(*) from membership m where m.site_id = s.id and m.active and exists (
+    select 1 from role r where r.site_id = s.id and r.name = any(m.roles) and not r.retired and ${right} = any(r.rights)))`;
 
 /** What a house has of each kind, and what it lacks to ship an order, in the order of the work. */
 export async function overview({ db }: Platform, siteId: string): Promise<SetupOverview> {
@@ -30,13 +36,17 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from carton_type where not retired)::int as cartons,
            (select count(*) from pallet_type where not retired)::int as pallets,
            (select count(*) from cart where site_id = s.id and not retired)::int as carts,
-           (select count(*) from person where site_id = s.id and active)::int as people,
-           (select count(*) from person where site_id = s.id and active and roles && '{picker,supervisor}')::int as pickers,
-           (select count(*) from person where site_id = s.id and active and roles && '{packer,supervisor}')::int as packers,
-           (select count(*) from person where site_id = s.id and active and roles && '{loader,supervisor}')::int as loaders,
+           (select count(*) from membership where site_id = s.id and active)::int as people,
+           (select count(*) from role where site_id = s.id and not retired)::int as roles,
+           (select count(*) from printer where site_id = s.id and not retired)::int as printers,
+           ${able(sql`'runs.pick'`)}::int as pickers,
+           ${able(sql`'orders.pack'`)}::int as packers,
+           ${able(sql`'shipments.confirm'`)}::int as loaders,
            s.gs1_prefix as prefix
     from site s where s.id = ${siteId}`,
   );
+  const { stages } = await wayOf(db, siteId);
+  const packs = stages === 'pick-pack-ship';
   const { prefix, lanes, benches, pickers, packers, loaders, ...counts } = found!;
   const needs: [what: string, there: boolean, why: string][] = [
     ['zones', counts['zones']! > 0, 'zones'],
@@ -45,14 +55,14 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
     ['stock', counts['stock']! > 0, 'stock'],
     ['customers', counts['customers']! > 0, 'customers'],
     ['places', lanes > 0, 'lanes'],
-    ['places', benches > 0, 'benches'],
-    ['cartons', counts['cartons']! > 0, 'cartons'],
+    ['places', !packs || benches > 0, 'benches'],
+    ['cartons', !packs || counts['cartons']! > 0, 'cartons'],
     ['carts', counts['carts']! > 0, 'carts'],
     ['carriers', counts['carriers']! > 0, 'carriers'],
     ['departures', counts['departures']! > 0, 'departures'],
     ['people', pickers > 0, 'pickers'],
-    ['people', packers > 0, 'packers'],
-    ['people', loaders > 0, 'loaders'],
+    ['people', !packs || packers > 0, 'packers'],
+    ['people', stages === 'pick-and-ship' || loaders > 0, 'loaders'],
     ['site', prefix !== '', 'prefix'],
   ];
   return {

@@ -19,6 +19,7 @@ import { Jobs } from './jobs.ts';
 import { keepRows, undoEntry } from './keep.ts';
 import { kinds } from './kinds/index.ts';
 import { lookAtRows, told } from './look.ts';
+import { keepPicture, readPicture } from './pictures.ts';
 import { overview } from './overview.ts';
 import { changeSite, readSite } from './site.ts';
 
@@ -46,6 +47,15 @@ export function setupRoutes(doors: Doors): void {
   serve(doors, endpoints.changeSite, async ({ platform, actor, body, change }) => {
     await change((current) => changeSite(current, body));
     return { site: await readSite(platform.db, actor.siteId) };
+  });
+
+  serve(doors, endpoints.keepPicture, ({ body, change }) =>
+    change(async (current) => ({ picture: await keepPicture(current, body.data) })),
+  );
+  serve(doors, endpoints.picture, async ({ platform, id, res }) => {
+    const { type, bytes } = await readPicture(platform.db, id);
+    // Named by its bytes: it never changes.
+    res.type(type).setHeader('Cache-Control', 'private, max-age=31536000, immutable').send(bytes);
   });
 
   serve(doors, endpoints.sheetExample, ({ id, res }) => {
@@ -133,11 +143,13 @@ export function setupRoutes(doors: Doors): void {
   serve(doors, endpoints.setupHistory, async ({ platform, actor }) => ({
     entries: await rows<z.input<typeof setupHistory>['entries'][number]>(
       platform.db,
-      sql`select j.facts->>'entry' as id, ${iso(sql`j.at`)} as at, p.name as person, j.facts->>'sheet' as sheet, (j.facts->>'rows')::int as rows,
+      sql`select coalesce(j.facts->>'entry', j.id::text) as id, ${iso(sql`j.at`)} as at, p.name as person, j.kind,
+                 j.facts - 'before' - 'after' as facts, j.facts->>'sheet' as sheet, (j.facts->>'rows')::int as rows,
                  j.facts->>'file' as file,
                  exists (select 1 from journal u where u.site_id = j.site_id and u.kind = 'setup-changed' and u.facts->>'undoes' = j.facts->>'entry') as undone
           from journal j left join person p on p.id = j.person_id
-          where j.site_id = ${actor.siteId} and j.kind = 'setup-changed' order by j.id desc limit 200`,
+          where j.site_id = ${actor.siteId}
+            and j.kind in ('setup-changed', 'way-changed', 'site-changed', 'site-made', 'device-signed-out') order by j.id desc limit 200`,
     ),
   }));
 

@@ -4,7 +4,8 @@ import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/co
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { closeIfDone } from '../orders/index.ts';
 import { announceShipment } from '../standins/index.ts';
-import { move, nextNumbers, outsideOf } from '../stock/index.ts';
+import { move, nextNumbers, nextSscc, outsideOf } from '../stock/index.ts';
+import { endEmptyRuns } from '../waves/index.ts';
 
 interface ShipmentRow {
   id: string;
@@ -15,17 +16,30 @@ interface ShipmentRow {
   form: TrackingForm | null;
   shipComplete: boolean;
   carrier: string | null;
+  loose: boolean;
 }
 
 async function lockShipment(change: Change, id: string): Promise<ShipmentRow> {
   const [row] = await rows<ShipmentRow>(
     change.tx,
-    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier
+    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier, s.loose
         from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
         where s.id = ${id} and s.site_id = ${change.actor.siteId} for update of s, o`,
   );
   if (!row) throw notFound('shipment', id);
   return row;
+}
+
+/** Positions of carts left at the dock that still carry goods of an order. */
+const carried = (orderId: string) => sql`
+  select q.place_id from run_position q join run r on r.id = q.run_id and r.state in ('left', 'done')
+  where q.order_id = ${orderId} and exists (select 1 from balance b where b.place_id = q.place_id)`;
+
+/** Confirms a shipment at once, with a number from its carrier where one is needed; what is short stays open. */
+export async function shipAtOnce(change: Change, id: string): Promise<void> {
+  const { form, tracking } = await lockShipment(change, id);
+  if (form && form.kind !== 'none' && tracking === null) await setTracking(change, id, { from: 'carrier' });
+  await confirmShipment(change, id, 'keep-open');
 }
 
 /** Takes a tracking number from the carrier, or from a person after checking its form. */
@@ -45,9 +59,9 @@ export async function setTracking(
       tx,
       sql`select sscc from carton where shipment_id = ${id} and sscc is not null order by number limit 1`,
     );
-    if (!unit) throw new Refusal(409, 'nothing-packed');
+    if (!unit && !shipment.loose) throw new Refusal(409, 'nothing-packed');
     const [serial] = await nextNumbers(change, 'tracking', 1);
-    tracking = announceShipment({ form, serial: serial!, sscc: unit.sscc });
+    tracking = announceShipment({ form, serial: serial!, sscc: unit?.sscc ?? (await nextSscc(change)) });
   } else {
     tracking = readTracking(from.number, form);
     if (!tracking)
@@ -75,11 +89,12 @@ export async function setTracking(
 export async function confirmShipment(change: Change, id: string, rest: Rest | null): Promise<void> {
   const { tx, actor, now } = change;
   const shipment = await lockShipment(change, id);
+  const { loose } = shipment;
   const lines = await rows<ShipLine & { released: number }>(
     tx,
     sql`
     select l.id as line, i.sku, l.asked - l.cancelled - l.shipped as open, l.picked - l.shipped as picked, l.released - l.shipped as released,
-           coalesce(c.closed, 0)::int as packed, coalesce(c.open, 0)::int as "inOpenCarton"
+           ${loose ? sql`l.packed - l.shipped` : sql`coalesce(c.closed, 0)::int`} as packed, coalesce(c.open, 0)::int as "inOpenCarton"
     from order_line l join item i on i.id = l.item_id
     left join lateral (
       select sum(k.units) filter (where u.state = 'closed') as closed, sum(k.units) filter (where u.state = 'open') as open
@@ -96,6 +111,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       confirmed: shipment.state === 'confirmed',
       cartons: units!.cartons,
       openCartons: units!.open,
+      loose,
       openPicks: lines.reduce((n, l) => n + l.released - l.picked, 0),
       tracking: shipment.tracking,
       trackingForm: shipment.form ?? { kind: 'none' },
@@ -109,18 +125,25 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
 
   const goods = await rows<{ from: string; item: string; lot: string; serial: string; units: number }>(
     tx,
-    sql`select b.place_id as "from", b.item_id as item, b.lot, b.serial, b.units from carton c join balance b on b.place_id = c.place_id where c.shipment_id = ${id}`,
+    sql`select b.place_id as "from", b.item_id as item, b.lot, b.serial, b.units from balance b
+        where b.place_id in (${loose ? carried(shipment.order) : sql`select place_id from carton where shipment_id = ${id}`})`,
   );
   // Promises end before the goods leave: reserved may never exceed what is on hand.
   await tx.execute(sql`
     with gone as (
-      select k.line_id, k.lot, sum(k.units) as units from carton_line k join carton c on c.id = k.carton_id where c.shipment_id = ${id} group by 1, 2
+      ${
+        loose
+          ? sql`select k.line_id, k.lot, sum(k.picked) as units from pick k join run_position q on q.run_id = k.run_id and q.number = k.position
+                where k.order_id = ${shipment.order} and k.picked > 0 and q.place_id in (${carried(shipment.order)}) group by 1, 2`
+          : sql`select k.line_id, k.lot, sum(k.units) as units from carton_line k join carton c on c.id = k.carton_id where c.shipment_id = ${id} group by 1, 2`
+      }
     ), ranked as (
       select r.wave_id, r.line_id, r.lot, g.units as gone, r.units,
              coalesce(sum(r.units) over (partition by r.line_id, r.lot order by r.wave_id rows between unbounded preceding and 1 preceding), 0) as before
       from reservation r join gone g on g.line_id = r.line_id and g.lot = r.lot
     )
-    update reservation r set units = r.units - greatest(0, least(k.units, k.gone - k.before))
+    update reservation r set units = r.units - greatest(0, least(k.units, k.gone - k.before)),
+      firm = greatest(0, r.firm - greatest(0, least(k.units, k.gone - k.before)))
     from ranked k where k.wave_id = r.wave_id and k.line_id = r.line_id and k.lot = r.lot`);
   await move(
     change,
@@ -141,6 +164,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
     sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
   );
   await closeIfDone(change, shipment.order);
+  if (loose) await endEmptyRuns(change, shipment.order);
   change.journal({
     kind: 'shipped',
     orderId: shipment.order,

@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { DockRow, ShipmentDetail, shipmentExport } from '@hand-relay/contract';
 import { trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
+import { shipmentGoods } from '../documents/index.ts';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
 /** Shipments as lists and heads show them, the earliest departure first. */
@@ -85,8 +86,8 @@ export function exportShipments(
            coalesce((select jsonb_agg(jsonb_build_object('sscc', u.sscc, 'type', t.code, 'weightG', u.weight_g) order by u.number)
             from carton u join carton_type t on t.id = u.type_id where u.shipment_id = s.id), '[]') as cartons,
            coalesce((select jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'units', x.units, 'lots', coalesce((
-              select jsonb_agg(jsonb_build_object('lot', q.lot, 'serial', q.serial, 'sscc', u.sscc, 'units', q.units) order by u.number, q.lot, q.serial)
-              from carton_line q join carton u on u.id = q.carton_id where q.line_id = l.id and u.shipment_id = s.id and q.units > 0), '[]')) order by l.line)
+              select jsonb_agg(jsonb_build_object('lot', q.lot, 'serial', q.serial, 'sscc', q.sscc, 'units', q.units) order by q.number, q.lot, q.serial)
+              from (${shipmentGoods(sql`s.id`)}) q where q.line_id = l.id), '[]')) order by l.line)
             from shipment_line x join order_line l on l.id = x.line_id join item i on i.id = l.item_id where x.shipment_id = s.id), '[]') as lines
     from shipment s join site on site.id = s.site_id join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { endpoints } from '@hand-relay/contract';
 import { packingSlip } from '../documents/index.ts';
 import { serve, type Doors } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { confirmShipment, setTracking } from './confirm.ts';
 import { dockRows, exportShipments, shipmentDetail } from './read.ts';
 
@@ -20,7 +21,7 @@ export function shippingRoutes(doors: Doors): void {
     return shipmentDetail(platform, actor.siteId, id);
   });
   serve(doors, endpoints.packingSlip, async ({ platform, actor, id, res }) => {
-    const pdf = await packingSlip(platform, actor.siteId, id);
+    const pdf = await packingSlip(platform, actor.siteId, id, (await wayOf(platform.db, actor.siteId)).paper);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="packing-slip.pdf"').send(pdf);
   });
   serve(doors, endpoints.shipmentsJson, async ({ platform, actor, query }) => ({

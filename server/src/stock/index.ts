@@ -1,2 +1,2 @@
 export { inquiryOf, move, outsideOf, type Move } from './move.ts';
-export { nextNumbers } from './numbers.ts';
+export { nextNumbers, nextSscc } from './numbers.ts';

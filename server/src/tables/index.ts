@@ -5,3 +5,4 @@ export * from './people.ts';
 export * from './site.ts';
 export * from './stock.ts';
 export * from './work.ts';
+export * from './printing.ts';

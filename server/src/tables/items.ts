@@ -1,4 +1,4 @@
-import { boolean, date, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, customType, date, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
 
 export const item = pgTable(
   'item',
@@ -18,7 +18,9 @@ export const item = pgTable(
     tracksLot: boolean().notNull(),
     tracksSerial: boolean().notNull(),
     valueMinor: integer().notNull(),
-    /** Name of the drawing that shows it. */
+    /** Days that it keeps from its making: no lot's best-before lies further ahead. Null where it keeps. */
+    shelfLifeDays: integer(),
+    /** Name of the drawing that shows it, or of a picture of one's own. */
     picture: text().notNull(),
     /** No longer sold: it stays because history names it. */
     retired: boolean().notNull().default(false),
@@ -50,3 +52,12 @@ export const lot = pgTable(
   },
   (t) => [primaryKey({ columns: [t.itemId, t.lot] })],
 );
+
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
+
+/** A picture of one's own, by the hash of its bytes: the same file is kept once. */
+export const picture = pgTable('picture', {
+  id: text().primaryKey(),
+  type: text().$type<'image/png' | 'image/jpeg' | 'image/webp'>().notNull(),
+  bytes: bytes().notNull(),
+});

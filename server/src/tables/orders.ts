@@ -29,6 +29,8 @@ export const customer = pgTable(
     postcode: text().notNull(),
     city: text().notNull(),
     country: text().notNull(),
+    /** What the customer wishes; whoever packs reads it. */
+    wishes: text().notNull().default(''),
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('customer_number').on(t.number)],

@@ -1,11 +1,12 @@
 import { sql } from 'drizzle-orm';
-import { boolean, index, integer, pgTable, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import { site } from './site.ts';
 
 export const person = pgTable(
   'person',
   {
     id: text().primaryKey(),
+    /** Where a sign-in begins: the site worked at last. */
     siteId: text()
       .notNull()
       .references(() => site.id),
@@ -15,15 +16,43 @@ export const person = pgTable(
     badge: text(),
     passwordHash: text(),
     pinHash: text(),
+    failures: integer().notNull().default(0),
+    lockedUntil: timestamp({ withTimezone: true }),
+  },
+  (t) => [uniqueIndex('person_login').on(t.login), uniqueIndex('person_badge').on(t.badge)],
+);
+
+/** A role of a site: a name for a set of rights. */
+export const role = pgTable(
+  'role',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    name: text().notNull(),
+    rights: text().array().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.name] })],
+);
+
+/** Who works at which site, and as what. */
+export const membership = pgTable(
+  'membership',
+  {
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
     roles: text()
       .array()
       .notNull()
       .default(sql`'{}'`),
     active: boolean().notNull().default(true),
-    failures: integer().notNull().default(0),
-    lockedUntil: timestamp({ withTimezone: true }),
   },
-  (t) => [uniqueIndex('person_login').on(t.login), uniqueIndex('person_badge').on(t.badge)],
+  (t) => [primaryKey({ columns: [t.personId, t.siteId] }), index('membership_site').on(t.siteId)],
 );
 
 export const session = pgTable(
@@ -34,7 +63,12 @@ export const session = pgTable(
     personId: text()
       .notNull()
       .references(() => person.id),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
     device: text().notNull(),
+    /** What the browser says that it is. */
+    browser: text().notNull().default(''),
     createdAt: timestamp({ withTimezone: true }).notNull(),
     expiresAt: timestamp({ withTimezone: true }).notNull(),
   },

@@ -10,6 +10,7 @@ import {
   primaryKey,
   text,
   timestamp,
+  unique,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import type { Point } from '@hand-relay/core/floor';
@@ -36,13 +37,14 @@ export const wave = pgTable(
   (t) => [uniqueIndex('wave_number').on(t.siteId, t.number)],
 );
 
-/** Stock of an item and lot promised to a line, until it ships or is given back. */
+/**
+ * Stock of an item and lot promised to a line, until it ships or is given back. Without a wave it is promised to a
+ * line that is not released yet.
+ */
 export const reservation = pgTable(
   'reservation',
   {
-    waveId: text()
-      .notNull()
-      .references(() => wave.id),
+    waveId: text().references(() => wave.id),
     lineId: text()
       .notNull()
       .references(() => orderLine.id),
@@ -51,11 +53,13 @@ export const reservation = pgTable(
     itemId: text().notNull(),
     lot: text().notNull(),
     units: integer().notNull(),
+    /** Units that count as reserved: all, or where the site reserves at the scan those already picked. */
+    firm: integer().notNull(),
   },
   (t) => [
-    primaryKey({ columns: [t.lineId, t.waveId, t.lot] }),
+    unique('reservation_once').on(t.lineId, t.waveId, t.lot).nullsNotDistinct(),
     index('reservation_wave').on(t.waveId),
-    check('reservation_units', sql`${t.units} >= 0`),
+    check('reservation_units', sql`${t.units} >= 0 and ${t.firm} between 0 and ${t.units}`),
   ],
 );
 
@@ -222,6 +226,8 @@ export const shipment = pgTable(
     tracking: text(),
     trackingFrom: text().$type<'carrier' | 'person'>(),
     state: text().$type<'open' | 'confirmed'>().notNull(),
+    /** Leaves as it was picked, off the cart: no bench packs it. */
+    loose: boolean().notNull().default(false),
     confirmedAt: timestamp({ withTimezone: true }),
     confirmedBy: text().references(() => person.id),
   },

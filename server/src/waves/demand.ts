@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { allocateByPriority, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
+import { allocateBeside, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
 import { recordset, rows, type Db, type Tx } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 interface OpenLine {
   order: string;
@@ -21,7 +22,10 @@ interface OpenLine {
 
 /** Chosen orders' open lines with what each is promised. */
 export interface Allocation {
-  lines: (OpenLine & { promise: LinePromise })[];
+  /** `kept` is what was promised before, a part of the promise. */
+  lines: (OpenLine & { promise: LinePromise; kept: LinePromise['lots'] })[];
+  /** Whether what is released is reserved at the scan only. */
+  soft: boolean;
 }
 
 /**
@@ -41,14 +45,31 @@ export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]):
       and l.asked - l.cancelled - l.released > 0
     order by o.id, l.line`,
   );
+  const way = await wayOf(on, siteId);
+  // Where release does not reserve, what is released may count as taken all the same.
+  const soft = way.reserve === 'scan' && way.countReleased;
   const supply = await rows<Supply>(
     on,
     sql`
-    select t.item_id as item, nullif(t.lot, '') as lot, l.best_before::text as "bestBefore", t.on_hand - t.reserved as units
+    select t.item_id as item, nullif(t.lot, '') as lot, l.best_before::text as "bestBefore",
+           ${soft ? sql`t.on_hand - t.reserved - coalesce(w.units, 0)` : sql`t.on_hand - t.reserved`}::int as units
     from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
-    where t.site_id = ${siteId} and t.on_hand > t.reserved
+    ${
+      soft
+        ? sql`left join (select item_id, lot, sum(units - firm) as units from reservation where site_id = ${siteId} group by 1, 2) w
+              on w.item_id = t.item_id and w.lot = t.lot`
+        : sql``
+    }
+    where t.site_id = ${siteId} and ${soft ? sql`t.on_hand > t.reserved + coalesce(w.units, 0)` : sql`t.on_hand > t.reserved`}
       and t.item_id in (select jsonb_array_elements_text(${recordset([...new Set(open.map((l) => l.item))])}))`,
   );
+  const kept = new Map<string, LinePromise['lots']>();
+  const before = await rows<{ line: string; lot: string | null; units: number }>(
+    on,
+    sql`select line_id as line, nullif(lot, '') as lot, units from reservation
+        where wave_id is null and units > 0 and line_id in (select jsonb_array_elements_text(${recordset(open.map((l) => l.line))}))`,
+  );
+  for (const { line, lot, units } of before) kept.set(line, [...(kept.get(line) ?? []), { lot, units }]);
   const orders = new Map<string, Demand>();
   for (const line of open) {
     const demand = orders.get(line.order) ?? {
@@ -61,6 +82,9 @@ export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]):
     demand.lines.push({ id: line.line, item: line.item, units: line.open, minShelfDays: line.minShelfDays });
     orders.set(line.order, demand);
   }
-  const promises = new Map(allocateByPriority(supply, [...orders.values()]).map((p) => [p.line, p]));
-  return { lines: open.map((line) => ({ ...line, promise: promises.get(line.line)! })) };
+  const promises = new Map(allocateBeside(kept, supply, [...orders.values()]).map((p) => [p.line, p]));
+  return {
+    lines: open.map((line) => ({ ...line, promise: promises.get(line.line)!, kept: kept.get(line.line) ?? [] })),
+    soft: way.reserve === 'scan',
+  };
 }

@@ -1,3 +1,5 @@
+export { freeOrders, reservedOf, reserveOrders } from './reserve.ts';
 export { waveRoutes } from './routes.ts';
-export { endWaveIfDone, giveBack } from './state.ts';
+export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { runSummaries } from './summary.ts';
+export { lockStock } from './release.ts';

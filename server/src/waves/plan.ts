@@ -178,7 +178,7 @@ async function giveBackMissing(
   );
   await change.tx.execute(sql`
     with back as (select * from jsonb_to_recordset(${back}) as r(line text, lot text, units int)),
-    freed as (update reservation r set units = r.units - b.units from back b where r.wave_id = ${waveId} and r.line_id = b.line and r.lot = b.lot),
+    freed as (update reservation r set units = r.units - b.units, firm = least(r.firm, r.units - b.units) from back b where r.wave_id = ${waveId} and r.line_id = b.line and r.lot = b.lot),
     by_line as (select line, sum(units) as units from back group by line),
     less as (update wave_line w set units = w.units - b.units from by_line b where w.wave_id = ${waveId} and w.line_id = b.line)
     update order_line l set released = l.released - b.units from by_line b where l.id = b.line`);

@@ -59,7 +59,7 @@ export async function previewRelease(
 }
 
 /** Only one transaction at a time promises a site's stock. */
-async function lockStock(tx: Tx, siteId: string): Promise<void> {
+export async function lockStock(tx: Tx, siteId: string): Promise<void> {
   await tx.execute(sql`select 1 from site where id = ${siteId} for update`);
 }
 
@@ -85,9 +85,13 @@ export async function release(
   const parts = given.flatMap((l) =>
     l.promise.lots.map((part) => ({ line: l.line, item: l.item, lot: part.lot ?? '', units: part.units })),
   );
+  // What was promised before the release is a part of the promise.
+  await tx.execute(
+    sql`delete from reservation where wave_id is null and line_id in (select jsonb_array_elements_text(${recordset(given.map((l) => l.line))}))`,
+  );
   await tx.execute(sql`
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units)
-    select ${wave}, line, ${actor.siteId}, item, lot, units
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    select ${wave}, line, ${actor.siteId}, item, lot, units, ${allocation.soft ? sql`0` : sql`units`}
     from jsonb_to_recordset(${recordset(parts)}) as r(line text, item text, lot text, units int)`);
   const lines = recordset(given.map((l) => ({ line: l.line, units: l.promise.units })));
   await tx.execute(sql`

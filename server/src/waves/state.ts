@@ -73,10 +73,27 @@ export async function giveBack(
   if (back.units === 0) return;
   await tx.execute(sql`
     with freed as (
-      update reservation set units = units - ${back.units}
+      update reservation set units = units - ${back.units}, firm = least(firm, units - ${back.units})
       where wave_id = ${back.waveId} and line_id = ${back.lineId} and lot = ${back.lot}
     ), less as (
       update wave_line set units = units - ${back.units} where wave_id = ${back.waveId} and line_id = ${back.lineId}
     )
     update order_line set released = released - ${back.units} where id = ${back.lineId}`);
+}
+
+/** Ends an order's runs whose carts are empty for good (no open carton could put goods back), so that the carts are free. */
+export async function endEmptyRuns(change: Change, orderId: string): Promise<void> {
+  const ended = await rows<{ id: string; waveId: string }>(
+    change.tx,
+    sql`
+    update run r set state = 'done' where r.state = 'left'
+      and r.id in (select q.run_id from run_position q where q.order_id = ${orderId})
+      and not exists (select 1 from run_position q join balance b on b.place_id = q.place_id where q.run_id = r.id)
+      and not exists (select 1 from run_position q join carton c on c.order_id = q.order_id where q.run_id = r.id and c.state = 'open')
+    returning r.id, r.wave_id as "waveId"`,
+  );
+  for (const run of ended) {
+    await endWaveIfDone(change, run.waveId);
+    change.tell('runs', [run.id]);
+  }
 }

@@ -22,6 +22,7 @@ export const items: Kind = {
       sql`select i.sku as item, i.name, i.unit, i.length_mm, i.width_mm, i.height_mm, i.weight_g,
                  ${known('u')} as gtin, n.units as inner_units, ${known('n')} as inner_gtin, o.units as outer_units, ${known('o')} as outer_gtin,
                  i.handling, i.temperature, coalesce(i.apart, '') as keep_apart, i.tracks_lot as lots, i.tracks_serial as serials,
+                 i.shelf_life_days,
                  i.value_minor as value, i.picture, i.retired
           from item i
           left join item_pack u on u.item_id = i.id and u.level = 'unit'
@@ -91,16 +92,17 @@ export const items: Kind = {
       tx,
       sql`
       insert into item (id, sku, name, unit, length_mm, width_mm, height_mm, weight_g, handling, temperature, apart,
-                        tracks_lot, tracks_serial, value_minor, picture, retired)
+                        tracks_lot, tracks_serial, shelf_life_days, value_minor, picture, retired)
       select r.id, r.item, r.name, r.unit, r.length_mm, r.width_mm, r.height_mm, r.weight_g, r.handling, r.temperature,
-             nullif(r.keep_apart, ''), r.lots, r.serials, r.value, r.picture, r.retired
+             nullif(r.keep_apart, ''), r.lots, r.serials, r.shelf_life_days, r.value, r.picture, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
         as r(id text, item text, name text, unit text, length_mm int, width_mm int, height_mm int, weight_g int, handling text,
-             temperature text, keep_apart text, lots boolean, serials boolean, value int, picture text, retired boolean)
+             temperature text, keep_apart text, lots boolean, serials boolean, shelf_life_days int, value int,
+             picture text, retired boolean)
       on conflict (sku) do update set name = excluded.name, unit = excluded.unit, length_mm = excluded.length_mm,
         width_mm = excluded.width_mm, height_mm = excluded.height_mm, weight_g = excluded.weight_g, handling = excluded.handling,
         temperature = excluded.temperature, apart = excluded.apart, tracks_lot = excluded.tracks_lot,
-        tracks_serial = excluded.tracks_serial, value_minor = excluded.value_minor, picture = excluded.picture,
+        tracks_serial = excluded.tracks_serial, shelf_life_days = excluded.shelf_life_days, value_minor = excluded.value_minor, picture = excluded.picture,
         retired = excluded.retired
       returning id, sku`,
     );
@@ -134,9 +136,10 @@ export const stock: Kind = {
     const pick = (name: string) => recordset([...new Set(list.map((r) => r.values[name]))]);
     const found = new Map(
       (
-        await rows<{ sku: string; lots: boolean; serials: boolean }>(
+        await rows<{ sku: string; lots: boolean; serials: boolean; latest: string | null; days: number }>(
           on,
-          sql`select sku, tracks_lot as lots, tracks_serial as serials from item
+          sql`select sku, tracks_lot as lots, tracks_serial as serials, shelf_life_days as days,
+                     (current_date + shelf_life_days)::text as latest from item
               where not retired and sku in (select jsonb_array_elements_text(${pick('item')}))`,
         )
       ).map((i) => [i.sku, i]),
@@ -166,6 +169,9 @@ export const stock: Kind = {
       if (!item) return fail('item', 'a-known', { what: 'items' });
       if (item.lots && !r['lot']) fail('lot', 'a-value');
       if (!item.lots && r['lot']) fail('lot', 'not-with', { what: 'lots' });
+      // Made today at the latest, nothing keeps longer than its shelf life.
+      if (item.latest && String(r['best_before'] ?? '') > item.latest)
+        fail('best_before', 'within-life', { days: item.days });
       if (item.serials && !r['serial']) fail('serial', 'a-value');
       if (!item.serials && r['serial']) fail('serial', 'not-with', { what: 'serials' });
       if (r['serial'] && Number(r['units']) > 1) fail('units', 'a-number-from', { least: 0, most: 1 });

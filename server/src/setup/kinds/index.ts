@@ -2,7 +2,9 @@ import type { SheetName } from '@hand-relay/core/sheets';
 import { bins, places, zones } from './floor.ts';
 import { items, stock } from './goods.ts';
 import type { Kind } from './kind.ts';
-import { carts, people } from './people.ts';
+import { carts } from './carts.ts';
+import { people, roles } from './people.ts';
+import { printers } from './printers.ts';
 import { carriers, cartons, customers, departures, pallets } from './shipping.ts';
 
 export const kinds: Record<SheetName, Kind> = {
@@ -18,5 +20,7 @@ export const kinds: Record<SheetName, Kind> = {
   pallets,
   carts,
   people,
+  roles,
+  printers,
 };
 export type { Kind } from './kind.ts';

@@ -1,59 +1,9 @@
 import { sql } from 'drizzle-orm';
-import { rightsOf, roles, type Role } from '@hand-relay/contract';
+import type { Right } from '@hand-relay/contract';
 import type { Row } from '@hand-relay/core/sheets';
 import { hashSecret } from '../../people/index.ts';
 import { recordset, rows, type Db, type Tx } from '../../platform/index.ts';
 import { faultsOf, type Kind } from './kind.ts';
-
-export const carts: Kind = {
-  read: (on, site) =>
-    rows<Row>(
-      on,
-      sql`select c.code as cart, t.name as type, t.positions, t.max_weight_g, t.max_volume_cm3 as max_volume_l, c.retired
-          from cart c join cart_type t on t.id = c.type_id where c.site_id = ${site} order by c.code`,
-    ),
-  faults: (_on, _site, list) => {
-    const types = new Map<string, string>();
-    return Promise.resolve(
-      faultsOf(list, (r, fail) => {
-        // What a type takes is told once; every cart of it says the same.
-        const told = JSON.stringify([r['positions'], r['max_weight_g'], r['max_volume_l']]);
-        const before = types.get(String(r['type']));
-        if (before !== undefined && before !== told) fail('positions', 'together', { before: String(r['type']) });
-        types.set(String(r['type']), told);
-      }),
-    );
-  },
-  keeps: async (on, site, list) => {
-    const used = new Set(
-      (
-        await rows<{ code: string }>(
-          on,
-          sql`select cart_code as code from run where site_id = ${site} and state in ('picking', 'left') and cart_code is not null`,
-        )
-      ).map((u) => u.code),
-    );
-    return list.flatMap((r, i) =>
-      used.has(String(r['cart']))
-        ? [{ row: i + 1, column: 'cart', value: String(r['cart']), expected: 'nothing-there' as const }]
-        : [],
-    );
-  },
-  async write({ tx, actor, newId }, list) {
-    const data = recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })));
-    await tx.execute(sql`
-      insert into cart_type (id, name, positions, max_weight_g, max_volume_cm3)
-      select distinct on (type) id, type, positions, max_weight_g, max_volume_l
-      from jsonb_to_recordset(${data}) as r(id text, type text, positions int, max_weight_g int, max_volume_l int)
-      on conflict (name) do update set positions = excluded.positions, max_weight_g = excluded.max_weight_g,
-        max_volume_cm3 = excluded.max_volume_cm3`);
-    await tx.execute(sql`
-      insert into cart (site_id, code, type_id, retired)
-      select ${actor.siteId}, r.cart, t.id, r.retired
-      from jsonb_to_recordset(${data}) as r(cart text, type text, retired boolean) join cart_type t on t.name = r.type
-      on conflict (site_id, code) do update set type_id = excluded.type_id, retired = excluded.retired`);
-  },
-};
 
 const rolesIn = (row: Row): string[] =>
   String(row['roles'])
@@ -61,47 +11,60 @@ const rolesIn = (row: Row): string[] =>
     .split(/[\s,;]+/)
     .filter(Boolean);
 
-const maySetUp = (row: Row) => rolesIn(row).some((role) => rightsOf[role as Role]?.includes('setup.change'));
+/** Roles of a site that may set it up. */
+async function settingUp(on: Db | Tx, siteId: string): Promise<Set<string>> {
+  const found = await rows<{ name: string }>(
+    on,
+    sql`select name from role where site_id = ${siteId} and not retired and 'setup.change' = any(rights)`,
+  );
+  return new Set(found.map((r) => r.name));
+}
+
+const holds = (row: Row, roles: ReadonlySet<string>) => rolesIn(row).some((role) => roles.has(role));
 
 /** Active people of a site who may set it up, other than those named: without any, nobody could mend anything. */
-async function othersWhoSetUp(on: Db | Tx, siteId: string, except: readonly Row[]): Promise<number> {
+async function othersWhoSetUp(
+  on: Db | Tx,
+  siteId: string,
+  except: readonly Row[],
+  roles: ReadonlySet<string>,
+): Promise<number> {
   const named = new Set(except.map((r) => r['person']));
   const there = await people.read(on, siteId);
-  return there.filter((r) => r['retired'] !== true && !named.has(r['person'] ?? '') && maySetUp(r)).length;
+  return there.filter((r) => r['retired'] !== true && !named.has(r['person'] ?? '') && holds(r, roles)).length;
 }
 
 export const people: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select id as person, name, array_to_string(roles, ' ') as roles, coalesce(login, '') as login, coalesce(badge, '') as badge,
-                 '' as password, '' as pin, not active as retired from person where site_id = ${site} order by name`,
+      sql`select p.id as person, p.name, array_to_string(m.roles, ' ') as roles, coalesce(p.login, '') as login, coalesce(p.badge, '') as badge,
+                 '' as password, '' as pin, not m.active as retired
+          from membership m join person p on p.id = m.person_id where m.site_id = ${site} order by p.name`,
     ),
   async faults(on, site, list) {
     const others = await rows<{
       id: string;
       login: string | null;
       badge: string | null;
-      site: string;
-      secret: boolean;
-    }>(
-      on,
-      sql`select id, login, badge, site_id as site, coalesce(password_hash, pin_hash) is not null as secret from person`,
-    );
+    }>(on, sql`select id, login, badge from person`);
+    const named = await rows<{ name: string }>(on, sql`select name from role where site_id = ${site} and not retired`);
+    const roles = named.map((r) => r.name);
+    const setUp = await settingUp(on, site);
     const logins = new Map(others.flatMap((o) => (o.login ? [[o.login, o.id]] : [])));
     const badges = new Map(others.flatMap((o) => (o.badge ? [[o.badge, o.id]] : [])));
-    const known = new Map(others.map((o) => [o.id, o]));
+    const known = new Set(others.map((o) => o.id));
     const nobodyElse =
       (await othersWhoSetUp(
         on,
         site,
         list.map((o) => o.values),
+        setUp,
       )) === 0;
     return faultsOf(list, (r, fail) => {
       const id = String(r['person']);
-      if (known.has(id) && known.get(id)!.site !== site) fail('person', 'once', { first: id });
       const wanted = rolesIn(r);
-      if (wanted.length === 0 || wanted.some((w) => !(roles as readonly string[]).includes(w)))
+      if (wanted.length === 0 || wanted.some((w) => !roles.includes(w)))
         fail('roles', 'one-of', { of: roles.join(', ') });
       const login = String(r['login']).toLowerCase();
       const badge = String(r['badge']);
@@ -117,18 +80,19 @@ export const people: Kind = {
       }
       if (r['pin'] && !/^\d{4,8}$/.test(String(r['pin']))) fail('pin', 'a-pin');
       if (r['password'] && String(r['password']).length < 8) fail('password', 'a-password');
-      if (nobodyElse && known.has(id) && !maySetUp(r) && !list.some((o) => maySetUp(o.values)))
+      if (nobodyElse && known.has(id) && !holds(r, setUp) && !list.some((o) => holds(o.values, setUp)))
         fail('roles', 'a-supervisor');
     });
   },
-  keeps: async (on, site, list) =>
-    (await othersWhoSetUp(on, site, list)) > 0
-      ? []
-      : list.flatMap((r, i) =>
-          maySetUp(r)
-            ? [{ row: i + 1, column: 'person', value: String(r['person']), expected: 'a-supervisor' as const }]
-            : [],
-        ),
+  async keeps(on, site, list) {
+    const setUp = await settingUp(on, site);
+    if ((await othersWhoSetUp(on, site, list, setUp)) > 0) return [];
+    return list.flatMap((r, i) =>
+      holds(r, setUp)
+        ? [{ row: i + 1, column: 'person', value: String(r['person']), expected: 'a-supervisor' as const }]
+        : [],
+    );
+  },
   async write({ tx, actor }, list) {
     const data = await Promise.all(
       list.map(async (r) => ({
@@ -143,15 +107,102 @@ export const people: Kind = {
       })),
     );
     await tx.execute(sql`
-      insert into person (id, site_id, name, login, badge, password_hash, pin_hash, roles, active)
-      select r.person, ${actor.siteId}, r.name, r.login, r.badge, r.password, r.pin, array(select jsonb_array_elements_text(r.roles)), r.active
-      from jsonb_to_recordset(${recordset(data)}) as r(person text, name text, login text, badge text, password text, pin text, roles jsonb, active boolean)
-      on conflict (id) do update set name = excluded.name, login = excluded.login, badge = excluded.badge, roles = excluded.roles,
-        active = excluded.active, password_hash = coalesce(excluded.password_hash, person.password_hash),
-        pin_hash = coalesce(excluded.pin_hash, person.pin_hash)`);
+      with r as (
+        select * from jsonb_to_recordset(${recordset(data)}) as r(person text, name text, login text, badge text, password text, pin text, roles jsonb, active boolean)
+      ), kept as (
+        insert into person (id, site_id, name, login, badge, password_hash, pin_hash)
+        select r.person, ${actor.siteId}, r.name, r.login, r.badge, r.password, r.pin from r
+        on conflict (id) do update set name = excluded.name, login = excluded.login, badge = excluded.badge,
+          password_hash = coalesce(excluded.password_hash, person.password_hash),
+          pin_hash = coalesce(excluded.pin_hash, person.pin_hash)
+        returning id
+      )
+      insert into membership (person_id, site_id, roles, active)
+      select r.person, ${actor.siteId}, array(select jsonb_array_elements_text(r.roles)), r.active from r join kept on kept.id = r.person
+      on conflict (person_id, site_id) do update set roles = excluded.roles, active = excluded.active`);
     await tx.execute(sql`
       delete from session where person_id in (
         select r.person from jsonb_to_recordset(${recordset(data)}) as r(person text, active boolean, password text, pin text)
-        where not r.active or r.password is not null or r.pin is not null) and person_id <> ${actor.personId}`);
+        where not r.active or r.password is not null or r.pin is not null)
+        and person_id <> ${actor.personId}`);
   },
 };
+
+/** Column of the sheet of roles for each right. */
+const rightColumns = {
+  see_orders: 'orders.see',
+  take_in_orders: 'orders.import',
+  release: 'orders.release',
+  reserve: 'orders.reserve',
+  cancel: 'orders.cancel',
+  run_waves: 'waves.run',
+  pick: 'runs.pick',
+  arrange_runs: 'runs.arrange',
+  pack: 'orders.pack',
+  ship: 'shipments.confirm',
+  see_trails: 'trail.see',
+  set_up: 'setup.change',
+  serve_printers: 'printers.serve',
+} as const satisfies Record<string, Right>;
+
+const columns = Object.entries(rightColumns);
+
+export const roles: Kind = {
+  async read(on, site) {
+    const found = await rows<{ name: string; rights: string[]; retired: boolean }>(
+      on,
+      sql`select name, rights, retired from role where site_id = ${site} order by name`,
+    );
+    return found.map(({ name, rights, retired }) => ({
+      role: name,
+      ...Object.fromEntries(columns.map(([column, right]) => [column, rights.includes(right)])),
+      retired,
+    }));
+  },
+  async faults(on, site, list) {
+    const kept = await keepsSetUp(
+      on,
+      site,
+      list.map((r) => r.values),
+    );
+    return faultsOf(list, (r, fail) => {
+      if (/[\s,;]/.test(String(r['role']))) fail('role', 'one-word');
+      if (!columns.some(([column]) => r[column] === true)) fail('role', 'a-right');
+      if (!kept && r['set_up'] !== true) fail('set_up', 'a-supervisor');
+    });
+  },
+  async keeps(on, site, list) {
+    const used = await rows<{ name: string }>(
+      on,
+      sql`select distinct unnest(roles) as name from membership where site_id = ${site} and active`,
+    );
+    const names = new Set(used.map((u) => u.name));
+    return list.flatMap((r, i) =>
+      names.has(String(r['role']))
+        ? [{ row: i + 1, column: 'role', value: String(r['role']), expected: 'nothing-there' as const }]
+        : [],
+    );
+  },
+  async write({ tx, actor }, list) {
+    const data = list.map((r) => ({
+      name: String(r['role']).toLowerCase(),
+      rights: columns.filter(([column]) => r[column] === true).map(([, right]) => right),
+      retired: r['retired'] ?? false,
+    }));
+    await tx.execute(sql`
+      insert into role (site_id, name, rights, retired)
+      select ${actor.siteId}, r.name, array(select jsonb_array_elements_text(r.rights)), r.retired
+      from jsonb_to_recordset(${recordset(data)}) as r(name text, rights jsonb, retired boolean)
+      on conflict (site_id, name) do update set rights = excluded.rights, retired = excluded.retired`);
+  },
+};
+
+/** Whether somebody may still set the site up when these roles are as told. */
+async function keepsSetUp(on: Db | Tx, siteId: string, told: readonly Row[]): Promise<boolean> {
+  const setUp = await settingUp(on, siteId);
+  for (const r of told) {
+    if (r['set_up'] === true && r['retired'] !== true) setUp.add(String(r['role']));
+    else setUp.delete(String(r['role']));
+  }
+  return (await people.read(on, siteId)).some((r) => r['retired'] !== true && holds(r, setUp));
+}

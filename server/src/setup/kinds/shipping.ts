@@ -11,19 +11,19 @@ export const customers: Kind = {
   read: (on) =>
     rows<Row>(
       on,
-      sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, retired from customer order by number`,
+      sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, wishes, retired from customer order by number`,
     ),
   faults: nothing,
   keeps: nothing,
   async write({ tx, newId }, list) {
     await tx.execute(sql`
-      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, retired)
-      select id, customer, name, class, min_shelf_days, street, postcode, city, country, retired
+      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, wishes, retired)
+      select id, customer, name, class, min_shelf_days, street, postcode, city, country, wishes, retired
       from jsonb_to_recordset(${withIds(list, newId)}) as r(id text, customer text, name text, class text, min_shelf_days int,
-        street text, postcode text, city text, country text, retired boolean)
+        street text, postcode text, city text, country text, wishes text, retired boolean)
       on conflict (number) do update set name = excluded.name, class = excluded.class, min_shelf_days = excluded.min_shelf_days,
         street = excluded.street, postcode = excluded.postcode, city = excluded.city, country = excluded.country,
-        retired = excluded.retired`);
+        wishes = excluded.wishes, retired = excluded.retired`);
   },
 };
 

@@ -1,0 +1,3 @@
+import { DevicesView } from '../../setup/index.ts';
+
+export default DevicesView;

@@ -1,0 +1,3 @@
+import { KeepView } from '../../setup/index.ts';
+
+export default KeepView;

@@ -1,0 +1,3 @@
+import { PrintingView } from '../../setup/index.ts';
+
+export default PrintingView;

@@ -1,0 +1,3 @@
+import { WayView } from '../../setup/index.ts';
+
+export default WayView;

@@ -1,0 +1,226 @@
+import { useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { checkOrders, checks, countings, reserveTimes, stagings, type PickWay, type Way } from '@hand-relay/core/ways';
+import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { Card, Choice, Column, Failed, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { scansOf } from './example.ts';
+
+/** How this site works: each choice in plain words, with what it changes beside it. */
+export function WayView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data, error, refetch } = api.useWayQuery();
+  /** What a save just now replaced, to go back to. */
+  const [before, setBefore] = useState<Way | null>(null);
+  useShortcuts({ Escape: () => router.navigate('/setup') });
+  return (
+    <Page title={t('way.title')} onBack={() => router.navigate('/setup')}>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading />}
+      {data && (
+        <Form key={JSON.stringify(data.way)} way={data.way} waves={data.waves} before={before} onSaved={setBefore} />
+      )}
+    </Page>
+  );
+}
+
+const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
+
+function Form({
+  way,
+  waves,
+  before,
+  onSaved,
+}: {
+  way: Way;
+  waves: number;
+  before: Way | null;
+  onSaved: (before: Way | null) => void;
+}) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const send = useSend();
+  const [next, setNext] = useState(way);
+  const [save, { error, isLoading }] = api.useChangeWayMutation();
+  const set = (part: Partial<Way>) => setNext({ ...next, ...part });
+  const differing = (Object.keys(next) as (keyof Way)[]).filter((k) => changed(next[k], way[k]));
+  const go = async (wanted: Way, replaced: Way | null) => {
+    const done = await save(wanted);
+    if (!done.data) return;
+    onSaved(replaced);
+    send(tell({ kind: 'done', text: t(replaced ? 'way.saved' : 'way.back') }));
+  };
+  const choice = <K extends 'stages' | 'reserve' | 'label' | 'paper' | 'units'>(
+    name: K,
+    options: readonly Way[K][],
+  ) => (
+    <Choice
+      label={t(`way.${name}.title`)}
+      bare
+      value={next[name]}
+      onChange={(value) => set({ [name]: value })}
+      options={options.map((value) => ({ value, title: t(`way.${name}.${value}`) }))}
+    />
+  );
+  return (
+    <View style={{ maxWidth: 900, gap: 16 }}>
+      <Part title={t('way.stages.title')}>
+        {choice('stages', stagings)}
+        <Txt colour="quiet">{t(`way.stages.about.${next.stages}`)}</Txt>
+      </Part>
+      <Part title={t('way.reserve.title')}>
+        {choice('reserve', reserveTimes)}
+        <Txt colour="quiet">{t(`way.reserve.about.${next.reserve}`)}</Txt>
+        {next.reserve === 'scan' && (
+          <Tick
+            shown
+            label={t('way.countReleased')}
+            checked={next.countReleased}
+            onPress={() => set({ countReleased: !next.countReleased })}
+          />
+        )}
+      </Part>
+      <Part title={t('way.picking.title')}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
+          {(['one', 'many'] as const).map((kind) => (
+            <Picking
+              key={kind}
+              title={t(`way.picking.${kind}`)}
+              way={next.picking[kind]}
+              onChange={(picking) => set({ picking: { ...next.picking, [kind]: picking } })}
+            />
+          ))}
+        </View>
+        <Tick
+          shown
+          label={t('way.lotSwaps')}
+          checked={next.lotSwaps}
+          onPress={() => set({ lotSwaps: !next.lotSwaps })}
+        />
+        <Txt colour="quiet">{t(next.lotSwaps ? 'way.lotSwapsYes' : 'way.lotSwapsNo')}</Txt>
+      </Part>
+      <Part title={t('way.sounds.title')}>
+        {(['accepted', 'refused', 'finished'] as const).map((sound) => (
+          <Row key={sound} gap={8}>
+            <Tick
+              shown
+              label={t(`way.sounds.${sound}`)}
+              checked={next.sounds[sound]}
+              onPress={() => set({ sounds: { ...next.sounds, [sound]: !next.sounds[sound] } })}
+            />
+            <Key
+              size="small"
+              icon="volume-high"
+              title={t('way.hear')}
+              label={`${t('way.hear')}: ${t(`way.sounds.${sound}`)}`}
+              onPress={() => play(sound)}
+            />
+          </Row>
+        ))}
+      </Part>
+      <Part title={t('way.printing')}>
+        <Row gap={12}>
+          <Txt colour="quiet">{t('way.label.title')}</Txt>
+          {choice('label', ['4x6', 'a6'])}
+        </Row>
+        <Row gap={12}>
+          <Txt colour="quiet">{t('way.paper.title')}</Txt>
+          {choice('paper', ['a4', 'letter'])}
+        </Row>
+      </Part>
+      <Part title={t('way.units.title')}>
+        {choice('units', ['metric', 'imperial'])}
+        <Txt colour="quiet">{t('way.unitsKept')}</Txt>
+      </Part>
+      <Part title={t('way.elsewhere')}>
+        <Row>
+          {(['roles', 'places', 'printers'] as const).map((sheet) => (
+            <Key key={sheet} title={t(`setup.sheet.${sheet}`)} onPress={() => router.navigate(`/setup/${sheet}`)} />
+          ))}
+        </Row>
+      </Part>
+      {waves > 0 && differing.length > 0 && (
+        <Signal kind="caution" text={t('way.underWay', { count: waves })} size="body" />
+      )}
+      {error && <Failed text={words(troubleOf(error))} />}
+      <Row>
+        <Key
+          kind="act"
+          title={differing.length === 0 ? t('setup.save') : t('way.save', { count: differing.length })}
+          busy={isLoading}
+          disabled={differing.length === 0}
+          onPress={() => void go(next, way)}
+        />
+        {before && differing.length === 0 && (
+          <Key icon="undo" title={t('way.takeBack')} onPress={() => void go(before, null)} />
+        )}
+        {differing.length > 0 && <Key title={t('way.asItWas')} onPress={() => setNext(way)} />}
+      </Row>
+    </View>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Card gap={10}>
+      <Txt kind="heading" level={2}>
+        {title}
+      </Txt>
+      {children}
+    </Card>
+  );
+}
+
+/** One way of picking, and below it what a picker will be asked, worked out by the judge of the scans itself. */
+function Picking({ title, way, onChange }: { title: string; way: PickWay; onChange: (way: PickWay) => void }) {
+  const { t } = useTranslation();
+  const asks = scansOf(way);
+  const both = way.checks.includes('bin') && way.checks.includes('item');
+  return (
+    <View role="group" aria-label={title} style={{ flexGrow: 1, flexBasis: 340, gap: 8 }}>
+      <Txt kind="strong">{title}</Txt>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        {checks.map((check) => (
+          <Tick
+            key={check}
+            shown
+            label={t(`way.check.${check}`)}
+            checked={way.checks.includes(check)}
+            onPress={() =>
+              onChange({
+                ...way,
+                checks: checks.filter((c) => (c === check ? !way.checks.includes(c) : way.checks.includes(c))),
+              })
+            }
+          />
+        ))}
+      </View>
+      {both && (
+        <Choice
+          label={t('way.order.title')}
+          value={way.order}
+          onChange={(order) => onChange({ ...way, order })}
+          options={checkOrders.map((value) => ({ value, title: t(`way.order.${value}`) }))}
+        />
+      )}
+      <Choice
+        label={t('way.counting.title')}
+        value={way.counting}
+        onChange={(counting) => onChange({ ...way, counting })}
+        options={countings.map((value) => ({ value, title: t(`way.counting.${value}`) }))}
+      />
+      <Column gap={2}>
+        <Txt kind="small" colour="quiet">
+          {t('way.example')}
+        </Txt>
+        {asks.map((ask, i) => (
+          <Txt key={ask} kind="small">{`${i + 1}  ${ask}`}</Txt>
+        ))}
+        {!way.checks.includes('item') && <Signal kind="caution" text={t('way.noItem')} />}
+      </Column>
+    </View>
+  );
+}

@@ -1,0 +1,46 @@
+import { awaited, freshProgress, target, type PickProgress, type PickStep } from '@hand-relay/core/picking';
+import type { PickWay } from '@hand-relay/core/ways';
+import { i18n } from '../text/index.ts';
+
+const example: Omit<PickStep, 'how'> = {
+  id: 'example',
+  bin: 'B-07-2',
+  item: {
+    id: 'example',
+    sku: '',
+    name: '',
+    packs: [{ gtin: '', level: 'unit', units: 1 }],
+    tracksLot: true,
+    tracksSerial: false,
+  },
+  lot: 'A4802',
+  serialsInBin: [],
+  units: 3,
+  position: { cart: 'CART-07', number: 4 },
+  otherLots: [],
+};
+
+/** What a picker is asked at an example pick of three units of a lot, in order, worked out by the floor's own rules. */
+export function scansOf(how: PickWay): string[] {
+  const step: PickStep = { ...example, how };
+  let progress: PickProgress = freshProgress;
+  const asks: string[] = [];
+  for (;;) {
+    const [first, ...others] = awaited(step, progress);
+    if (first === undefined) return asks;
+    if (first === 'bin') {
+      const either = others.length > 0 ? 'binOrItem' : 'bin';
+      asks.push(i18n.t(`way.ask.${either}`, { bin: step.bin }));
+      progress = { ...progress, bin: true };
+    } else if (first === 'lot') {
+      asks.push(i18n.t('way.ask.lot', { lot: step.lot }));
+      progress = { ...progress, lot: true };
+    } else if (first === 'position') {
+      asks.push(i18n.t('way.ask.position', { position: `${step.position.cart}-${step.position.number}` }));
+      return asks;
+    } else {
+      asks.push(i18n.t(`way.ask.item.${how.counting}`, { units: target(step, progress) }));
+      progress = { ...progress, counted: target(step, progress) };
+    }
+  }
+}

@@ -1,0 +1,36 @@
+import type { PrintKind } from '@hand-relay/contract';
+import { useTranslation } from 'react-i18next';
+import { api, deviceName, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { Key } from '../ui/index.ts';
+
+/** Prints a document where this bench, door or device prints, and says where that is. */
+export function PrintKey({
+  kind,
+  of,
+  station,
+  title,
+  disabled = false,
+}: {
+  kind: PrintKind;
+  /** The carton or shipment. */
+  of: string;
+  /** The bench or door; without it the device's own name stands for it. */
+  station?: string | undefined;
+  title: string;
+  disabled?: boolean;
+}) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const [print, { isLoading }] = api.usePrintMutation();
+  const go = async () => {
+    const done = await print({ kind, of, station: station ?? deviceName() });
+    send(
+      tell(
+        done.data
+          ? { kind: 'done', text: t('printing.sent', { printer: done.data.printer }) }
+          : { kind: 'refused', text: words(troubleOf(done.error)) },
+      ),
+    );
+  };
+  return <Key icon="printer-outline" title={title} disabled={disabled} busy={isLoading} onPress={() => void go()} />;
+}

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { id, instant } from './basics.ts';
+
+/** What can be printed, and of what. */
+export const printKinds = ['carton-label', 'packing-slip', 'badges', 'test-page'] as const;
+export type PrintKind = (typeof printKinds)[number];
+
+export const printBody = z.strictObject({
+  kind: z.enum(printKinds),
+  /** The carton or shipment; empty where there is none. */
+  of: z.string().max(60).default(''),
+  /** The bench, door or device that prints; decides the printer. */
+  station: z.string().trim().max(40).default(''),
+  /** A printer, in place of the station's own. */
+  printer: z.string().trim().max(20).optional(),
+  copies: z.int().min(1).max(20).default(1),
+});
+export const printed = z.object({ job: id, printer: z.string() });
+
+export const jobQuery = z.object({
+  printer: z.string().max(20).optional(),
+  state: z.enum(['waiting', 'printed', 'failed']).optional(),
+});
+export const printJob = z.object({
+  id,
+  at: instant,
+  person: z.string(),
+  station: z.string(),
+  printer: z.string(),
+  title: z.string(),
+  copies: z.int(),
+  state: z.enum(['waiting', 'printed', 'failed']),
+  note: z.string(),
+});
+export type PrintJob = z.infer<typeof printJob>;
+export const printJobs = z.object({ jobs: z.array(printJob) });
+export const pngQuery = z.object({ page: z.coerce.number().int().min(1).max(500).default(1) });
+export const doneBody = z.strictObject({
+  state: z.enum(['printed', 'failed', 'waiting']),
+  note: z.string().trim().max(200).default(''),
+});

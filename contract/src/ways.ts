@@ -1,0 +1,30 @@
+import { z } from 'zod';
+import { checkOrders, checks, countings, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
+
+export const pickWay = z.strictObject({
+  checks: z
+    .array(z.enum(checks))
+    .transform((list) => checks.filter((check) => list.includes(check)))
+    .describe('What is checked at a pick'),
+  order: z.enum(checkOrders),
+  counting: z.enum(countings),
+});
+
+/** How a site works; what is left out is as usual. */
+export const way = z.strictObject({
+  stages: z.enum(stagings).default(usualWay.stages),
+  reserve: z.enum(reserveTimes).default(usualWay.reserve),
+  countReleased: z.boolean().default(usualWay.countReleased),
+  lotSwaps: z.boolean().default(usualWay.lotSwaps),
+  picking: z.strictObject({ one: pickWay, many: pickWay }).default(usualWay.picking),
+  sounds: z
+    .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
+    .default(usualWay.sounds),
+  label: z.enum(['4x6', 'a6']).default(usualWay.label),
+  paper: z.enum(['a4', 'letter']).default(usualWay.paper),
+  units: z.enum(['metric', 'imperial']).default(usualWay.units),
+});
+export const wayAnswer = z.object({
+  way,
+  waves: z.int().describe('Waves under way, which keep what they were planned with'),
+});

@@ -1,0 +1,16 @@
+export {
+  checks,
+  countings,
+  checkOrders,
+  pickWay,
+  reserveTimes,
+  stagings,
+  usualWay,
+  type Check,
+  type CheckOrder,
+  type Counting,
+  type PickWay,
+  type ReserveTime,
+  type Staging,
+  type Way,
+} from './way.ts';

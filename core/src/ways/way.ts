@@ -1,0 +1,65 @@
+/** How a site works: the choices that its people make once, each with what it changes. */
+
+/** The stages that goods pass: packed at a bench or not, confirmed by a person or by itself. */
+export const stagings = ['pick-pack-ship', 'pick-ship', 'pick-and-ship'] as const;
+export type Staging = (typeof stagings)[number];
+
+/** When stock is promised to a line. */
+export const reserveTimes = ['intake', 'hand', 'release', 'scan'] as const;
+export type ReserveTime = (typeof reserveTimes)[number];
+
+/**
+ * How units are counted: every scan for what it holds, the rest typed or touched; every pack scanned and nothing
+ * typed; or one scan for all that is asked.
+ */
+export const countings = ['packs', 'each', 'once'] as const;
+export type Counting = (typeof countings)[number];
+
+export const checks = ['bin', 'item', 'lot', 'position'] as const;
+export type Check = (typeof checks)[number];
+
+/** Which of bin and item is asked first. */
+export const checkOrders = ['bin-first', 'item-first', 'either'] as const;
+export type CheckOrder = (typeof checkOrders)[number];
+
+/** What is checked at a pick, and in which order. Units are counted in any case. */
+export interface PickWay {
+  checks: Check[];
+  order: CheckOrder;
+  counting: Counting;
+}
+
+export interface Way {
+  stages: Staging;
+  reserve: ReserveTime;
+  /** Whether what is released and not reserved counts as taken. */
+  countReleased: boolean;
+  /** Whether a picker may take another lot than the one promised, where it is free and good for the customer. */
+  lotSwaps: boolean;
+  /** Ways to pick: a cart with one order, and one with several. */
+  picking: { one: PickWay; many: PickWay };
+  sounds: { accepted: boolean; refused: boolean; finished: boolean };
+  label: '4x6' | 'a6';
+  paper: 'a4' | 'letter';
+  units: 'metric' | 'imperial';
+}
+
+const allChecks: PickWay = { checks: ['bin', 'item', 'lot', 'position'], order: 'bin-first', counting: 'packs' };
+
+/** How a site works until somebody says otherwise. */
+export const usualWay: Way = {
+  stages: 'pick-pack-ship',
+  reserve: 'release',
+  countReleased: true,
+  lotSwaps: false,
+  picking: { one: allChecks, many: allChecks },
+  sounds: { accepted: true, refused: true, finished: true },
+  label: '4x6',
+  paper: 'a4',
+  units: 'metric',
+};
+
+/** The way of picking a cart with so many orders. */
+export function pickWay({ picking }: Pick<Way, 'picking'>, orders: number): PickWay {
+  return orders > 1 ? picking.many : picking.one;
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "shipment" ADD COLUMN "loose" boolean DEFAULT false NOT NULL;

@@ -1,0 +1,113 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { jobQuery, printBody, PrintJob } from '@hand-relay/contract';
+import { badgeSheet, cartonLabel, packingSlip, testPage } from '../documents/index.ts';
+import { iso, notFound, Refusal, rows, type Change, type Db, type Platform } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
+
+type Wanted = z.output<typeof printBody>;
+
+/** A finished document, ready to be queued. */
+interface Made {
+  pdf: Buffer;
+  title: string;
+}
+
+/** Makes the document that is asked for, in the sizes of the site. */
+export async function makeDocument(platform: Platform, siteId: string, wanted: Wanted): Promise<Made> {
+  const { label, paper } = await wayOf(platform.db, siteId);
+  switch (wanted.kind) {
+    case 'carton-label': {
+      const [carton] = await rows<{ number: number; order: string }>(
+        platform.db,
+        sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${wanted.of} and c.site_id = ${siteId}`,
+      );
+      return {
+        pdf: await cartonLabel(platform, siteId, wanted.of, label),
+        title: `Label, carton ${carton!.number} of ${carton!.order}`,
+      };
+    }
+    case 'packing-slip': {
+      const pdf = await packingSlip(platform, siteId, wanted.of, paper);
+      const [shipment] = await rows<{ number: string }>(
+        platform.db,
+        sql`select number from shipment where id = ${wanted.of}`,
+      );
+      return { pdf, title: `Packing slip ${shipment!.number}` };
+    }
+    case 'badges':
+      return { pdf: await badgeSheet(platform, siteId), title: 'Badges' };
+    case 'test-page':
+      return { pdf: await testPage(wanted.printer ?? wanted.station, label), title: 'Test page' };
+  }
+}
+
+/** Where a station prints: the printer named, else its own, else one that prints for all. */
+async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<string> {
+  const what = wanted.kind === 'carton-label' || wanted.kind === 'test-page' ? 'labels' : 'sheets';
+  const [found] = await rows<{ code: string }>(
+    on,
+    sql`select code from printer where site_id = ${siteId} and not retired and ${
+      wanted.printer
+        ? sql`code = upper(${wanted.printer})`
+        : sql`prints in (${what}, 'all') and (upper(${wanted.station}) = any(stations) or stations = '{}')`
+    } order by upper(${wanted.station}) = any(stations) desc, prints = 'all', code limit 1`,
+  );
+  if (!found) throw new Refusal(409, 'no-printer', { station: wanted.station || wanted.printer });
+  return found.code;
+}
+
+/**
+ * Queues a document where the station prints.
+ *
+ * @throws Refusal 409 `no-printer`
+ */
+export async function queue(change: Change, wanted: Wanted, made: Made): Promise<{ job: string; printer: string }> {
+  const { tx, actor, now } = change;
+  const printer = await printerFor(tx, actor.siteId, wanted);
+  const job = change.newId();
+  await tx.execute(sql`
+    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, pdf, state)
+    values (${job}, ${actor.siteId}, ${now.toISOString()}, ${actor.personId}, ${wanted.station}, ${printer}, ${made.title},
+      ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, decode(${made.pdf.toString('base64')}, 'base64'), 'waiting')`);
+  change.journal({ kind: 'printed', facts: { job, printer, title: made.title, station: wanted.station } });
+  change.tell('printing', [job]);
+  return { job, printer };
+}
+
+/** What was printed, the newest first; for a printer's own question the oldest first, as it fetches them. */
+export function jobs(on: Db, siteId: string, { printer, state }: z.output<typeof jobQuery>): Promise<PrintJob[]> {
+  return rows<PrintJob>(
+    on,
+    sql`select j.id, ${iso(sql`j.at`)} as at, p.name as person, j.station, j.printer, j.title, j.copies, j.state, j.note
+        from print_job j join person p on p.id = j.person_id where j.site_id = ${siteId}
+          ${printer ? sql`and j.printer = upper(${printer})` : sql``} ${state ? sql`and j.state = ${state}` : sql``}
+        order by ${state === 'waiting' ? sql`j.at` : sql`j.at desc`} limit 200`,
+  );
+}
+
+/** The file of a job. */
+export async function fileOf(on: Db, siteId: string, id: string): Promise<Buffer> {
+  const [job] = await rows<{ pdf: string }>(
+    on,
+    sql`select encode(pdf, 'base64') as pdf from print_job where id = ${id} and site_id = ${siteId}`,
+  );
+  if (!job) throw notFound('print job', id);
+  return Buffer.from(job.pdf, 'base64');
+}
+
+/** Says what became of a job: printed, failed with why, or waiting again. */
+export async function conclude(
+  change: Change,
+  id: string,
+  { state, note }: { state: PrintJob['state']; note: string },
+): Promise<{ job: string; printer: string }> {
+  const [job] = await rows<{ printer: string }>(
+    change.tx,
+    sql`update print_job set state = ${state}, note = ${note}, printed_at = ${state === 'printed' ? change.now.toISOString() : null}
+        where id = ${id} and site_id = ${change.actor.siteId} returning printer`,
+  );
+  if (!job) throw notFound('print job', id);
+  change.tell('printing', [id]);
+  return { job: id, printer: job.printer };
+}

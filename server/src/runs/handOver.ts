@@ -1,0 +1,35 @@
+import { sql } from 'drizzle-orm';
+import { Refusal, rows, type Change } from '../platform/index.ts';
+import { openShipment, shipAtOnce } from '../shipping/index.ts';
+import { wayOf } from '../ways/index.ts';
+
+/**
+ * Where a site packs at no bench, what a left cart carries is ready for the dock; where it picks and ships in one,
+ * each order of which nothing is left to pick leaves at once. What cannot leave waits at the dock, with why.
+ */
+export async function handOver(change: Change, runId: string): Promise<void> {
+  const { tx, actor } = change;
+  const { stages } = await wayOf(tx, actor.siteId);
+  if (stages === 'pick-pack-ship') return;
+  const orders = await rows<{ id: string; service: string | null }>(
+    tx,
+    sql`
+    with carried as (select line_id, order_id, sum(picked) as units from pick where run_id = ${runId} and picked > 0 group by 1, 2),
+    ready as (update order_line l set packed = l.packed + c.units from carried c where l.id = c.line_id)
+    select o.id, d.service_id as service from customer_order o left join departure d on d.id = o.departure_id
+    where o.id in (select order_id from carried) order by o.number for update of o`,
+  );
+  for (const order of orders) {
+    const shipment = await openShipment(change, order, true);
+    change.tell('shipments', [shipment]);
+    if (stages === 'pick-and-ship')
+      await shipAtOnce(change, shipment).catch((error: unknown) => {
+        if (!(error instanceof Refusal)) throw error;
+        change.journal({ kind: 'ship-waits', orderId: order.id, facts: { code: error.code } });
+      });
+  }
+  change.tell(
+    'orders',
+    orders.map((o) => o.id),
+  );
+}

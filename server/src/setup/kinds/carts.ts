@@ -1,0 +1,54 @@
+import { sql } from 'drizzle-orm';
+import type { Row } from '@hand-relay/core/sheets';
+import { recordset, rows } from '../../platform/index.ts';
+import { faultsOf, type Kind } from './kind.ts';
+
+export const carts: Kind = {
+  read: (on, site) =>
+    rows<Row>(
+      on,
+      sql`select c.code as cart, t.name as type, t.positions, t.max_weight_g, t.max_volume_cm3 as max_volume_l, c.retired
+          from cart c join cart_type t on t.id = c.type_id where c.site_id = ${site} order by c.code`,
+    ),
+  faults: (_on, _site, list) => {
+    const types = new Map<string, string>();
+    return Promise.resolve(
+      faultsOf(list, (r, fail) => {
+        // What a type takes is told once; every cart of it says the same.
+        const told = JSON.stringify([r['positions'], r['max_weight_g'], r['max_volume_l']]);
+        const before = types.get(String(r['type']));
+        if (before !== undefined && before !== told) fail('positions', 'together', { before: String(r['type']) });
+        types.set(String(r['type']), told);
+      }),
+    );
+  },
+  keeps: async (on, site, list) => {
+    const used = new Set(
+      (
+        await rows<{ code: string }>(
+          on,
+          sql`select cart_code as code from run where site_id = ${site} and state in ('picking', 'left') and cart_code is not null`,
+        )
+      ).map((u) => u.code),
+    );
+    return list.flatMap((r, i) =>
+      used.has(String(r['cart']))
+        ? [{ row: i + 1, column: 'cart', value: String(r['cart']), expected: 'nothing-there' as const }]
+        : [],
+    );
+  },
+  async write({ tx, actor, newId }, list) {
+    const data = recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })));
+    await tx.execute(sql`
+      insert into cart_type (id, name, positions, max_weight_g, max_volume_cm3)
+      select distinct on (type) id, type, positions, max_weight_g, max_volume_l
+      from jsonb_to_recordset(${data}) as r(id text, type text, positions int, max_weight_g int, max_volume_l int)
+      on conflict (name) do update set positions = excluded.positions, max_weight_g = excluded.max_weight_g,
+        max_volume_cm3 = excluded.max_volume_cm3`);
+    await tx.execute(sql`
+      insert into cart (site_id, code, type_id, retired)
+      select ${actor.siteId}, r.cart, t.id, r.retired
+      from jsonb_to_recordset(${data}) as r(cart text, type text, retired boolean) join cart_type t on t.name = r.type
+      on conflict (site_id, code) do update set type_id = excluded.type_id, retired = excluded.retired`);
+  },
+};

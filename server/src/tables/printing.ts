@@ -1,0 +1,45 @@
+import { customType, index, integer, pgTable, primaryKey, text, timestamp, boolean } from 'drizzle-orm/pg-core';
+import { site } from './site.ts';
+
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
+
+/** A printer of a site, and who prints on it. */
+export const printer = pgTable(
+  'printer',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    code: text().notNull(),
+    name: text().notNull(),
+    /** What it prints: labels or sheets. */
+    prints: text().$type<'labels' | 'sheets' | 'all'>().notNull(),
+    /** Benches, doors and devices that print here; empty where it prints for all others. */
+    stations: text().array().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.code] })],
+);
+
+/** Something to print: kept as it was made, until a printer fetches it. */
+export const printJob = pgTable(
+  'print_job',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    at: timestamp({ withTimezone: true }).notNull(),
+    personId: text().notNull(),
+    station: text().notNull(),
+    printer: text().notNull(),
+    title: text().notNull(),
+    document: text().notNull(),
+    copies: integer().notNull(),
+    pdf: bytes().notNull(),
+    state: text().$type<'waiting' | 'printed' | 'failed'>().notNull(),
+    note: text().notNull().default(''),
+    printedAt: timestamp({ withTimezone: true }),
+  },
+  (t) => [index('print_job_at').on(t.siteId, t.at), index('print_job_state').on(t.siteId, t.printer, t.state)],
+);

@@ -1,0 +1,2 @@
+export { wayRoutes } from './routes.ts';
+export { wayOf } from './ways.ts';

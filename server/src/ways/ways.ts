@@ -1,0 +1,32 @@
+import { sql } from 'drizzle-orm';
+import { way } from '@hand-relay/contract';
+import type { Way } from '@hand-relay/core/ways';
+import { rows, type Change, type Db, type Tx } from '../platform/index.ts';
+
+/** How a site works. */
+export async function wayOf(on: Db | Tx, siteId: string): Promise<Way> {
+  const [site] = await rows<{ way: unknown }>(
+    on,
+    sql`select coalesce(settings->'way', '{}') as way from site where id = ${siteId}`,
+  );
+  return way.parse(site?.way ?? {});
+}
+
+/** Waves that were planned and are not done: their runs go on under the new way. */
+export async function wavesUnderWay(on: Db | Tx, siteId: string): Promise<number> {
+  const [found] = await rows<{ n: number }>(
+    on,
+    sql`select count(*)::int as n from wave where site_id = ${siteId} and state in ('planned', 'started')`,
+  );
+  return found!.n;
+}
+
+/** Changes how the site works; what it was before stays in the journal. */
+export async function changeWay(change: Change, next: Way): Promise<void> {
+  const { tx, actor } = change;
+  const before = await wayOf(tx, actor.siteId);
+  await tx.execute(sql`
+    update site set settings = jsonb_set(settings, '{way}', ${JSON.stringify(next)}::jsonb) where id = ${actor.siteId}`);
+  change.journal({ kind: 'way-changed', facts: { before, after: next } });
+  change.tell('setup', []);
+}
