@@ -29,6 +29,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     screenshot: 'only-on-failure',
+    actionTimeout: 60_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
 import type { SheetLook } from '@hand-relay/contract';
-import type { Sheet as SheetKind, SheetName } from '@hand-relay/core/sheets';
+import type { Row as SheetRow, Sheet as SheetKind, SheetName } from '@hand-relay/core/sheets';
 import { addressOf, api, remember, remembered, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
@@ -24,7 +24,7 @@ import {
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { base64Of } from './base64.ts';
-import { columnName, differenceText, expectation, sheetOf } from './cells.ts';
+import { columnName, differenceText, expectation, sheetOf, shown } from './cells.ts';
 import { JobProgress } from './JobProgress.tsx';
 
 const LARGEST = 24_000_000;
@@ -233,6 +233,14 @@ function Match({
   );
 }
 
+/** What a new row holds beside its key, as far as it says anything. */
+const told = (sheet: SheetKind, row: SheetRow) =>
+  sheet.columns
+    .filter((c) => !sheet.key.includes(c.name) && !c.secret)
+    .map((c) => shown(c, row))
+    .filter((value) => value !== '–')
+    .join(', ');
+
 function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
   const { t } = useTranslation();
   if (seen.rows.length === 0)
@@ -263,7 +271,7 @@ function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
       cell: (r) => (
         <Txt lines={1}>
           {r.outcome === 'new'
-            ? t('intake.outcome.new')
+            ? `${t('intake.outcome.new')}: ${told(sheet, r.values)}`
             : `${t('intake.outcome.changed')}: ${r.differences.map(differenceText).join('; ')}`}
         </Txt>
       ),

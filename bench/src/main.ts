@@ -1,4 +1,5 @@
 import { cpus } from 'node:os';
+import { importMany } from './imports.ts';
 import { openList } from './list.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import { signIn, startServer, type Client } from './server.ts';
@@ -84,5 +85,18 @@ const seen = await openList(bench, wide);
 note('list interactive in Chromium', seen.interactive, 'ms', 'under 1500');
 note('all rows read in Chromium', seen.all, 'ms');
 note('bytes over the wire, app from the cache', seen.wireKb, 'kB');
+note('memory after', bench.memoryMb(), 'MB', 'under 900');
+await bench.close();
+
+bench = await startServer(1);
+const setup = await signIn(bench.base, 'maren');
+const imported = await importMany(setup, 50_000);
+note('look at a file of 50,000 items', imported.lookSeconds, 's');
+note('50,000 items taken', imported.items.seconds, 's');
+note('times that it told how far it was', imported.items.tellings, '');
+note('50,000 bins made', imported.bins.seconds, 's');
+note('times that it told how far it was', imported.bins.tellings, '');
+note('stopped within', imported.stopMs, 'ms');
+note('rows written by then, which stay', imported.stoppedAfter, '');
 note('memory after', bench.memoryMb(), 'MB', 'under 900');
 await bench.close();

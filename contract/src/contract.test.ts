@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { z } from 'zod';
+import { pickWay, usualWay } from '@hand-relay/core/ways';
 import {
   changeEvent,
   endpoints,
@@ -16,6 +17,7 @@ import {
   rights,
   shipmentExportQuery,
   trackingBody,
+  way,
   type Endpoint,
   type EndpointName,
 } from './index.ts';
@@ -59,6 +61,27 @@ describe('the table of endpoints', () => {
     for (const role of ['picker', 'packer', 'loader'] as const)
       for (const right of ['orders.see', 'orders.release', 'orders.import', 'orders.cancel'] as const)
         expect([role, right, (firstRoles[role] as readonly string[]).includes(right)]).toEqual([role, right, false]);
+  });
+});
+
+describe('how a site works', () => {
+  it('is as usual in what is left out, and keeps its checks in the order of the work, each once', () => {
+    expect(way.parse({})).toEqual(usualWay);
+    const picking = (list: string[]) => ({ checks: list, order: 'either', counting: 'each' });
+    const told = way.parse({ picking: { one: picking(['position', 'bin', 'bin']), many: picking([]) } });
+    expect(told.picking.one.checks).toEqual(['bin', 'position']);
+    expect(pickWay(told, 1)).toBe(told.picking.one);
+    expect(pickWay(told, 2)).toBe(told.picking.many);
+  });
+
+  it('says at which word it is wrong', () => {
+    expect(paths(way, { stages: 'fly' })).toEqual(['stages']);
+    expect(paths(way, { sounds: { accepted: true } })).toEqual(['sounds.refused', 'sounds.finished']);
+    expect(paths(way, { picking: { one: { checks: ['nose'], order: 'either', counting: 'each' } } })).toEqual([
+      'picking.one.checks.0',
+      'picking.many',
+    ]);
+    expect(paths(way, { colour: 'red' })).toEqual(['']);
   });
 });
 

@@ -1,8 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import {
   FolderInUse,
   lockFolder,
@@ -12,7 +13,7 @@ import {
   productFolder,
 } from '../src/platform/index.ts';
 import { house } from '@hand-relay/demo';
-import type { RunDetail } from '@hand-relay/contract';
+import { firstRoleNames, type RunDetail } from '@hand-relay/contract';
 
 describe('the database', () => {
   let folder: string;
@@ -80,6 +81,71 @@ describe('the database', () => {
     expect(await constraint(`update movement set units = 1`)).toContain('only added to');
     expect(await constraint(`update stock_total set reserved = 7`)).toBe('stock_reserved_within');
     await database.close();
+  });
+
+  it('takes over what an earlier version wrote: roles, sessions and promises as they were', async () => {
+    const earlier = mkdtempSync(join(tmpdir(), 'hand-relay-earlier-'));
+    cpSync(productFolder('server', 'drizzle'), earlier, { recursive: true });
+    const file = join(earlier, 'meta', '_journal.json');
+    const list = JSON.parse(readFileSync(file, 'utf8')) as { entries: { tag: string }[] };
+    writeFileSync(file, JSON.stringify({ ...list, entries: list.entries.filter((e) => e.tag < '0004') }));
+    const database = await openDatabase({ folder: null });
+    const run = (statement: string) => database.db.execute(sql.raw(statement));
+    try {
+      await migrate(database.db, { migrationsFolder: earlier });
+      await run(
+        `insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start) values ('s', 's', 's', 's', 's', 'UTC', 'EUR', '9521234', '{}', '{}')`,
+      );
+      await run(
+        `insert into person (id, site_id, name, roles, active) values ('p', 's', 'P', '{picker,loader}', true), ('q', 's', 'Q', '{supervisor}', false)`,
+      );
+      await run(
+        `insert into session (id, person_id, device, created_at, expires_at) values ('x', 'p', 'd', now(), now() + '1 h')`,
+      );
+      await run(
+        `insert into item (id, sku, name, unit, length_mm, width_mm, height_mm, weight_g, handling, temperature, tracks_lot, tracks_serial, value_minor, picture) values ('i', 'i', 'i', 'piece', 1, 1, 1, 1, 'easy', 'ambient', false, false, 1, '')`,
+      );
+      await run(
+        `insert into place (id, site_id, kind, code) values ('out', 's', 'outside', 'out'), ('a', 's', 'bin', 'a')`,
+      );
+      await run(
+        `insert into movement (at, site_id, from_place, to_place, item_id, units, reason) values (now(), 's', 'out', 'a', 'i', 9, 'test')`,
+      );
+      await run(
+        `insert into customer (id, number, name, class, street, postcode, city, country) values ('c', 'c', 'C', 'A', '', '', '', '')`,
+      );
+      await run(
+        `insert into customer_order (id, site_id, number, channel, customer_id, reference, due, priority, ship_complete, ship_name, ship_street, ship_postcode, ship_city, ship_country, note, document, created_at) values ('o', 's', 'O', 'web', 'c', '', '2026-01-01', 5, false, '', '', '', '', '', '', '', now())`,
+      );
+      await run(
+        `insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked, released) values ('l', 'o', 1, 'i', 4, 'unit', '', 4, 4)`,
+      );
+      await run(
+        `insert into wave (id, site_id, number, state, created_at, created_by) values ('w', 's', 1, 'gathering', now(), 'p')`,
+      );
+      await run(
+        `insert into reservation (wave_id, line_id, site_id, item_id, lot, units) values ('w', 'l', 's', 'i', '', 4)`,
+      );
+
+      await migrateUp(database.db);
+
+      const all = async (statement: string) => (await run(statement)).rows;
+      expect(await all('select person_id, site_id, roles, active from membership order by 1')).toEqual([
+        { person_id: 'p', site_id: 's', roles: ['picker', 'loader'], active: true },
+        { person_id: 'q', site_id: 's', roles: ['supervisor'], active: false },
+      ]);
+      expect(await all('select site_id from session')).toEqual([{ site_id: 's' }]);
+      expect(await all(`select rights from role where name = 'loader'`)).toEqual([{ rights: ['shipments.confirm'] }]);
+      expect(await all(`select name from role order by 1`)).toHaveLength(firstRoleNames.length);
+      // Promised then is promised still, and counts once.
+      expect(await all('select units, firm from reservation')).toEqual([{ units: 4, firm: 4 }]);
+      expect(await all('select on_hand, reserved from stock_total')).toEqual([{ on_hand: 9, reserved: 4 }]);
+      await run('update reservation set units = 3, firm = 3');
+      expect(await all('select reserved from stock_total')).toEqual([{ reserved: 3 }]);
+    } finally {
+      await database.close();
+      rmSync(earlier, { recursive: true, force: true });
+    }
   });
 
   describe('killed in the middle of a stream of scans', () => {
