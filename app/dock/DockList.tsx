@@ -24,7 +24,9 @@ import { Page } from '../shell/index.ts';
 
 /** Whether a shipment could be confirmed but for its tracking number. */
 function ready(row: DockRow): boolean {
-  return row.openCartons === 0 && row.cartons > 0 && row.packed === row.picked && row.released === row.picked;
+  return (
+    row.openCartons === 0 && (row.loose || row.cartons > 0) && row.packed === row.picked && row.released === row.picked
+  );
 }
 
 /** Shipments that stand packed, by the departure they must make. */
@@ -140,7 +142,13 @@ function columns(wide: boolean): TableColumn<DockRow>[] {
               <State row={r} />
             </View>
             <Txt kind="small" colour="quiet" lines={1}>
-              {[r.customer, t('unit.cartons', { count: r.cartons }), r.tracking].filter(Boolean).join(' · ')}
+              {[
+                r.customer,
+                r.loose ? t('unit.units', { count: r.packed }) : t('unit.cartons', { count: r.cartons }),
+                r.tracking,
+              ]
+                .filter(Boolean)
+                .join(' · ')}
             </Txt>
           </View>
         ),
@@ -162,7 +170,7 @@ function columns(wide: boolean): TableColumn<DockRow>[] {
       width: 72,
       fixed: true,
       align: 'right',
-      cell: (r) => <Txt kind="number">{number(r.cartons)}</Txt>,
+      cell: (r) => <Txt kind="number">{r.loose ? '–' : number(r.cartons)}</Txt>,
     },
     {
       key: 'weight',

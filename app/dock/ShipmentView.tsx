@@ -59,7 +59,12 @@ export function ShipmentView({ id }: { id: string }) {
             name: t('order.shipTo'),
             value: `${data.shipTo.name}, ${data.shipTo.street}, ${data.shipTo.postcode} ${data.shipTo.city}`,
           },
-          { name: t('dock.cartons'), value: `${number(row.cartons)}, ${mass(row.weightG)}` },
+          row.loose
+            ? {
+                name: t('dock.loose'),
+                value: `${t('unit.units', { count: data.state === 'confirmed' ? data.lines.reduce((n, l) => n + l.shipped, 0) : row.packed })}, ${mass(row.weightG)}`,
+              }
+            : { name: t('dock.cartons'), value: `${number(row.cartons)}, ${mass(row.weightG)}` },
           { name: t('order.carrier'), value: [row.carrier, row.service].filter(Boolean).join(', ') || '–' },
           { name: t('order.lane'), value: row.lane ?? '–' },
         ]}
@@ -192,7 +197,12 @@ function Documents({ data }: { data: ShipmentDetail }) {
 
 function Lines({ data }: { data: ShipmentDetail }) {
   const { t } = useTranslation();
-  const shown = data.state === 'confirmed' ? (['asked', 'shipped'] as const) : (['asked', 'picked', 'packed'] as const);
+  const shown =
+    data.state === 'confirmed'
+      ? (['asked', 'shipped'] as const)
+      : data.row.loose
+        ? (['asked', 'picked'] as const)
+        : (['asked', 'picked', 'packed'] as const);
   return (
     <Column gap={6}>
       <Txt kind="heading" level={2}>

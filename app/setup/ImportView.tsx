@@ -233,10 +233,10 @@ function Match({
   );
 }
 
-/** What a new row holds beside its key, as far as it says anything. */
+/** What a new row holds beside its key, where it differs from what an empty cell stands for. */
 const told = (sheet: SheetKind, row: SheetRow) =>
   sheet.columns
-    .filter((c) => !sheet.key.includes(c.name) && !c.secret)
+    .filter((c) => !sheet.key.includes(c.name) && !c.secret && row[c.name] !== (c.otherwise ?? false))
     .map((c) => shown(c, row))
     .filter((value) => value !== '–')
     .join(', ');

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
 import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/sheets';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Choice, Column, Failed, Field, Key, Picture, Row, Sheet } from '../ui/index.ts';
+import { Choice, Column, Failed, Field, Key, Picture, Row, Sheet, Tick } from '../ui/index.ts';
 import { base64Of } from './base64.ts';
 import { columnName, expectation, isNumber, typed } from './cells.ts';
 
@@ -149,15 +149,15 @@ function Cell({
   const label = `${columnName(column.name)}${column.needed ? '' : ` (${t('setup.optional')})`}`;
   if (type.kind === 'yes-no')
     return (
-      <Choice
-        label={columnName(column.name)}
-        value={value === 'yes' ? 'yes' : 'no'}
-        onChange={onChange}
-        options={[
-          { value: 'yes', title: t('setup.yes') },
-          { value: 'no', title: t('setup.no') },
-        ]}
-      />
+      <Column gap={2}>
+        <Tick
+          shown
+          label={columnName(column.name)}
+          checked={value === 'yes'}
+          onPress={() => onChange(value === 'yes' ? 'no' : 'yes')}
+        />
+        {error && <Failed text={expectation(error)} />}
+      </Column>
     );
   if (type.kind === 'choice' && !fixed)
     return (

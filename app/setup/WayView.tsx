@@ -105,12 +105,14 @@ function Form({
       <Part title={t('way.sounds.title')}>
         {(['accepted', 'refused', 'finished'] as const).map((sound) => (
           <Row key={sound} gap={8}>
-            <Tick
-              shown
-              label={t(`way.sounds.${sound}`)}
-              checked={next.sounds[sound]}
-              onPress={() => set({ sounds: { ...next.sounds, [sound]: !next.sounds[sound] } })}
-            />
+            <View style={{ width: 180 }}>
+              <Tick
+                shown
+                label={t(`way.sounds.${sound}`)}
+                checked={next.sounds[sound]}
+                onPress={() => set({ sounds: { ...next.sounds, [sound]: !next.sounds[sound] } })}
+              />
+            </View>
             <Key
               size="small"
               icon="volume-high"

@@ -29,7 +29,9 @@ export function Shape({ kind, size = 16 }: { kind: SignalKind; size?: number }) 
 export function Signal({ kind, text, size = 'small' }: { kind: SignalKind; text: string; size?: TxtKind }) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, flexShrink: 1 }}>
-      <Shape kind={kind} size={size === 'small' ? 14 : 20} />
+      <View style={{ flexShrink: 0 }}>
+        <Shape kind={kind} size={size === 'small' ? 14 : 20} />
+      </View>
       <Txt kind={size} colour={kind} style={{ flexShrink: 1 }}>
         {text}
       </Txt>

@@ -13,6 +13,7 @@ export const dockRow = z.object({
   service: z.string().nullable(),
   cartons: z.int(),
   openCartons: z.int(),
+  loose: z.boolean().describe('Leaves as it was picked, in no carton'),
   weightG: whole,
   picked: units,
   packed: units,

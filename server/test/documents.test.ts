@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { hasCheckDigit } from '@hand-relay/core/gs1';
+import { usualWay } from '@hand-relay/core/ways';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { packAll, pickAll, startWave } from './steps.ts';
 
@@ -110,6 +111,45 @@ describe('documents', () => {
     expect((await symbols(slip.image)).map((s) => s.text)).toContain(`ORDER-${order.number}`);
     await dock.get('confirm', { id: shipment, body: {} });
     expect((await pdf(dock, 'packingSlip', shipment)).texts.join(' ')).not.toContain('Not confirmed yet');
+  });
+
+  it('what is printed is the label itself: its PDF and its picture both read as the SSCC', async () => {
+    const { job } = await packer.get('print', { body: { kind: 'carton-label', of: carton.id, station: 'BENCH-2' } });
+    const pdf = (await packer.ask('printJobPdf', { id: job })).body as Buffer;
+    expect((await readPdf(pdf)).texts[0]).toContain(order.number);
+    const png = (await packer.ask('printJobPng', { id: job })).body as Buffer;
+    const seen = await readBarcodes(new Uint8Array(png), { formats: ['Code128'], tryHarder: true });
+    expect(seen.map((s) => s.text)).toContain(`(00)${carton.sscc}`);
+  });
+
+  it('the sizes are those of the site, until somebody asks for another', async () => {
+    const desk = await relay.as('maren');
+    const size = async (ask: Promise<{ body: unknown }>) => {
+      const { width, height } = await readPdf((await ask).body as Buffer);
+      return [Math.round(width), Math.round(height)];
+    };
+    const label = (query = {}) => size(packer.ask('cartonLabel', { id: carton.id, query }));
+    const slip = () => size(dock.ask('packingSlip', { id: shipment }));
+    // Points of 1/72 inch: 4 × 6 inches and A4 to begin with.
+    expect([await label(), await slip()]).toEqual([
+      [288, 432],
+      [595, 842],
+    ]);
+    await desk.get('changeWay', { body: { ...usualWay, label: 'a6', paper: 'letter' } });
+    expect([await label(), await slip(), await label({ size: '4x6' })]).toEqual([
+      [298, 420],
+      [612, 792],
+      [288, 432],
+    ]);
+    await desk.get('changeWay', { body: usualWay });
+  });
+
+  it('a test page names its printer, in words and in a barcode that reads', async () => {
+    const desk = await relay.as('maren');
+    const { job } = await desk.get('print', { body: { kind: 'test-page', printer: 'LABEL-DOCK' } });
+    const { texts, image } = await readPdf((await desk.ask('printJobPdf', { id: job })).body as Buffer);
+    expect(texts[0]).toContain('LABEL-DOCK');
+    expect((await symbols(image)).map((s) => s.text)).toEqual(['PRINTER-LABEL-DOCK']);
   });
 
   it('the label of a carton that is not there is refused', async () =>

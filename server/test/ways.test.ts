@@ -36,12 +36,15 @@ describe('how a site works', () => {
     await pickAll(picker, run!.id, 'CART-01');
     const { shipments } = await dock.get('dock');
     const row = shipments.find((s) => s.order === order)!;
-    expect(row).toMatchObject({ cartons: 0, picked: 7, packed: 7 });
+    expect(row).toMatchObject({ cartons: 0, loose: true, picked: 7, packed: 7 });
+    expect(row.weightG).toBeGreaterThan(0);
     expect((await dock.refused('confirm', { id: row.shipment, body: { rest: null } })).code).toBe('tracking-missing');
     await dock.get('tracking', { id: row.shipment, body: { from: 'carrier' } });
     const before = await free('HT-001');
     const { state } = await dock.get('confirm', { id: row.shipment, body: { rest: null } });
     expect(state).toBe('confirmed');
+    const { row: gone } = await dock.get('shipment', { id: row.shipment });
+    expect([gone.loose, gone.weightG]).toEqual([true, row.weightG]);
     // What was reserved has left: what is free stays as it was.
     expect(await free('HT-001')).toEqual({ free: before.free, reserved: before.reserved - 3 });
     expect((await desk.get('order', { id: order })).status).toBe('closed');

@@ -133,6 +133,7 @@ export const work = {
     packed: 'Packed',
     tracking: 'Tracking',
     lane: 'Lane',
+    loose: 'As picked',
     ready: 'Ready',
     waits: 'Waits',
     openAtBench: 'Open at the bench',

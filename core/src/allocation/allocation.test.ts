@@ -106,6 +106,31 @@ describe('allocation by priority', () => {
     expect(second).toMatchObject({ order: 'b', units: 3 });
   });
 
+  it('serves a late comer from what is left beside what others keep, and completes who keeps a part', () => {
+    const ask = (id: string, priority: number, units: number, shipComplete = false): Demand => ({
+      id,
+      priority,
+      shipDate: '2026-03-02',
+      shipComplete,
+      lines: [{ id: `${id}-1`, item: 'i1', units, minShelfDays: 0 }],
+    });
+    const kept = new Map([['slow-1', [{ lot: 'L1', units: 6 }]]]);
+    const free: Supply[] = [{ item: 'i1', lot: 'L2', bestBefore: null, units: 5 }];
+    const got = (orders: Demand[]) => allocateBeside(kept, free, orders).map((p) => [p.line, p.lots]);
+    expect(got([ask('slow', 9, 8), ask('urgent', 1, 4)])).toEqual([
+      [
+        'slow-1',
+        [
+          { lot: 'L1', units: 6 },
+          { lot: 'L2', units: 1 },
+        ],
+      ],
+      ['urgent-1', [{ lot: 'L2', units: 4 }]],
+    ]);
+    // Complete or not at all: what is kept does not leave alone.
+    expect(got([ask('slow', 9, 12, true)])).toEqual([['slow-1', []]]);
+  });
+
   it('leaves to each line what it was promised before, and takes only the rest from the supply', () => {
     fc.assert(
       fc.property(supply, demand, fc.nat(8), (have, want, part) => {

@@ -264,6 +264,13 @@ describe('a pick', () => {
     ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
   });
 
+  it('asks for the bin first where either may come, and for the rest of the goods once some are in hand', () => {
+    const step: PickStep = { ...base, how: { ...base.how, order: 'either' } };
+    expect(awaited(step, freshProgress)).toEqual(['bin', 'item']);
+    expect(awaited(step, { ...freshProgress, counted: 1 })).toEqual(['item', 'bin']);
+    expect(awaited(step, { ...freshProgress, counted: 14 })).toEqual(['bin']);
+  });
+
   it('names a position as its label does', () =>
     expect(positionCode({ cart: 'CART-07', number: 3 })).toBe('CART-07-3'));
 });

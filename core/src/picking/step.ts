@@ -86,7 +86,9 @@ export function awaited(step: PickStep, progress: PickProgress): Awaited[] {
   const goods: Awaited[] =
     progress.counted >= target(step, progress) ? [] : step.item.tracksSerial ? ['serial', 'item'] : ['item'];
   if (bin.length > 0 && (goods.length === 0 || order === 'bin-first')) return bin;
-  if (goods.length > 0) return order === 'either' ? [...bin, ...goods] : goods;
+  // Whoever has goods in hand stands at the bin: what is asked next is more of them.
+  if (goods.length > 0)
+    return order !== 'either' ? goods : progress.counted > 0 ? [...goods, ...bin] : [...bin, ...goods];
   if (step.item.tracksLot && checks.includes('lot') && !progress.lot) return ['lot'];
   return checks.includes('position') ? ['position'] : [];
 }

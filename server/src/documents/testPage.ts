@@ -7,12 +7,18 @@ export function testPage(printer: string, size: keyof typeof labelSizes): Promis
   const [width, height] = labelSizes[size];
   const document = newDocument([width, height], 0, 'Test page');
   document.rect(6, 6, width - 12, height - 12).stroke();
-  document
-    .moveTo(6, 6)
-    .lineTo(width - 6, height - 6)
-    .moveTo(width - 6, 6)
-    .lineTo(6, height - 6)
-    .stroke('#999999');
+  for (const [x, dx] of [
+    [6, 26],
+    [width - 6, -26],
+  ] as const)
+    for (const [y, dy] of [
+      [6, 26],
+      [height - 6, -26],
+    ] as const)
+      document
+        .moveTo(x, y)
+        .lineTo(x + dx, y + dy)
+        .stroke();
   document.font('strong').fontSize(20).fillColor('#000000').text(printer, 0, 40, { width, align: 'center' });
   const code = `PRINTER-${printer}`;
   const wide: LinearSymbol = { kind: 'code128', text: code, moduleMm: 0.5, heightMm: 20 };
