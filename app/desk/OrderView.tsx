@@ -84,7 +84,7 @@ function Head({ order }: { order: OrderDetail }) {
   );
   const rest = asked - sum((l) => l.released);
   const kept = sum((l) => l.kept);
-  const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free > 0);
+  const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.kept > 0);
   const leaves = order.leavesAt
     ? `${dayName(order.due, me.site.timeZone, now)} ${clock(order.leavesAt, me.site.timeZone)}`
     : dayName(order.due, me.site.timeZone, now);
@@ -131,7 +131,7 @@ function Head({ order }: { order: OrderDetail }) {
               <Key
                 title={t('order.reserve')}
                 busy={reserving.isLoading}
-                disabled={!free}
+                disabled={!order.lines.some((l) => l.free > 0)}
                 onPress={() => void reserve(order.id)}
               />
             )}

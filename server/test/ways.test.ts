@@ -1,3 +1,4 @@
+import { orderFromRow } from '@hand-relay/contract';
 import { usualWay, type Way } from '@hand-relay/core/ways';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
@@ -104,6 +105,9 @@ describe('how a site works', () => {
     const first = await takeIn(desk, { number: 'W-4', priority: 9, lines: [['HT-005', all]] });
     const { lines } = await desk.get('reserve', { id: first });
     expect(lines).toEqual([{ line: 1, asked: all, reserved: all }]);
+    // What is kept for it covers it, though nothing is free any more.
+    const { rows } = await desk.get('orders', { query: { limit: 1000 } });
+    expect(orderFromRow(rows.find((r) => r[0] === first)!).coveredLines).toBe(1);
     const urgent = await takeIn(desk, { number: 'W-4b', priority: 1, lines: [['HT-005', 1]] });
     expect((await desk.get('previewRelease', { body: { orders: [first, urgent] } })).nothing).toEqual(['W-4b']);
     await desk.get('unreserve', { id: first });

@@ -31,11 +31,14 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
       select t.item_id, l.best_before, t.on_hand - t.reserved as units
       from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
       where t.site_id = ${siteId} and t.on_hand > t.reserved
+    ), kept as (
+      select line_id, sum(units) as units from reservation where wave_id is null and site_id = ${siteId} group by 1
     ), line as (
       select l.order_id, l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
-             l.asked - l.cancelled - l.released as open, coalesce(sum(f.units), 0) as free
+             l.asked - l.cancelled - l.released as open, coalesce(sum(f.units), 0) + coalesce(max(k.units), 0) as free
       from order_line l join page p on p.id = l.order_id
       left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= p.good_until)
+      left join kept k on k.line_id = l.id
       group by l.id
     ), sums as (
       select order_id, count(*)::int as lines, (count(*) filter (where open <= free))::int as covered,
