@@ -116,7 +116,7 @@ function PictureCell({ label, value, onChange }: { label: string; value: string;
     <Column gap={4}>
       <Row gap={8} style={{ alignItems: 'flex-end' }}>
         <Picture name={value} size={44} />
-        <View style={{ flexGrow: 1, flexBasis: 160 }}>
+        <View style={{ flexGrow: 1, flexBasis: 240 }}>
           <Field label={label} value={value} onChange={onChange} />
         </View>
         <Key size="small" title={t('setup.choosePicture')} busy={isLoading} onPress={choose} />
