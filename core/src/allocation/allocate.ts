@@ -1,113 +1,127 @@
-/** Stock of one lot that can still be promised. `lot` and `bestBefore` are null where the item has none. */
-export interface Supply {
-  item: string;
-  lot: string | null;
-  bestBefore: string | null;
-  units: number;
+import type { Effort, Solver } from '../solver/index.ts';
+import { fairShare } from './fairShare.ts';
+import { mostOrders } from './mostOrders.ts';
+import { byPriority } from './priority.ts';
+import { firstServed, goodUntil, type Demand, type Grants, type LinePromise, type Supply } from './problem.ts';
+import { Shelf, sum } from './shelf.ts';
+
+export const policies = ['priority', 'fair-share', 'most-orders'] as const;
+export type Policy = (typeof policies)[number];
+
+/** What settles who gets the stock. `most-orders` needs a solver. */
+export type Method =
+  { policy: 'priority' } | { policy: 'fair-share' } | { policy: 'most-orders'; solver: Solver; effort: Effort };
+
+export interface Allocated {
+  /** A row for every line, orders and lines as they were given. */
+  promises: LinePromise[];
+  /** `most-orders` alone: no allocation completes more orders. */
+  bound?: number;
 }
 
-export interface DemandLine {
-  id: string;
-  item: string;
-  units: number;
-  minShelfDays: number;
+/** Lots for lines whose units are settled: served in turn, the lot that expires first at first. */
+function handOut(supply: Supply[], demand: Demand[], grants: Grants): Map<string, LinePromise> {
+  const shelf = new Shelf(supply);
+  const promises = new Map<string, LinePromise>();
+  for (const order of [...demand].sort(firstServed))
+    for (const line of order.lines) {
+      const units = grants.get(line) ?? 0;
+      const taken = shelf.take(line.item, goodUntil(order, line), units);
+      const lots = taken.map(({ from, units }) => ({ lot: from.lot, units }));
+      promises.set(`${order.id}\n${line.id}`, { order: order.id, line: line.id, units, lots });
+    }
+  return promises;
 }
-
-export interface Demand {
-  id: string;
-  /** 1 is served first. */
-  priority: number;
-  /** ISO date on which the goods leave. */
-  shipDate: string;
-  shipComplete: boolean;
-  lines: DemandLine[];
-}
-
-export interface LinePromise {
-  order: string;
-  line: string;
-  units: number;
-  lots: { lot: string | null; units: number }[];
-}
-
-/** Days from one ISO date to another; negative when `to` lies before `from`. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
-}
-
-/** Whether a lot is good for long enough after the day of shipping. */
-export function lotServes(bestBefore: string | null, shipDate: string, minShelfDays: number): boolean {
-  return bestBefore === null || daysBetween(shipDate, bestBefore) >= minShelfDays;
-}
-
-const byText = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
 /**
- * Promises stock to demand in the order of priority, ship date and id; within a line the lot that expires first is
- * taken first. An order that ships complete gets every line in full or nothing.
- *
- * @returns a row for every line, also where it gets nothing, in the order served
+ * Promises stock to demand by one of the policies. No unit is promised twice, no lot that expires too early, within a
+ * line the lot that expires first is taken first, and an order that ships complete gets every line in full or nothing.
  */
-export function allocateByPriority(supply: Supply[], demand: Demand[]): LinePromise[] {
-  const lots = new Map<string, Supply[]>();
-  for (const row of supply) lots.set(row.item, [...(lots.get(row.item) ?? []), { ...row }]);
-  for (const rows of lots.values())
-    rows.sort(
-      (a, b) => byText(a.bestBefore ?? '9999-12-31', b.bestBefore ?? '9999-12-31') || byText(a.lot ?? '', b.lot ?? ''),
-    );
-  const served = [...demand].sort(
-    (a, b) => a.priority - b.priority || byText(a.shipDate, b.shipDate) || byText(a.id, b.id),
-  );
-  return served.flatMap((order) => {
-    const taken: { from: Supply; units: number }[] = [];
-    const promises = order.lines.map((line): LinePromise => {
-      let missing = line.units;
-      const parts: LinePromise['lots'] = [];
-      for (const lot of lots.get(line.item) ?? []) {
-        if (missing === 0) break;
-        if (lot.units === 0 || !lotServes(lot.bestBefore, order.shipDate, line.minShelfDays)) continue;
-        const units = Math.min(missing, lot.units);
-        lot.units -= units;
-        missing -= units;
-        taken.push({ from: lot, units });
-        parts.push({ lot: lot.lot, units });
-      }
-      return { order: order.id, line: line.id, units: line.units - missing, lots: parts };
-    });
-    const complete = promises.every((p, i) => p.units === order.lines[i]!.units);
-    if (!order.shipComplete || complete) return promises;
-    for (const { from, units } of taken) from.units += units;
-    return promises.map((p) => ({ ...p, units: 0, lots: [] }));
-  });
+export function allocate(supply: Supply[], demand: Demand[], method: Method): Allocated {
+  const { grants, bound } = granted(supply, demand, method);
+  const promises = handOut(supply, demand, grants);
+  return {
+    promises: demand.flatMap((o) => o.lines.map((l) => promises.get(`${o.id}\n${l.id}`)!)),
+    ...(bound === undefined ? {} : { bound }),
+  };
+}
+
+function granted(supply: Supply[], demand: Demand[], method: Method): { grants: Grants; bound?: number } {
+  if (method.policy === 'most-orders') return mostOrders(supply, demand, method.solver, method.effort);
+  return { grants: method.policy === 'priority' ? byPriority(supply, demand) : fairShare(supply, demand) };
+}
+
+/** What was settled before a policy chooses. */
+export interface Settled {
+  /** Lots promised before, by line: they are the line's own, and no part of the supply. */
+  kept: ReadonlyMap<string, LinePromise['lots']>;
+  /** Units that a person fixed, by line: the line gets so many, before all others, and no more. */
+  fixed: ReadonlyMap<string, number>;
 }
 
 /**
- * Promises as `allocateByPriority` does, to lines of which a part was promised before: that part is theirs, and only
- * what they lack is taken from the supply. An order that ships complete and cannot be completed gets nothing now; what
- * it was promised before is left as it is.
- *
- * @param kept what was promised before, by line
+ * Promises as `allocate` does, beside what is settled already. A line that keeps stock takes only what it lacks; a
+ * fixed line is served before the policy chooses, and counts as full when it has what was fixed. An order that ships
+ * complete and cannot be completed gets nothing, unless a person fixed a line of it.
  */
 export function allocateBeside(
-  kept: ReadonlyMap<string, LinePromise['lots']>,
+  settled: Settled,
   supply: Supply[],
   demand: Demand[],
-): LinePromise[] {
-  const before = (line: string) => kept.get(line) ?? [];
-  const sum = (lots: LinePromise['lots']) => lots.reduce((n, l) => n + l.units, 0);
-  const lacking = demand.map((order) => ({
+  method: Method = { policy: 'priority' },
+): Allocated {
+  const kept = (line: string) => settled.kept.get(line) ?? [];
+  const left = supply.map((row) => ({ ...row }));
+  const wants = demand.map((order) => ({
     ...order,
-    lines: order.lines.map((line) => ({ ...line, units: Math.max(0, line.units - sum(before(line.id))) })),
+    lines: order.lines.map((line) => {
+      const units = settled.fixed.get(line.id) ?? line.units;
+      return { ...line, units: Math.max(0, units - sum(kept(line.id))) };
+    }),
   }));
-  const more = new Map(allocateByPriority(supply, lacking).map((promise) => [promise.line, promise]));
-  return lacking.flatMap((order) => {
-    const whole = order.lines.every((line) => more.get(line.id)!.units === line.units);
+  const isFixed = (line: { id: string }) => settled.fixed.has(line.id);
+  const byHand = wants.map((order) => ({ ...order, shipComplete: false, lines: order.lines.filter(isFixed) }));
+  const first = allocate(left, byHand, { policy: 'priority' });
+  takeAway(left, byHand, first.promises);
+  const fixed = new Map(first.promises.map((p) => [p.line, p]));
+  const hindered = (order: Demand) => order.lines.some((l) => isFixed(l) && fixed.get(l.id)!.units < l.units);
+  const chosen = wants.map((order) => ({
+    ...order,
+    lines: order.shipComplete && hindered(order) ? [] : order.lines.filter((l) => !isFixed(l)),
+  }));
+  const second = allocate(left, chosen, method);
+  const more = new Map(second.promises.map((p) => [p.line, p]));
+  const promises = wants.flatMap((order, n) => {
+    const got = (line: string) => fixed.get(line) ?? more.get(line);
+    const whole = order.lines.every((line) => (got(line.id)?.units ?? 0) === line.units);
+    const nothing = order.shipComplete && !whole && !order.lines.some(isFixed);
     return order.lines.map((line): LinePromise => {
-      if (order.shipComplete && !whole) return { order: order.id, line: line.id, units: 0, lots: [] };
-      const lots = new Map(before(line.id).map((l) => [l.lot, l.units]));
-      for (const { lot, units } of more.get(line.id)!.lots) lots.set(lot, (lots.get(lot) ?? 0) + units);
+      if (nothing) return { order: order.id, line: line.id, units: 0, lots: [] };
+      const lots = new Map<string | null, number>();
+      let room = settled.fixed.get(line.id) ?? demand[n]!.lines.find((l) => l.id === line.id)!.units;
+      for (const { lot, units } of [...kept(line.id), ...(got(line.id)?.lots ?? [])]) {
+        const taken = Math.min(room, units);
+        room -= taken;
+        if (taken > 0) lots.set(lot, (lots.get(lot) ?? 0) + taken);
+      }
       const list = [...lots].map(([lot, units]) => ({ lot, units }));
       return { order: order.id, line: line.id, units: sum(list), lots: list };
     });
   });
+  return { promises, ...(second.bound === undefined ? {} : { bound: second.bound }) };
+}
+
+function takeAway(supply: Supply[], demand: Demand[], promises: LinePromise[]): void {
+  const itemOf = new Map(demand.flatMap((o) => o.lines.map((l) => [l.id, l.item] as const)));
+  for (const { line, lots } of promises)
+    for (const { lot, units } of lots) {
+      let rest = units;
+      for (const row of supply) {
+        if (rest === 0) break;
+        if (row.item !== itemOf.get(line) || row.lot !== lot) continue;
+        const taken = Math.min(rest, row.units);
+        row.units -= taken;
+        rest -= taken;
+      }
+    }
 }

@@ -1,10 +1,22 @@
 export {
+  allocate,
   allocateBeside,
-  allocateByPriority,
-  daysBetween,
+  policies,
+  type Allocated,
+  type Method,
+  type Policy,
+  type Settled,
+} from './allocate.ts';
+export { completeOrders, faultsOf } from './check.ts';
+export { levelsOf, mostServed, type ItemLevels } from './contest.ts';
+export { Shelf, sum } from './shelf.ts';
+export {
+  firstServed,
+  goodUntil,
   lotServes,
+  NO_DATE,
   type Demand,
   type DemandLine,
   type LinePromise,
   type Supply,
-} from './allocate.ts';
+} from './problem.ts';

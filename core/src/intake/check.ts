@@ -1,10 +1,12 @@
-import type { DraftedOrder } from './csv.ts';
+import type { DraftedOrder } from './rows.ts';
 import type { IntakeError, OrderDraft } from './draft.ts';
 
 export interface KnownItem {
   id: string;
   /** Units in a pack of that level, absent where the item has no such pack. */
   packs: Partial<Record<'unit' | 'inner' | 'outer', number>>;
+  /** A service or a charge: it stays on the order and is never picked. */
+  service: boolean;
 }
 
 /** What the house knows, for looking up what a draft names. */
@@ -12,6 +14,8 @@ export interface Known {
   customers: ReadonlySet<string>;
   items: ReadonlyMap<string, KnownItem>;
   channels: ReadonlySet<string>;
+  /** Codes of the other sites of the house. */
+  sites: ReadonlySet<string>;
 }
 
 /** Looks up everything that drafts name; an order with an unknown name stays out. */
@@ -23,10 +27,12 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
       errors.push({ row: at, column, value, expected, order: draft.number });
     if (!known.channels.has(draft.channel)) fail(row, 'channel', draft.channel, 'a-known-channel');
     if (!known.customers.has(draft.customer)) fail(row, 'customer', draft.customer, 'a-known-customer');
+    if (draft.kind === 'transfer' ? !known.sites.has(draft.toSite) : draft.toSite !== '')
+      fail(row, 'to_site', draft.toSite, 'another-site');
     draft.lines.forEach((line, i) => {
       const item = known.items.get(line.sku);
       if (!item) fail(lineRows[i]!, 'item', line.sku, 'a-known-item');
-      else if (!item.packs[line.pack]) fail(lineRows[i]!, 'pack', line.pack, 'a-pack-of-the-item');
+      else if (!item.service && !item.packs[line.pack]) fail(lineRows[i]!, 'pack', line.pack, 'a-pack-of-the-item');
     });
     return errors.length === before;
   });
@@ -37,6 +43,8 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
 export interface ExistingOrder {
   draft: OrderDraft;
   released: ReadonlyMap<number, number>;
+  /** A closed or cancelled order follows no change by itself. */
+  open: boolean;
 }
 
 export interface Difference {
@@ -50,7 +58,9 @@ export type Comparison =
   | { outcome: 'new' }
   | { outcome: 'same' }
   | { outcome: 'changed'; differences: Difference[] }
-  /** Changed, but work has begun on it. */
+  /** Changed while work is under way: what is not picked adapts by itself. */
+  | { outcome: 'adapts'; differences: Difference[] }
+  /** Changed in a way that work under way cannot follow: another customer, or another item on a line that is released. */
   | { outcome: 'under-way'; differences: Difference[] };
 
 /** Sets a draft beside what is there: a repeat changes nothing, a change is listed field by field. */
@@ -61,7 +71,17 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
     if (before !== after) differences.push({ field, before: String(before), after: String(after) });
   };
   const was = existing.draft;
-  for (const field of ['channel', 'customer', 'reference', 'due', 'priority', 'shipComplete', 'note'] as const)
+  for (const field of [
+    'kind',
+    'toSite',
+    'channel',
+    'customer',
+    'reference',
+    'due',
+    'priority',
+    'shipComplete',
+    'note',
+  ] as const)
     note(field, was[field], draft[field]);
   for (const field of ['name', 'street', 'postcode', 'city', 'country'] as const)
     note(field, was.shipTo[field], draft.shipTo[field]);
@@ -78,5 +98,12 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
   for (const gone of lines.values()) note(`line ${gone.line}`, `${gone.quantity} × ${gone.sku}`, '');
   if (differences.length === 0) return { outcome: 'same' };
   const begun = [...existing.released.values()].some((units) => units > 0);
-  return { outcome: begun ? 'under-way' : 'changed', differences };
+  if (!existing.open) return { outcome: 'under-way', differences };
+  if (!begun) return { outcome: 'changed', differences };
+  const other = draft.lines.some((line) => {
+    const old = was.lines.find((l) => l.line === line.line);
+    return old !== undefined && old.sku !== line.sku && (existing.released.get(line.line) ?? 0) > 0;
+  });
+  const moved = other || was.customer !== draft.customer || was.kind !== draft.kind;
+  return { outcome: moved ? 'under-way' : 'adapts', differences };
 }

@@ -1,6 +1,11 @@
+import type { DemandKind } from '../shipping/index.ts';
+
 /** An order as a document asks for it, before anything is looked up. */
 export interface OrderDraft {
   number: string;
+  kind: DemandKind;
+  /** Code of the site that a transfer goes to, empty for other kinds. */
+  toSite: string;
   channel: string;
   customer: string;
   /** The customer's or channel's own reference. */
@@ -40,6 +45,8 @@ export type IntakeExpectation =
   | 'a-known-customer'
   | 'a-known-item'
   | 'a-known-channel'
+  | 'a-kind'
+  | 'another-site'
   | 'a-date'
   | 'a-whole-number'
   | 'one-to-nine'
@@ -49,6 +56,11 @@ export type IntakeExpectation =
   | 'one-value-per-order'
   | 'a-line-once'
   | 'csv'
+  | 'json'
+  | 'xml'
+  | 'an-order'
+  | 'a-list'
+  | 'a-readable-file'
   | 'nothing-released-yet'
   | 'as-many-fields-as-headings'
   | 'at-most-length';

@@ -1,5 +1,9 @@
+export { adaptLine, type Adapted, type LineUnderWay } from './adapt.ts';
 export type { IntakeError, IntakeExpectation, LineDraft, OrderDraft } from './draft.ts';
-export { isIsoDate, orderColumns, readOrdersCsv, type DraftedOrder } from './csv.ts';
+export { readOrdersCsv, readOrderTable, unreadable, type ReadOrders } from './csv.ts';
+export { readOrdersJson } from './json.ts';
+export { isIsoDate, orderColumns, type DraftedOrder } from './rows.ts';
+export { readOrderUbl } from './ubl.ts';
 export {
   checkOrders,
   compareOrder,

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
-import { checkOrders, compareOrder, orderColumns, readOrdersCsv } from './index.ts';
+import {
+  adaptLine,
+  checkOrders,
+  compareOrder,
+  orderColumns,
+  readOrdersCsv,
+  readOrdersJson,
+  readOrderTable,
+  readOrderUbl,
+} from './index.ts';
 
 const row = (more: Record<string, string> = {}) => ({
   order: 'T-1',
@@ -108,7 +117,8 @@ describe('looking up and comparing', () => {
   const known = {
     customers: new Set(['C1001']),
     channels: new Set(['web']),
-    items: new Map([['JR-001', { id: 'i1', packs: { unit: 1 } }]]),
+    sites: new Set(['FK1']),
+    items: new Map([['JR-001', { id: 'i1', packs: { unit: 1 }, service: false }]]),
   };
   const read = (...rows: Record<string, string>[]) => readOrdersCsv(csv(...rows)).orders;
 
@@ -126,7 +136,7 @@ describe('looking up and comparing', () => {
   it('tells a repeat from a change, and a change from one under way', () => {
     const was = read(row(), row({ line: '2', quantity: '5' }))[0]!.draft;
     const now = read(row(), row({ line: '2', quantity: '7' }), row({ line: '3' }))[0]!.draft;
-    const existing = (released: number) => ({ draft: was, released: new Map([[1, released]]) });
+    const existing = (released: number, open = true) => ({ draft: was, released: new Map([[1, released]]), open });
     expect(compareOrder(was, undefined)).toEqual({ outcome: 'new' });
     expect(compareOrder(was, existing(2))).toEqual({ outcome: 'same' });
     expect(compareOrder(now, existing(0))).toEqual({
@@ -136,6 +146,138 @@ describe('looking up and comparing', () => {
         { field: 'line 3', before: '', after: '2 × JR-001' },
       ],
     });
-    expect(compareOrder(now, existing(1)).outcome).toBe('under-way');
+    // Work under way follows a change of quantity, not one of customer or item; a closed order follows none.
+    expect(compareOrder(now, existing(1)).outcome).toBe('adapts');
+    expect(compareOrder({ ...now, customer: 'C9' }, existing(1)).outcome).toBe('under-way');
+    expect(compareOrder({ ...now, lines: now.lines.map((l) => ({ ...l, sku: 'X' })) }, existing(1)).outcome).toBe(
+      'under-way',
+    );
+    expect(compareOrder(now, existing(0, false)).outcome).toBe('under-way');
   });
+});
+
+describe('a line under way', () => {
+  it.each([
+    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 12, { asked: 12, cancelled: 0, back: 0, surplus: 0 }],
+    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 9, { asked: 10, cancelled: 1, back: 0, surplus: 0 }],
+    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 5, { asked: 10, cancelled: 5, back: 3, surplus: 0 }],
+    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 0, { asked: 10, cancelled: 7, back: 5, surplus: 3 }],
+    [{ asked: 10, cancelled: 4, released: 6, picked: 6 }, 10, { asked: 10, cancelled: 0, back: 0, surplus: 0 }],
+  ])('%j asked for %i becomes %j', (line, wanted, expected) => expect(adaptLine(line, wanted)).toEqual(expected));
+
+  it('never asks less than is picked, never keeps released more than is asked, and accounts for every picked unit', () => {
+    const amounts = fc
+      .tuple(fc.integer({ min: 1, max: 50 }), fc.nat(50), fc.nat(50), fc.nat(50))
+      .map(([asked, a, b, c]) => {
+        const cancelled = Math.min(a, asked - 1);
+        const released = Math.min(b, asked - cancelled);
+        return { asked, cancelled, released, picked: Math.min(c, released) };
+      });
+    fc.assert(
+      fc.property(amounts, fc.nat(60), (line, wanted) => {
+        const { asked, cancelled, back, surplus } = adaptLine(line, wanted);
+        const open = asked - cancelled;
+        expect(open).toBe(Math.max(wanted, line.picked));
+        expect(line.released - back).toBeLessThanOrEqual(open);
+        expect(line.released - back).toBeGreaterThanOrEqual(line.picked);
+        expect(surplus).toBe(Math.max(0, line.picked - wanted));
+      }),
+    );
+  });
+});
+
+describe('other forms of an order', () => {
+  const [fromCsv] = readOrdersCsv(
+    csv(
+      row({ channel: 'account', reference: 'PO 7', ship_complete: 'yes', order_note: 'Ring twice' }),
+      row({
+        channel: 'account',
+        reference: 'PO 7',
+        ship_complete: 'yes',
+        order_note: 'Ring twice',
+        line: '2',
+        item: 'JR-002',
+        quantity: '12',
+        pack: 'outer',
+        line_note: 'Glass',
+      }),
+    ),
+  ).orders;
+  const xml = (
+    more: Record<string, string> = {},
+    second = '<cbc:Quantity unitCode="CT">12.00</cbc:Quantity>',
+  ) => `<?xml version="1.0"?>
+    <Order xmlns="urn:oasis:names:specification:ubl:schema:xsd:Order-2"
+      xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2"
+      xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
+      <cbc:UBLVersionID>2.1</cbc:UBLVersionID><cbc:ID>T-1</cbc:ID><cbc:IssueDate>2026-02-27</cbc:IssueDate>
+      <cbc:Note>Ring twice</cbc:Note><cbc:CustomerReference>PO 7</cbc:CustomerReference>
+      <cac:BuyerCustomerParty><cbc:SupplierAssignedAccountID>C1001</cbc:SupplierAssignedAccountID></cac:BuyerCustomerParty>
+      <cac:Delivery>
+        <cac:DeliveryAddress><cbc:StreetName>Road</cbc:StreetName><cbc:BuildingNumber>1</cbc:BuildingNumber><cbc:CityName>Dunmere</cbc:CityName>
+          <cbc:PostalZone>ZA1</cbc:PostalZone><cac:Country><cbc:IdentificationCode>GB</cbc:IdentificationCode></cac:Country></cac:DeliveryAddress>
+        <cac:RequestedDeliveryPeriod><cbc:EndDate>${more['due'] ?? '2026-03-02'}</cbc:EndDate></cac:RequestedDeliveryPeriod>
+        <cac:DeliveryParty><cac:PartyName><cbc:Name>A, B &amp; "Co"</cbc:Name></cac:PartyName></cac:DeliveryParty>
+      </cac:Delivery>
+      <cac:OrderLine><cac:LineItem><cbc:ID>1</cbc:ID><cbc:Quantity unitCode="EA">2</cbc:Quantity>
+        <cac:Item><cac:SellersItemIdentification><cbc:ID>JR-001</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>
+      <cac:OrderLine><cbc:Note>Glass</cbc:Note><cac:LineItem><cbc:ID>2</cbc:ID>${second}<cbc:PartialDeliveryIndicator>false</cbc:PartialDeliveryIndicator>
+        <cac:Item><cac:SellersItemIdentification><cbc:ID>JR-002</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>
+    </Order>`;
+
+  it('is the same order from JSON, a workbook and UBL 2.1 as from CSV', () => {
+    const { draft } = fromCsv!;
+    expect(readOrdersJson(JSON.stringify({ orders: [draft] })).orders[0]!.draft).toEqual(draft);
+    expect(readOrdersJson(JSON.stringify([draft])).orders).toHaveLength(1);
+    const table = Papa.parse<string[]>(csv(row(), row({ line: '2' }))).data;
+    expect(readOrderTable(table).orders).toEqual(readOrdersCsv(csv(row(), row({ line: '2' }))).orders);
+    const ubl = readOrderUbl(xml());
+    expect(ubl.errors).toEqual([]);
+    expect(ubl.orders[0]!.draft).toEqual({ ...draft, shipTo: { ...draft.shipTo, street: 'Road 1' } });
+  });
+
+  it('takes an order whose address is not complete: a rule of the site holds it', () =>
+    expect(readOrdersCsv(csv(row({ street: '', postcode: '', city: '' }))).errors).toEqual([]));
+
+  it.each([
+    ['JSON that breaks off', () => readOrdersJson('[{"number": "T-1"'), { row: 0, expected: 'json' }],
+    [
+      'JSON without lines',
+      () => readOrdersJson('[{"number": "T-1"}]'),
+      { column: 'orders[0].lines', expected: 'a-list' },
+    ],
+    ['JSON that is no list', () => readOrdersJson('{"orders": 5}'), { column: 'orders', expected: 'a-list' }],
+    [
+      'a wrong quantity in JSON',
+      () => {
+        const { draft } = fromCsv!;
+        const lines = draft.lines.map((l, i) => ({ ...l, quantity: i === 1 ? 1.5 : l.quantity }));
+        return readOrdersJson(JSON.stringify([draft, { ...draft, number: 'T-2', lines }]));
+      },
+      { row: 4, column: 'orders[1].lines[1].quantity', value: '1.5', expected: 'a-whole-number', order: 'T-2' },
+    ],
+    ['XML that breaks off', () => readOrderUbl('<?xml version="1.0"?>\n<Order>\n<ID>1</ID>'), { expected: 'xml' }],
+    [
+      'XML with a document type',
+      () => readOrderUbl(`<!DOCTYPE x>${xml().replace(/<\?.*\?>/, '')}`),
+      { expected: 'xml' },
+    ],
+    ['another document of XML', () => readOrderUbl('<Invoice/>'), { column: 'Invoice', expected: 'an-order' }],
+    [
+      'a wrong day in UBL',
+      () => readOrderUbl(xml({ due: '2.3.2026' })),
+      {
+        row: 1,
+        column: 'Delivery/RequestedDeliveryPeriod/EndDate',
+        value: '2.3.2026',
+        expected: 'a-date',
+        order: 'T-1',
+      },
+    ],
+    [
+      'a unit that nobody knows in UBL',
+      () => readOrderUbl(xml({}, '<cbc:Quantity unitCode="TNE">1</cbc:Quantity>')),
+      { row: 2, column: 'OrderLine[2]/LineItem/Quantity/@unitCode', value: 'TNE', expected: 'a-pack-of-the-item' },
+    ],
+  ])('tells where %s is wrong', (_, read, expected) => expect(read().errors[0]).toMatchObject(expected));
 });

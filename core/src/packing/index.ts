@@ -8,4 +8,4 @@ export {
   type PackRefusal,
   type PackVerdict,
 } from './judge.ts';
-export { proposeCarton, type CartonType, type LooseGoods } from './propose.ts';
+export { cartonsRoughly, proposeCarton, type CartonType, type LooseGoods } from './propose.ts';

@@ -35,3 +35,18 @@ export function proposeCarton(types: CartonType[], goods: LooseGoods[]): CartonT
     usable.find((t) => (single || allVolume <= volume(t.inner) * USABLE) && allWeight <= t.maxWeightG) ?? usable.at(-1)
   );
 }
+
+/**
+ * Cartons that orders will need, roughly: each order by itself, in the largest carton, by volume and weight.
+ *
+ * @param orders volume in cm³ and weight in grams of each
+ */
+export function cartonsRoughly(
+  types: { volumeCm3: number; maxWeightG: number }[],
+  orders: { volumeCm3: number; weightG: number }[],
+): number {
+  if (types.length === 0) return 0;
+  const volume = Math.max(...types.map((t) => t.volumeCm3)) * USABLE;
+  const weight = Math.max(...types.map((t) => t.maxWeightG));
+  return orders.reduce((n, o) => n + Math.max(1, Math.ceil(o.volumeCm3 / volume), Math.ceil(o.weightG / weight)), 0);
+}

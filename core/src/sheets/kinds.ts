@@ -16,6 +16,7 @@ const rightNames = [
   'take_in_orders',
   'release',
   'reserve',
+  'choose',
   'cancel',
   'run_waves',
   'pick',
@@ -26,6 +27,8 @@ const rightNames = [
   'set_up',
   'serve_printers',
 ] as const;
+const blockings = ['damaged', 'blocked', 'count'] as const;
+const sources = ['purchase', 'transfer', 'production'] as const;
 const weekdays = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 
 /**
@@ -77,6 +80,7 @@ export const sheets = {
       },
       { name: 'side', type: { kind: 'choice', of: ['left', 'right'] }, otherwise: 'left', example: 'left' },
       { name: 'level', type: whole(0, 30), otherwise: 1, example: '1', also: ['height', 'tier'] },
+      { name: 'blocked', type: { kind: 'choice', of: blockings }, example: '', also: ['status', 'hold'] },
     ],
   },
   items: {
@@ -137,6 +141,7 @@ export const sheets = {
         also: ['price', 'cost', 'unit value'],
       },
       { name: 'picture', type: text(200), example: 'jar/340/1', also: ['image'] },
+      { name: 'service', type: { kind: 'yes-no' }, example: 'no', also: ['charge', 'no goods'] },
     ],
   },
   stock: {
@@ -182,6 +187,27 @@ export const sheets = {
       { name: 'city', type: text(80), example: 'Dunmere', also: ['town'] },
       { name: 'country', type: upper(2), otherwise: '', example: 'GB' },
       { name: 'wishes', type: text(300), otherwise: '', example: 'No loose filling', also: ['notes', 'remarks'] },
+      { name: 'credit_stop', type: { kind: 'yes-no' }, example: 'no', also: ['credit hold', 'on stop'] },
+    ],
+  },
+  shelf: {
+    name: 'shelf',
+    key: ['customer', 'item'],
+    columns: [
+      { name: 'customer', type: text(40), needed: true, example: 'C1001', also: ['customer number', 'account'] },
+      { name: 'item', type: upper(40), needed: true, example: 'HN-001', also: ['sku', 'article'] },
+      { name: 'min_shelf_days', type: whole(0, 3650), needed: true, example: '90', also: ['days', 'shelf life'] },
+    ],
+  },
+  supply: {
+    name: 'supply',
+    key: ['reference', 'item', 'due'],
+    columns: [
+      { name: 'reference', type: text(60), needed: true, example: 'PO-7781', also: ['document', 'order'] },
+      { name: 'item', type: upper(40), needed: true, example: 'JR-001', also: ['sku', 'article'] },
+      { name: 'due', type: { kind: 'date' }, needed: true, example: '2026-03-09', also: ['date', 'expected', 'eta'] },
+      { name: 'units', type: whole(1, 10_000_000), needed: true, example: '144', also: ['quantity', 'qty'] },
+      { name: 'source', type: { kind: 'choice', of: sources }, otherwise: 'purchase', example: 'purchase' },
     ],
   },
   places: {

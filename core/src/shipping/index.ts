@@ -6,3 +6,4 @@ export {
   type ShipState,
   type ShipVerdict,
 } from './judge.ts';
+export { closingOf, demandKinds, type Closing, type DemandKind } from './kinds.ts';

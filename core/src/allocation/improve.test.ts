@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { seeded } from '../random/index.ts';
+import { improve, leastUse, type Packing } from './improve.ts';
+
+const packings: fc.Arbitrary<Packing> = fc
+  .record({
+    count: fc.integer({ min: 1, max: 10 }),
+    limits: fc.array(
+      fc.record({
+        units: fc.nat(20),
+        needs: fc.array(fc.tuple(fc.nat(9), fc.integer({ min: 1, max: 9 })), { maxLength: 10 }),
+      }),
+      { maxLength: 5 },
+    ),
+  })
+  .map(({ count, limits }) => ({
+    count,
+    limits: limits.map(({ units, needs }) => ({
+      units,
+      // Each thing needs once at most of each limit.
+      needs: [...new Map(needs.map(([thing, some]) => [thing % count, some]))].map(([thing, some]) => ({
+        thing,
+        units: some,
+      })),
+    })),
+  }));
+const within = ({ limits }: Packing, chosen: number[]) =>
+  limits.every((l) => l.needs.reduce((n, { thing, units }) => (chosen.includes(thing) ? n + units : n), 0) <= l.units);
+const most = (packing: Packing) => {
+  let best = 0;
+  for (let set = 0; set < 2 ** packing.count; set += 1) {
+    const chosen = Array.from({ length: packing.count }, (_, i) => i).filter((i) => set & (1 << i));
+    if (chosen.length > best && within(packing, chosen)) best = chosen.length;
+  }
+  return best;
+};
+
+describe('the search for most orders', () => {
+  it('stays within all limits, never loses what it began with, and takes nothing twice', () => {
+    fc.assert(
+      fc.property(packings, fc.integer({ min: 1, max: 99 }), (packing, seed) => {
+        const start = leastUse(packing);
+        expect(within(packing, start)).toBe(true);
+        const found = improve(packing, start, 200, seeded(seed));
+        expect(within(packing, found)).toBe(true);
+        expect(new Set(found).size).toBe(found.length);
+        expect(found.length).toBeGreaterThanOrEqual(start.length);
+        expect(found.length).toBeLessThanOrEqual(most(packing));
+      }),
+    );
+  });
+
+  it('finds the most on small cases nearly always', () => {
+    let hits = 0;
+    const cases = fc.sample(packings, { seed: 7, numRuns: 200 });
+    for (const packing of cases) if (improve(packing, [], 400, seeded(1)).length === most(packing)) hits += 1;
+    expect(hits).toBeGreaterThanOrEqual(195);
+  });
+
+  it('is the same for the same seed, and leaves a start that cannot be bettered as it is', () => {
+    const packing: Packing = {
+      count: 4,
+      limits: [{ units: 10, needs: [0, 1, 2, 3].map((thing) => ({ thing, units: [9, 5, 5, 1][thing]! })) }],
+    };
+    const run = (seed: number) => improve(packing, [0, 3], 50, seeded(seed));
+    expect(run(3)).toEqual(run(3));
+    expect(run(3)).toHaveLength(2);
+    expect(improve({ count: 2, limits: [] }, [], 5, seeded(1))).toEqual([0, 1]);
+  });
+});

@@ -1,0 +1,1 @@
+export { holdFields, judgeHolds, stages, type HoldRule, type LaidHold, type Stage } from './holds.ts';

@@ -1,0 +1,2 @@
+export { PlannerError } from './field.ts';
+export { verbs, type Verb } from './verbs.ts';

@@ -1,0 +1,2 @@
+export { openSolver } from './highs.ts';
+export type { Effort, Program, Solved, Solver } from './solver.ts';
