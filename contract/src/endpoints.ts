@@ -5,6 +5,7 @@ import * as runs from './runs.ts';
 import * as shipping from './shipping.ts';
 import * as signIn from './signIn.ts';
 import * as waves from './waves.ts';
+import { deskEndpoints } from './deskEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
 
 export type { Endpoint } from './endpoint.ts';
@@ -333,6 +334,7 @@ export const endpoints = all({
     file: 'text/csv',
   },
 
+  ...deskEndpoints,
   ...setupEndpoints,
 });
 

@@ -1,3 +1,4 @@
+import { demandKinds } from '@hand-relay/core/shipping';
 import { z } from 'zod';
 import { id, instant, isoDate, units, whole } from './basics.ts';
 
@@ -14,6 +15,8 @@ export const orderLineDraft = z.strictObject({
 export const orderDraft = z
   .strictObject({
     number: z.string().trim().min(1).max(30),
+    kind: z.enum(demandKinds).default('order'),
+    toSite: z.string().trim().max(20).default('').describe('Code of the site that a transfer goes to'),
     channel: z.string().trim().min(1).max(20),
     customer: z.string().trim().min(1).max(40),
     reference: z.string().trim().max(60).default(''),
@@ -22,9 +25,9 @@ export const orderDraft = z
     shipComplete: z.boolean().default(false),
     shipTo: z.strictObject({
       name: z.string().trim().min(1).max(120),
-      street: z.string().trim().min(1).max(120),
-      postcode: z.string().trim().min(1).max(20),
-      city: z.string().trim().min(1).max(80),
+      street: z.string().trim().max(120),
+      postcode: z.string().trim().max(20),
+      city: z.string().trim().max(80),
       country: z.string().regex(/^[A-Z]{2}$/, 'two capital letters (ISO 3166-1)'),
     }),
     note: z.string().trim().max(500).default(''),
@@ -42,9 +45,14 @@ export const intakeBody = z
     document: z.string().max(200).default('api'),
     csv: z.string().max(20_000_000).optional(),
     orders: z.array(orderDraft).max(5000).optional(),
+    file: z
+      .base64()
+      .max(28_000_000)
+      .optional()
+      .describe('A file in base64: CSV, XLSX, JSON as in `orders`, or UBL 2.1 Order XML; told apart by its content'),
   })
-  .refine((b) => (b.csv === undefined) !== (b.orders === undefined), {
-    message: 'either csv or orders',
+  .refine((b) => [b.csv, b.orders, b.file].filter((given) => given !== undefined).length === 1, {
+    message: 'one of csv, orders and file',
     path: ['csv'],
   });
 
@@ -62,7 +70,7 @@ export const intakeResult = z.object({
       number: z.string(),
       customer: z.string(),
       lines: z.int(),
-      outcome: z.enum(['new', 'same', 'changed', 'under-way']),
+      outcome: z.enum(['new', 'same', 'changed', 'adapts', 'under-way']),
       differences: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
     }),
   ),
@@ -134,6 +142,8 @@ export const orderLine = z.object({
 export const orderDetail = z.object({
   id,
   number: z.string(),
+  kind: z.enum(demandKinds),
+  toSite: z.string(),
   channel: z.string(),
   reference: z.string(),
   status: z.enum(['open', 'closed', 'cancelled']),
@@ -155,6 +165,18 @@ export const orderDetail = z.object({
     country: z.string(),
   }),
   lines: z.array(orderLine),
+  charges: z
+    .array(
+      z.object({
+        line: z.int(),
+        sku: z.string(),
+        name: z.string(),
+        unit: z.string(),
+        quantity: z.int(),
+        note: z.string(),
+      }),
+    )
+    .describe('Services and charges: never picked'),
   waves: z.array(z.object({ id, number: z.int(), state: z.string() })),
   runs: z.array(z.object({ id, number: z.string(), state: z.string(), picker: z.string().nullable() })),
   cartons: z.array(
@@ -186,3 +208,23 @@ export const trail = z.object({ entries: z.array(trailEntry) });
 
 /** What is promised to an order that is not released, line by line. */
 export const reserved = z.object({ lines: z.array(z.object({ line: z.int(), asked: z.int(), reserved: z.int() })) });
+
+/** What a person must decide, as an order changed upstream after goods were picked. */
+export const deskTask = z.object({
+  id,
+  order: id,
+  number: z.string(),
+  customer: z.string(),
+  line: z.int(),
+  sku: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  units: units.describe('Picked beyond what is wanted now'),
+  where: z.string().describe('Where the goods are: cart and place, or carton'),
+  at: instant,
+});
+export type DeskTask = z.infer<typeof deskTask>;
+export const deskTasks = z.object({ tasks: z.array(deskTask) });
+export const settleBody = z.strictObject({ decision: z.enum(['put-back', 'ship-anyway']) });
+
+export const cancelOrderBody = z.strictObject({ reason: z.string().trim().min(3).max(200) });

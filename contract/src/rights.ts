@@ -6,6 +6,7 @@ export const rights = [
   'orders.import',
   'orders.release',
   'orders.reserve',
+  'orders.choose',
   'orders.cancel',
   'waves.run',
   'runs.pick',

@@ -43,7 +43,12 @@ export const runPick = z.object({
   progress: pickProgress,
   state: z.enum(['open', 'done', 'short', 'out']),
   picked: units,
-  order: z.object({ id, number: z.string(), note: z.string() }),
+  order: z.object({
+    id,
+    number: z.string(),
+    note: z.string(),
+    hold: z.string().nullable().describe('Why it must not be picked now'),
+  }),
   lineNote: z.string(),
   unit: z.string(),
   picture: z.string(),

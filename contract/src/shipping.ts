@@ -1,3 +1,4 @@
+import { demandKinds } from '@hand-relay/core/shipping';
 import { z } from 'zod';
 import { id, instant, units, whole } from './basics.ts';
 
@@ -78,6 +79,8 @@ export const shipmentExport = z.object({
     z.object({
       shipment: z.string(),
       order: z.string(),
+      kind: z.enum(demandKinds),
+      invoice: z.boolean().describe('Whether the host is to invoice what left'),
       reference: z.string(),
       customer: z.string(),
       confirmedAt: instant,

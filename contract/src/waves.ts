@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { id, instant, units, whole } from './basics.ts';
 
-export const releaseBody = z.strictObject({ orders: z.array(id).min(1).max(2000) });
+export const releaseBody = z.strictObject({
+  orders: z.array(id).min(1).max(5000),
+  lines: z
+    .array(z.strictObject({ line: id, units }))
+    .max(20_000)
+    .default([])
+    .describe('Lines that get exactly so many units; the others of their orders are served by priority'),
+  wave: id.nullable().default(null).describe('A gathering wave to join; null makes a new one'),
+});
+export type ReleaseBody = z.input<typeof releaseBody>;
 
 const shortLine = z.object({
   order: z.string(),
@@ -12,16 +21,36 @@ const shortLine = z.object({
   gets: units,
 });
 
-export const releasePreview = z.object({
+export const releaseSums = z.object({
   orders: z.int(),
   ordersComplete: z.int(),
   lines: z.int(),
   units,
-  runs: z.int(),
-  metres: z.number(),
   weightG: whole,
+  volumeCm3: z.number(),
   shorts: z.array(shortLine),
   nothing: z.array(z.string()).describe('Orders that get nothing and stay open'),
+});
+export type ReleaseSums = z.infer<typeof releaseSums>;
+
+export const releasePreview = releaseSums.extend({
+  held: z.array(z.object({ order: z.string(), why: z.string() })).describe('Orders on hold: they stay'),
+  runs: z.int(),
+  metres: z.number(),
+  cartons: z.int().describe('Roughly, by volume and weight'),
+  seconds: z.number().describe('Work of picking and packing, roughly'),
+  people: z.int().describe('Signed in who may pick'),
+  departures: z.array(
+    z.object({
+      name: z.string().nullable(),
+      leavesAt: instant.nullable(),
+      orders: z.int(),
+      units,
+      seconds: z.number(),
+      ends: instant.nullable().describe('When its work would be done, by those who are here'),
+      chance: z.enum(['made', 'tight', 'missed', 'gone']).nullable(),
+    }),
+  ),
 });
 export type ReleasePreview = z.infer<typeof releasePreview>;
 
@@ -74,6 +103,6 @@ export const waveDetail = z.object({
   runs: z.array(runSummary),
   orders: z.array(z.object({ id, number: z.string(), customer: z.string(), units, picked: units })),
 });
-export const releaseResult = z.object({ wave: id, number: z.int(), preview: releasePreview });
+export const releaseResult = z.object({ wave: id, number: z.int(), preview: releaseSums });
 export const waveList = z.object({ waves: z.array(waveSummary) });
 export const waveOnly = z.object({ wave: waveSummary });

@@ -1,9 +1,11 @@
+import { firstHolds, stoppedCustomer } from './holds.ts';
+import { comingSupply } from './supply.ts';
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { PgTable } from 'drizzle-orm/pg-core';
-import { allocateByPriority } from '@hand-relay/core/allocation';
+import { allocate } from '@hand-relay/core/allocation';
 import { departureFor, localDate } from '@hand-relay/core/calendar';
-import { firstRoles } from '@hand-relay/contract';
+import { firstHoldRules, firstRoles } from '@hand-relay/contract';
 import { hashSecret, recordset, tables, type Db } from '@hand-relay/server';
 import {
   depot,
@@ -120,7 +122,11 @@ export async function loadScenario(
     await insert(
       tx,
       tables.customer,
-      world.customers.map((c) => ({ ...c, id: `customer-${c.number}` })),
+      world.customers.map((c) => ({
+        ...c,
+        id: `customer-${c.number}`,
+        creditStop: c.number === stoppedCustomer(world),
+      })),
     );
     await insert(
       tx,
@@ -163,6 +169,31 @@ export async function loadScenario(
       house.palletTypes.map((p) => ({ ...p })),
     );
     await insertOrders(tx, world.orders, { now, site, departures: house.departures });
+    await insert(
+      tx,
+      tables.holdRule,
+      firstHoldRules.map((r, i) => ({ ...r, id: `hold-rule-${i + 1}`, siteId: site.id })),
+    );
+    await insert(
+      tx,
+      tables.orderHold,
+      firstHolds(world).map((h, i) => ({ ...h, id: `hold-${i + 1}`, siteId: site.id, heldAt: now })),
+    );
+    await insert(
+      tx,
+      tables.expectedSupply,
+      comingSupply(world, today).map((c) => ({ ...c, siteId: site.id })),
+    );
+    // One account wants its dated goods to keep longer than it wants of all else.
+    const picky = world.customers.find((c) => c.class === 'A')!;
+    await insert(
+      tx,
+      tables.shelfWish,
+      world.items
+        .filter((i) => i.family.tracksLot)
+        .slice(0, 3)
+        .map((i) => ({ customerId: `customer-${picky.number}`, itemId: i.id, days: 90 })),
+    );
     await insert(tx, tables.site, [
       {
         ...depot,
@@ -331,7 +362,7 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
     depotCarts.map((code) => ({ siteId, code, typeId: 'cart-4' })),
   );
   await insertOrders(tx, world.orders, { now, site: depot, departures });
-  const promises = allocateByPriority(
+  const { promises } = allocate(
     world.stock.map(({ item, units }) => ({ item, lot: null, bestBefore: null, units })),
     world.orders.map((order) => ({
       id: order.number,
@@ -345,6 +376,7 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
         minShelfDays: 0,
       })),
     })),
+    { policy: 'priority' },
   );
   const itemOf = new Map(
     world.orders.flatMap((o) => o.lines.map((l) => [`line-${o.number.toLowerCase()}-${l.line}`, l.item.id])),

@@ -10,6 +10,8 @@ import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
 import { backupOf, keepRoutes } from './keep/index.ts';
+import { deskRoutes } from './desk/index.ts';
+import { holdRoutes } from './holds/index.ts';
 import { orderRoutes } from './orders/index.ts';
 import { packingRoutes } from './packing/index.ts';
 import { actors, peopleRoutes } from './people/index.ts';
@@ -182,6 +184,8 @@ function openDoors(platform: Platform, database: Database, options: ServerOption
   const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false };
   peopleRoutes(doors, sessions, options.signInsPerMinute ?? 30);
   eventRoutes(doors);
+  deskRoutes(doors);
+  holdRoutes(doors);
   orderRoutes(doors);
   waveRoutes(doors);
   runRoutes(doors);

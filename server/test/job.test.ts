@@ -79,7 +79,7 @@ describe('the whole job', () => {
     expect(exported.shipments[0]!.lines.reduce((n, l) => n + l.units, 0)).toBe(units);
     const csv = await dock.ask('shipmentsCsv');
     expect(csv.text.split('\r\n')[0]).toBe(
-      'shipment,order,reference,customer,confirmed_at,carrier,service,tracking,line,item,units,lot,serial,sscc',
+      'shipment,order,kind,invoice,reference,customer,confirmed_at,carrier,service,tracking,line,item,units,lot,serial,sscc',
     );
     expect((await desk.get('waves')).waves[0]!.state).toBe('done');
   });

@@ -45,7 +45,7 @@ export async function cartonLabel(
            s.name as site, s.street as "siteStreet", s.city as "siteCity", o.number as "order", o.ship_name as name, o.ship_street as street,
            o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country, k.name as carrier, v.name as service, lane.code as lane
     from carton c join site s on s.id = c.site_id join customer_order o on o.id = c.order_id left join departure d on d.id = o.departure_id
-    left join place lane on lane.id = d.lane_id left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+    left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     where c.id = ${cartonId} and c.site_id = ${siteId}`,
   );
   if (!label) throw notFound('carton', cartonId);

@@ -1,8 +1,12 @@
 import { sql } from 'drizzle-orm';
 import type { OrderDetail, TrailEntry } from '@hand-relay/contract';
+import { freeStock, shelfDays } from '../stock/index.ts';
 import { iso, notFound, rows, type Platform } from '../platform/index.ts';
 
-type Head = Omit<OrderDetail, 'customer' | 'shipTo' | 'lines' | 'waves' | 'runs' | 'cartons' | 'shipments'> & {
+type Head = Omit<
+  OrderDetail,
+  'charges' | 'customer' | 'shipTo' | 'lines' | 'waves' | 'runs' | 'cartons' | 'shipments'
+> & {
   customerNumber: string;
   customerName: string;
   customerClass: string;
@@ -19,14 +23,14 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
   const [head] = await rows<Head>(
     db,
     sql`
-    select o.id, o.number, o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
+    select o.id, o.number, o.kind, o.to_site as "toSite", o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
            ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, k.name || ', ' || v.name as carrier,
            o.priority, o.ship_complete as "shipComplete", o.note, o.document,
            c.number as "customerNumber", c.name as "customerName", c.class as "customerClass", c.min_shelf_days as "minShelfDays",
            o.ship_name as "shipName", o.ship_street as "shipStreet", o.ship_postcode as "shipPostcode",
            o.ship_city as "shipCity", o.ship_country as "shipCountry"
     from customer_order o join customer c on c.id = o.customer_id
-    left join departure d on d.id = o.departure_id left join place lane on lane.id = d.lane_id
+    left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     where o.id = ${id} and o.site_id = ${siteId}`,
   );
@@ -39,13 +43,17 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
            coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved,
            coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as kept,
            coalesce((
-             select sum(t.on_hand - t.reserved) from stock_total t
-             left join lot b on b.item_id = t.item_id and b.lot = t.lot
-             where t.site_id = ${siteId} and t.item_id = l.item_id
-               and (b.best_before is null or b.best_before >= ${head.due}::date + ${head.minShelfDays}::int)
+             select sum(greatest(f.units, 0)) from (${freeStock(siteId, false)}) f
+             where f.item_id = l.item_id
+               and (f.best_before is null or f.best_before >= ${head.due}::date + ${shelfDays(sql`l.item_id`)}::int)
            ), 0)::int as free
-    from order_line l join item i on i.id = l.item_id
+    from order_line l join item i on i.id = l.item_id join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
     where l.order_id = ${id} order by l.line`,
+  );
+  const charges = await rows<OrderDetail['charges'][number]>(
+    db,
+    sql`select g.line, i.sku, i.name, i.unit, g.quantity, g.note from order_charge g join item i on i.id = g.item_id
+        where g.order_id = ${id} order by g.line`,
   );
   const waves = await rows<OrderDetail['waves'][number]>(
     db,
@@ -83,6 +91,7 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     customer: { number: customerNumber, name: customerName, class: customerClass, minShelfDays },
     shipTo: { name: shipName, street: shipStreet, postcode: shipPostcode, city: shipCity, country: shipCountry },
     lines,
+    charges,
     waves,
     runs,
     cartons,

@@ -13,6 +13,7 @@ import {
   type Known,
   type KnownItem,
   type OrderDraft,
+  type ReadOrders,
 } from '@hand-relay/core/intake';
 import {
   change,
@@ -25,6 +26,8 @@ import {
   type Repeat,
   type Tx,
 } from '../platform/index.ts';
+import { adaptOrder } from './adapt.ts';
+import { judgeOrders } from '../holds/index.ts';
 import { freeOrders, lockStock, reserveOrders } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 
@@ -44,20 +47,24 @@ export async function intake(
   repeat: Repeat | null,
   body: z.output<typeof intakeBody>,
 ): Promise<IntakeResult> {
-  const read =
-    body.csv === undefined
-      ? {
-          orders: body.orders!.map((draft, i) => ({ draft, row: i + 1, lineRows: draft.lines.map(() => i + 1) })),
-          errors: [],
-        }
-      : readOrdersCsv(body.csv);
+  const read = await readBody(platform, body);
   if (body.mode === 'preview') return result(false, await judge(platform.db, actor.siteId, read));
   return change(platform, actor, repeat, async (current) => {
     const judged = await judge(current.tx, actor.siteId, read);
-    const wanted = judged.judged.filter((j) => ['new', 'changed'].includes(j.comparison.outcome));
+    const wanted = judged.judged.filter((j) => ['new', 'changed', 'adapts'].includes(j.comparison.outcome));
     await writeOrders(current, wanted, judged.known, body.document);
     return result(true, judged);
   });
+}
+
+/** What was sent, as drafted orders: a file is read in a thread of its own. */
+async function readBody({ compute }: Platform, body: z.output<typeof intakeBody>): Promise<ReadOrders> {
+  if (body.file !== undefined) return compute.readOrderFile(new Uint8Array(Buffer.from(body.file, 'base64')));
+  if (body.csv !== undefined) return readOrdersCsv(body.csv);
+  return {
+    orders: body.orders!.map((draft, i) => ({ draft, row: i + 1, lineRows: draft.lines.map(() => i + 1) })),
+    errors: [],
+  };
 }
 
 function result(taken: boolean, { judged, errors }: Judged): IntakeResult {
@@ -79,7 +86,7 @@ async function judge(
   siteId: string,
   read: { orders: DraftedOrder[]; errors: IntakeError[] },
 ): Promise<Judged> {
-  const known = await look(on, read.orders);
+  const known = await look(on, siteId, read.orders);
   const checked = checkOrders(read.orders, known);
   const there = await existing(
     on,
@@ -96,53 +103,89 @@ async function judge(
   };
 }
 
-async function look(on: Db | Tx, drafted: DraftedOrder[]): Promise<Known> {
+async function look(on: Db | Tx, siteId: string, drafted: DraftedOrder[]): Promise<Known> {
   const skus = [...new Set(drafted.flatMap((o) => o.draft.lines.map((l) => l.sku)))];
-  const items = await rows<{ sku: string; id: string; packs: KnownItem['packs'] }>(
+  const items = await rows<{ sku: string; id: string; packs: KnownItem['packs'] | null; service: boolean }>(
     on,
-    sql`select i.sku, i.id, jsonb_object_agg(p.level, p.units) as packs from item i join item_pack p on p.item_id = i.id
+    sql`select i.sku, i.id, i.service, jsonb_object_agg(p.level, p.units) filter (where p.level is not null) as packs
+        from item i left join item_pack p on p.item_id = i.id
         where not i.retired and i.sku in (select jsonb_array_elements_text(${recordset(skus)})) group by i.id`,
   );
   const customers = await rows<{ number: string }>(
     on,
     sql`select number from customer where not retired and number in (select jsonb_array_elements_text(${recordset([...new Set(drafted.map((o) => o.draft.customer))])}))`,
   );
+  const sites = await rows<{ code: string }>(on, sql`select code from site where id <> ${siteId}`);
   return {
-    items: new Map(items.map((i) => [i.sku, { id: i.id, packs: i.packs }])),
+    items: new Map(items.map((i) => [i.sku, { id: i.id, packs: i.packs ?? {}, service: i.service }])),
     customers: new Set(customers.map((c) => c.number)),
     channels: new Set(channels),
+    sites: new Set(sites.map((s) => s.code)),
   };
 }
 
 type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo'> & OrderDraft['shipTo'] & { shipName: string };
 
 async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
-  const heads = await rows<OrderHead & { lines: (OrderDraft['lines'][number] & { released: number })[] }>(
+  const heads = await rows<
+    OrderHead & { open: boolean; lines: (OrderDraft['lines'][number] & { released: number })[] | null }
+  >(
     on,
     sql`
-    select o.number, o.channel, c.number as customer, o.reference, o.due::text as due, o.priority,
+    select o.number, o.kind, o.to_site as "toSite", o.channel, c.number as customer, o.reference, o.due::text as due, o.priority,
            o.ship_complete as "shipComplete", o.note, o.ship_name as "shipName", o.ship_street as street,
            o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country,
+           o.status = 'open' as open,
            jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'quantity', l.quantity, 'pack', l.pack,
-                     'note', l.note, 'released', l.released + l.cancelled) order by l.line) as lines
+                     'note', l.note, 'released', l.released + l.cancelled) order by l.line) filter (where l.quantity > 0) as lines
     from customer_order o join customer c on c.id = o.customer_id
-    join order_line l on l.order_id = o.id join item i on i.id = l.item_id
+    join (
+      select order_id, line, item_id, quantity, pack, note, released, cancelled from order_line
+      union all select order_id, line, item_id, quantity, 'unit', note, 0, 0 from order_charge
+    ) l on l.order_id = o.id join item i on i.id = l.item_id
     where o.site_id = ${siteId} and o.number in (select jsonb_array_elements_text(${recordset(numbers)}))
     group by o.id, c.number`,
   );
   return new Map(
-    heads.map(({ shipName, street, postcode, city, country, lines, ...head }) => [
-      head.number,
-      {
-        draft: {
-          ...head,
-          shipTo: { name: shipName, street, postcode, city, country },
-          lines: lines.map(({ released: _, ...line }) => line),
+    heads.map(({ shipName, street, postcode, city, country, open, lines: told, ...head }) => {
+      const lines = told ?? [];
+      return [
+        head.number,
+        {
+          draft: {
+            ...head,
+            shipTo: { name: shipName, street, postcode, city, country },
+            lines: lines.map(({ released: _, ...line }) => line),
+          },
+          released: new Map(lines.map((l) => [l.line, l.released])),
+          open,
         },
-        released: new Map(lines.map((l) => [l.line, l.released])),
-      },
-    ]),
+      ] as const;
+    }),
   );
+}
+
+const goodsOf = (draft: OrderDraft, known: Known) => draft.lines.filter((l) => !known.items.get(l.sku)!.service);
+
+/** Services and charges stay on the order, out of everything that is picked. */
+async function writeCharges(
+  { tx }: Change,
+  wanted: Judged['judged'],
+  idOf: ReadonlyMap<string, string>,
+  known: Known,
+): Promise<void> {
+  const charges = wanted.flatMap(({ drafted: { draft } }) =>
+    draft.lines
+      .filter((l) => known.items.get(l.sku)!.service)
+      .map((l) => ({ ...l, order: idOf.get(draft.number)!, item: known.items.get(l.sku)!.id })),
+  );
+  await tx.execute(
+    sql`delete from order_charge where order_id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))`,
+  );
+  await tx.execute(sql`
+    insert into order_charge (order_id, line, item_id, quantity, note)
+    select "order", line, item, quantity, note
+    from jsonb_to_recordset(${recordset(charges)}) as c("order" text, line int, item text, quantity int, note text)`);
 }
 
 async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
@@ -175,15 +218,15 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
   const written = await rows<{ id: string; number: string }>(
     tx,
     sql`
-    insert into customer_order (id, site_id, number, channel, customer_id, reference, due, leaves_at, departure_id, priority,
+    insert into customer_order (id, site_id, number, kind, to_site, channel, customer_id, reference, due, leaves_at, departure_id, priority,
       ship_complete, ship_name, ship_street, ship_postcode, ship_city, ship_country, note, document, created_at)
-    select h.id, ${actor.siteId}, h.number, h.channel, c.id, h.reference, h.due, h."leavesAt", h.departure, h.priority,
+    select h.id, ${actor.siteId}, h.number, h.kind, h."toSite", h.channel, c.id, h.reference, h.due, h."leavesAt", h.departure, h.priority,
       h."shipComplete", h."shipName", h.street, h.postcode, h.city, h.country, h.note, ${document}, ${now.toISOString()}
-    from jsonb_to_recordset(${recordset(heads)}) as h(id text, number text, channel text, customer text, reference text, due date,
+    from jsonb_to_recordset(${recordset(heads)}) as h(id text, number text, kind text, "toSite" text, channel text, customer text, reference text, due date,
       "leavesAt" timestamptz, departure text, priority int, "shipComplete" boolean, "shipName" text, street text, postcode text,
       city text, country text, note text)
     join customer c on c.number = h.customer
-    on conflict (site_id, number) do update set channel = excluded.channel, customer_id = excluded.customer_id,
+    on conflict (site_id, number) do update set kind = excluded.kind, to_site = excluded.to_site, channel = excluded.channel, customer_id = excluded.customer_id,
       reference = excluded.reference, due = excluded.due, leaves_at = excluded.leaves_at, departure_id = excluded.departure_id,
       priority = excluded.priority, ship_complete = excluded.ship_complete, ship_name = excluded.ship_name,
       ship_street = excluded.ship_street, ship_postcode = excluded.ship_postcode, ship_city = excluded.ship_city,
@@ -202,8 +245,13 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
   await tx.execute(
     sql`delete from order_line where order_id in (select jsonb_array_elements_text(${recordset(changed)}))`,
   );
-  const lines = wanted.flatMap(({ drafted: { draft } }) =>
-    draft.lines.map((line) => {
+  await writeCharges(current, wanted, idOf, known);
+  const adapting = wanted.filter((w) => w.comparison.outcome === 'adapts');
+  for (const { drafted } of adapting)
+    await adaptOrder(current, idOf.get(drafted.draft.number)!, goodsOf(drafted.draft, known), known.items);
+  const whole = wanted.filter((w) => w.comparison.outcome !== 'adapts');
+  const lines = whole.flatMap(({ drafted: { draft } }) =>
+    goodsOf(draft, known).map((line) => {
       const item = known.items.get(line.sku)!;
       return {
         ...line,
@@ -225,9 +273,14 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
       facts: {
         document,
         lines: drafted.draft.lines.length,
-        ...(comparison.outcome === 'changed' ? { differences: comparison.differences } : {}),
+        ...('differences' in comparison ? { differences: comparison.differences } : {}),
       },
     });
+  // Of services alone nothing is left to do.
+  await tx.execute(sql`
+    update customer_order o set status = 'closed' where o.id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))
+      and not exists (select 1 from order_line l where l.order_id = o.id)`);
+  await judgeOrders(current, [...idOf.values()]);
   if (reserves) await reserveOrders(current, [...idOf.values()]);
   current.tell('orders', [...idOf.values()], { kind: 'orders-taken', facts: { count: wanted.length } });
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { orderRowFields, type OrderRow, type orderPage, type orderPageQuery } from '@hand-relay/contract';
+import { freeStock } from '../stock/index.ts';
 import { iso, rows, type Platform } from '../platform/index.ts';
 
 type Query = z.output<typeof orderPageQuery>;
@@ -28,9 +29,7 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
       where o.site_id = ${siteId} and ${chosen} ${after}
       order by o.due, o.id limit ${query.limit + 1}
     ), free as (
-      select t.item_id, l.best_before, t.on_hand - t.reserved as units
-      from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
-      where t.site_id = ${siteId} and t.on_hand > t.reserved
+      ${freeStock(siteId, false)}
     ), kept as (
       select line_id, sum(units) as units from reservation where wave_id is null and site_id = ${siteId} group by 1
     ), line as (

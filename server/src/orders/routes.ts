@@ -1,12 +1,14 @@
 import { createHash } from 'node:crypto';
 import { endpoints } from '@hand-relay/contract';
 import { serve, type Doors } from '../platform/index.ts';
+import { cancelOrder } from './adapt.ts';
 import { cancelRest } from './cancel.ts';
 import { orderDetail, orderTrail } from './detail.ts';
 import { exampleFile } from './example.ts';
 import { intake } from './intake.ts';
 import { listOrders } from './list.ts';
 import { reserve } from './reserve.ts';
+import { settleTask, tasksOf } from './tasks.ts';
 
 export function orderRoutes(doors: Doors): void {
   serve(doors, endpoints.orderExample, async ({ platform, actor, res }) => {
@@ -26,6 +28,14 @@ export function orderRoutes(doors: Doors): void {
     await change((current) => cancelRest(current, id, body.reason));
     return orderDetail(platform, actor.siteId, id);
   });
+  serve(doors, endpoints.cancelOrder, async ({ platform, actor, id, body, change }) => {
+    await change((current) => cancelOrder(current, id, body.reason));
+    return orderDetail(platform, actor.siteId, id);
+  });
+  serve(doors, endpoints.deskTasks, ({ platform, actor }) => tasksOf(platform.db, actor.siteId));
+  serve(doors, endpoints.settleTask, ({ id, body, change }) =>
+    change((current) => settleTask(current, id, body.decision)),
+  );
   serve(doors, endpoints.reserve, ({ id, change }) => change((current) => reserve(current, id, true)));
   serve(doors, endpoints.unreserve, ({ id, change }) => change((current) => reserve(current, id, false)));
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { PackVerdictAnswer } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
+import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { openShipment } from '../shipping/index.ts';
 import { move, nextSscc, type Move } from '../stock/index.ts';
@@ -19,7 +20,7 @@ async function lockOrder(change: Change, orderId: string): Promise<OrderRow> {
   const [order] = await rows<OrderRow>(
     change.tx,
     sql`select o.id, o.number, o.status, d.service_id as service, lane.code as lane from customer_order o left join departure d on d.id = o.departure_id
-        left join place lane on lane.id = d.lane_id where o.id = ${orderId} and o.site_id = ${change.actor.siteId} for update of o`,
+        left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) where o.id = ${orderId} and o.site_id = ${change.actor.siteId} for update of o`,
   );
   if (!order) throw notFound('order', orderId);
   return order;
@@ -34,6 +35,7 @@ export async function packInput(
 ): Promise<PackVerdictAnswer> {
   const { tx, actor, now } = change;
   const order = await lockOrder(change, orderId);
+  await mustNotBeHeld(tx, orderId, 'packing');
   const [bench] = await rows<{ id: string }>(
     tx,
     sql`select id from place where site_id = ${actor.siteId} and kind = 'bench' and code = ${benchCode}`,

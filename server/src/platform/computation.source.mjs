@@ -3,4 +3,14 @@ import { register } from 'tsx/esm/api';
 
 register();
 const tasks = await import('./computation.worker.ts');
-export const { drawPageTask, planWaveTask, readFileTask, writeWorkbookTask } = tasks;
+export const {
+  askersTask,
+  comparePoliciesTask,
+  drawPageTask,
+  orderPromiseTask,
+  outlookTask,
+  planWaveTask,
+  readFileTask,
+  readOrderFileTask,
+  writeWorkbookTask,
+} = tasks;

@@ -1,4 +1,8 @@
 import { Piscina } from 'piscina';
+import type { Asker, OrderPromise, PolicyComparison } from '@hand-relay/contract';
+import type { Policy } from '@hand-relay/core/allocation';
+import type { ReadOrders } from '@hand-relay/core/intake';
+import type { ItemOutlook } from '@hand-relay/core/promise';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/waves';
 import type { PageWanted } from './draw.ts';
 import type { ReadFile, SentFile } from './file.ts';
@@ -7,8 +11,15 @@ import { moduleFile } from './modules.ts';
 /** Heavy computation, in threads of its own. */
 export interface Computation {
   planWave(problem: WaveProblem): Promise<WavePlan>;
+  /** How far open orders can go; the Desk's problem comes as text. */
+  outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
+  orderPromise(ask: { problem: string; order: string }): Promise<OrderPromise | null>;
+  askers(ask: { problem: string; item: string; policy: Policy }): Promise<Asker[]>;
+  comparePolicies(ask: { problem: string; seconds: number }): Promise<Omit<PolicyComparison, 'at'>>;
   /** Cuts a file of master data into cells. */
   readFile(file: SentFile): Promise<ReadFile>;
+  /** Orders of a CSV, XLSX, JSON or UBL file. */
+  readOrderFile(bytes: Uint8Array): Promise<ReadOrders>;
   /** An XLSX file of rows of cells, the heading first. */
   writeWorkbook(cells: (string | number)[][]): Promise<Uint8Array>;
   /** A page of a PDF as PNG. */
@@ -16,19 +27,28 @@ export interface Computation {
   close(): Promise<void>;
 }
 
-/** Opens the pool. One thread leaves a small machine's other core to the requests. */
+/**
+ * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, and one
+ * for searches of seconds, which nothing waits behind.
+ */
 export function openComputation(): Computation {
   const file = moduleFile('platform/computation.worker');
-  const pool = new Piscina({
-    filename: file.endsWith('.ts') ? file.replace('.worker.ts', '.source.mjs') : file,
-    maxThreads: 1,
-    idleTimeout: 60_000,
-  });
+  const filename = file.endsWith('.ts') ? file.replace('.worker.ts', '.source.mjs') : file;
+  const quick = new Piscina({ filename, maxThreads: 1, idleTimeout: 60_000 });
+  const slow = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 10_000 });
+  const run = <T>(task: string, argument: unknown) => quick.run(argument, { name: task }) as Promise<T>;
   return {
-    planWave: (problem) => pool.run(problem, { name: 'planWaveTask' }) as Promise<WavePlan>,
-    readFile: (file) => pool.run(file, { name: 'readFileTask' }) as Promise<ReadFile>,
-    writeWorkbook: (cells) => pool.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
-    drawPage: (wanted) => pool.run(wanted, { name: 'drawPageTask' }) as Promise<Uint8Array | null>,
-    close: () => pool.destroy(),
+    planWave: (problem) => run('planWaveTask', problem),
+    outlook: (problem) => run('outlookTask', problem),
+    orderPromise: (ask) => run('orderPromiseTask', ask),
+    askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,
+    comparePolicies: (ask) => slow.run(ask, { name: 'comparePoliciesTask' }) as Promise<Omit<PolicyComparison, 'at'>>,
+    readFile: (sent) => run('readFileTask', sent),
+    readOrderFile: (bytes) => run('readOrderFileTask', bytes),
+    writeWorkbook: (cells) => run('writeWorkbookTask', cells),
+    drawPage: (wanted) => run('drawPageTask', wanted),
+    close: async () => {
+      await Promise.all([quick.destroy(), slow.destroy()]);
+    },
   };
 }

@@ -1,4 +1,8 @@
+import { readOrderFile } from './orderFile.ts';
 import { planWave, type WavePlan, type WaveProblem } from '@hand-relay/core/waves';
+import type { Policy } from '@hand-relay/core/allocation';
+import { openSolver } from '@hand-relay/core/solver';
+import { computeComparison, computeItem, computeOrder, computeOutlook } from '../promising/index.ts';
 import { drawPage, type PageWanted } from './draw.ts';
 import { readFile, writeWorkbook, type ReadFile, type SentFile } from './file.ts';
 
@@ -17,3 +21,19 @@ export function writeWorkbookTask(cells: (string | number)[][]): Promise<Uint8Ar
 export function drawPageTask(wanted: PageWanted): Promise<Uint8Array | null> {
   return drawPage(wanted);
 }
+
+export const outlookTask = computeOutlook;
+
+export function orderPromiseTask({ problem, order }: { problem: string; order: string }) {
+  return computeOrder(problem, order);
+}
+
+export function askersTask({ problem, item, policy }: { problem: string; item: string; policy: Policy }) {
+  return computeItem(problem, item, policy, openSolver);
+}
+
+export function comparePoliciesTask({ problem, seconds }: { problem: string; seconds: number }) {
+  return computeComparison(problem, seconds, openSolver);
+}
+
+export const readOrderFileTask = readOrderFile;

@@ -1,3 +1,4 @@
+export type { Cell } from '@hand-relay/core/sheets';
 import {
   decodeText,
   matchColumns,
@@ -33,7 +34,7 @@ export interface ReadFile {
 }
 
 /** An XLSX file is a ZIP archive: it begins with these bytes, whatever its name. */
-const isZip = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b;
+export const isZip = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b;
 /** A workbook of the old binary form. */
 const isOldWorkbook = (bytes: Uint8Array) => bytes[0] === 0xd0 && bytes[1] === 0xcf;
 
@@ -67,7 +68,8 @@ function told(table: Table | SheetError, encoding: string): Cut {
   return 'expected' in table ? { error: table } : { table, encoding };
 }
 
-async function cellsOfWorkbook(bytes: Uint8Array): Promise<Cell[][]> {
+/** Cells of a workbook's first sheet that holds any, as they are shown. */
+export async function cellsOfWorkbook(bytes: Uint8Array): Promise<Cell[][]> {
   const { default: exceljs } = await import('exceljs');
   const book = new exceljs.Workbook();
   await book.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);

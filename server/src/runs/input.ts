@@ -7,6 +7,7 @@ import {
   type PickProgress,
   type ShortReason,
 } from '@hand-relay/core/picking';
+import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
@@ -30,6 +31,7 @@ export async function pickInput(
   const [pick] = await runPicks(tx, { siteId: actor.siteId, runId, pickId });
   if (!pick) throw notFound('pick', pickId);
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
+  await mustNotBeHeld(tx, pick.order.id, 'picking');
   const verdict = judgePick(pick.step, pick.progress, input, now.getUTCFullYear());
   const facts = {
     run: run.number,

@@ -60,7 +60,9 @@ export async function runPicks(
              'packs', (select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units)
                        from item_pack p where p.item_id = i.id)) as item,
            k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, r.cart_code as cart,
-           jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note) as "order", l.note as "lineNote", i.unit, i.picture,
+           jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note, 'hold', (
+             select h.text from order_hold h where h.order_id = o.id and h.lifted_at is null and 'picking' = any(h.stops) order by h.held_at limit 1
+           )) as "order", l.note as "lineNote", i.unit, i.picture,
            greatest(0, coalesce((select sum(s.units) from balance s where s.place_id = k.bin_id and s.item_id = k.item_id), 0)
              - case when k.state = 'open' then k.units else 0 end)::int as remains,
            case when i.tracks_serial then (
@@ -108,8 +110,8 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
     db,
     sql`
     select r.path, (
-      select lane.code from run_position q join customer_order o on o.id = q.order_id join departure d on d.id = o.departure_id
-      join place lane on lane.id = d.lane_id where q.run_id = r.id group by lane.code order by count(*) desc, lane.code limit 1
+      select lane.code from run_position q join customer_order o on o.id = q.order_id left join departure d on d.id = o.departure_id
+      join place lane on lane.id = coalesce(o.lane_id, d.lane_id) where q.run_id = r.id group by lane.code order by count(*) desc, lane.code limit 1
     ) as proposed from run r where r.id = ${runId}`,
   );
   const positions = await rows<RunDetail['positions'][number]>(

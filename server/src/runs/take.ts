@@ -133,11 +133,35 @@ export async function takeOrderOut(change: Change, runId: string, orderId: strin
   change.tell('waves', [run.waveId]);
 }
 
+/** Open picks of orders on hold leave the run: Desk has what is left of them again. */
+async function dropHeld(change: Change, run: RunRow): Promise<void> {
+  const { tx } = change;
+  const dropped = await rows<{ order: string; line: string; lot: string; units: number }>(
+    tx,
+    sql`update pick k set state = 'out' where k.run_id = ${run.id} and k.state = 'open' and exists (
+          select 1 from order_hold h where h.order_id = k.order_id and h.lifted_at is null and 'picking' = any(h.stops))
+        returning k.order_id as "order", k.line_id as line, k.lot, k.units`,
+  );
+  for (const d of dropped) await giveBack(tx, { waveId: run.waveId, lineId: d.line, lot: d.lot, units: d.units });
+  const orders = [...new Set(dropped.map((d) => d.order))];
+  change.journal(
+    ...orders.map((orderId) => ({
+      kind: 'taken-out',
+      orderId,
+      runId: run.id,
+      waveId: run.waveId,
+      facts: { run: run.number, picks: dropped.filter((d) => d.order === orderId).length },
+    })),
+  );
+  if (orders.length > 0) change.tell('orders', orders);
+}
+
 /** Says in which lane the cart was left: the work passes to the bench. Every pick must be done or short. */
 export async function leaveRun(change: Change, runId: string, scanned: string): Promise<void> {
   const { tx, actor, now } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   mustBeMine(run, actor.personId);
+  await dropHeld(change, run);
   const [open] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,

@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import { firstRoles, type firstRunBody } from '@hand-relay/contract';
+import { firstHoldRules, firstRoles, type firstRunBody } from '@hand-relay/contract';
 import { hashSecret } from '../people/index.ts';
-import { Refusal, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { recordset, Refusal, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
 export async function isEmpty(on: Db | Tx): Promise<boolean> {
   const [found] = await rows<{ n: number }>(on, sql`select count(*)::int as n from site`);
@@ -44,6 +44,11 @@ export async function firstRun(
         select ${id}, r.key, array(select jsonb_array_elements_text(r.value)) from jsonb_each(${JSON.stringify(firstRoles)}::jsonb) r
       )
       insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{supervisor}')`);
+    await tx.execute(sql`
+      insert into hold_rule (id, site_id, name, text, conditions, stops, lifters)
+      select r.id, ${id}, r.name, r.text, r.conditions, array(select jsonb_array_elements_text(r.stops)), array(select jsonb_array_elements_text(r.lifters))
+      from jsonb_to_recordset(${recordset(firstHoldRules.map((r) => ({ ...r, id: newId() })))})
+        as r(id text, name text, text text, conditions jsonb, stops jsonb, lifters jsonb)`);
     await tx.execute(sql`
       insert into journal (at, site_id, person_id, device, request_id, kind, facts)
       values (${clock().toISOString()}, ${id}, ${personId}, 'browser', 'first-run', 'site-made', ${JSON.stringify({ name: site.name })}::jsonb)`);

@@ -38,6 +38,8 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from cart where site_id = s.id and not retired)::int as carts,
            (select count(*) from membership where site_id = s.id and active)::int as people,
            (select count(*) from role where site_id = s.id and not retired)::int as roles,
+           (select count(*) from shelf_wish where not retired)::int as shelf,
+           (select count(*) from expected_supply where site_id = s.id and not retired)::int as supply,
            (select count(*) from printer where site_id = s.id and not retired)::int as printers,
            ${able(sql`'runs.pick'`)}::int as pickers,
            ${able(sql`'orders.pack'`)}::int as packers,

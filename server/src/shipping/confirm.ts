@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { judgeShipment, type Rest, type ShipLine } from '@hand-relay/core/shipping';
+import { closingOf, judgeShipment, type DemandKind, type Rest, type ShipLine } from '@hand-relay/core/shipping';
 import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
+import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { closeIfDone } from '../orders/index.ts';
 import { announceShipment } from '../standins/index.ts';
@@ -15,6 +16,8 @@ interface ShipmentRow {
   tracking: string | null;
   form: TrackingForm | null;
   shipComplete: boolean;
+  kind: DemandKind;
+  toSite: string;
   carrier: string | null;
   loose: boolean;
 }
@@ -22,7 +25,7 @@ interface ShipmentRow {
 async function lockShipment(change: Change, id: string): Promise<ShipmentRow> {
   const [row] = await rows<ShipmentRow>(
     change.tx,
-    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier, s.loose
+    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier, s.loose, o.kind, o.to_site as "toSite"
         from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
         where s.id = ${id} and s.site_id = ${change.actor.siteId} for update of s, o`,
   );
@@ -89,7 +92,9 @@ export async function setTracking(
 export async function confirmShipment(change: Change, id: string, rest: Rest | null): Promise<void> {
   const { tx, actor, now } = change;
   const shipment = await lockShipment(change, id);
+  await mustNotBeHeld(tx, shipment.order, 'shipping');
   const { loose } = shipment;
+  const closing = closingOf(shipment.kind);
   const lines = await rows<ShipLine & { released: number }>(
     tx,
     sql`
@@ -114,7 +119,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       loose,
       openPicks: lines.reduce((n, l) => n + l.released - l.picked, 0),
       tracking: shipment.tracking,
-      trackingForm: shipment.form ?? { kind: 'none' },
+      trackingForm: (closing.carried ? shipment.form : null) ?? { kind: 'none' },
       shipComplete: shipment.shipComplete,
       lines,
     },
@@ -163,6 +168,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   await tx.execute(
     sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
   );
+  if (closing.arrives) await sendToSite(change, shipment);
   await closeIfDone(change, shipment.order);
   if (loose) await endEmptyRuns(change, shipment.order);
   change.journal({
@@ -173,6 +179,8 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       units: verdict.ship.reduce((n, l) => n + l.units, 0),
       cartons: units!.cartons,
       tracking: shipment.tracking,
+      kind: shipment.kind,
+      invoice: closing.invoice,
       rest: verdict.rest.length > 0 ? rest : null,
       complete: verdict.complete,
     },
@@ -181,4 +189,15 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   change.tell('orders', [shipment.order]);
   change.tell('waves', []);
   change.tell('stock', []);
+}
+
+/** What left on a transfer is supply on its way to the other site, expected there the day after. */
+async function sendToSite({ tx, now }: Change, { id, number, toSite }: ShipmentRow): Promise<void> {
+  await tx.execute(sql`
+    insert into expected_supply (site_id, reference, item_id, due, units, source)
+    select t.id, f.code || ' ' || ${number}, l.item_id, (${now.toISOString()}::timestamptz at time zone t.time_zone)::date + 1, sum(x.units)::int, 'transfer'
+    from shipment s join site f on f.id = s.site_id join site t on t.code = ${toSite}
+    join shipment_line x on x.shipment_id = s.id join order_line l on l.id = x.line_id
+    where s.id = ${id} and x.units > 0 group by t.id, f.code, l.item_id, t.time_zone
+    on conflict (site_id, reference, item_id, due) do update set units = expected_supply.units + excluded.units`);
 }

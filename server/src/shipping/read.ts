@@ -16,7 +16,7 @@ export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRo
              select sum(x.units * i.weight_g) from shipment_line x join order_line y on y.id = x.line_id join item i on i.id = y.item_id
              where x.shipment_id = s.id), 0)::int end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane
     from shipment s join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
-    left join departure d on d.id = o.departure_id left join place lane on lane.id = d.lane_id
+    left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
     join lateral (
       select count(*)::int as cartons, (count(*) filter (where state = 'open'))::int as open, coalesce(sum(weight_g), 0)::int as weight
@@ -84,7 +84,7 @@ export function exportShipments(
   return rows<Exported[number]>(
     db,
     sql`
-    select s.number as shipment, o.number as "order", o.reference, c.number as customer, ${iso(sql`s.confirmed_at`)} as "confirmedAt",
+    select s.number as shipment, o.number as "order", o.kind, o.kind = 'order' as invoice, o.reference, c.number as customer, ${iso(sql`s.confirmed_at`)} as "confirmedAt",
            coalesce(k.name, '') as carrier, coalesce(v.name, '') as service, coalesce(s.tracking, '') as tracking,
            coalesce((select jsonb_agg(jsonb_build_object('sscc', u.sscc, 'type', t.code, 'weightG', u.weight_g) order by u.number)
             from carton u join carton_type t on t.id = u.type_id where u.shipment_id = s.id), '[]') as cartons,

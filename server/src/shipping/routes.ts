@@ -34,6 +34,8 @@ export function shippingRoutes(doors: Doors): void {
         l.lots.map((part) => ({
           shipment: s.shipment,
           order: s.order,
+          kind: s.kind,
+          invoice: s.invoice ? 'yes' : 'no',
           reference: s.reference,
           customer: s.customer,
           confirmed_at: s.confirmedAt,
@@ -52,6 +54,8 @@ export function shippingRoutes(doors: Doors): void {
     const fields = [
       'shipment',
       'order',
+      'kind',
+      'invoice',
       'reference',
       'customer',
       'confirmed_at',

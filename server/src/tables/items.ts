@@ -18,6 +18,8 @@ export const item = pgTable(
     tracksLot: boolean().notNull(),
     tracksSerial: boolean().notNull(),
     valueMinor: integer().notNull(),
+    /** A service or a charge: it is never stocked and never picked. */
+    service: boolean().notNull().default(false),
     /** Days that it keeps from its making: no lot's best-before lies further ahead. Null where it keeps. */
     shelfLifeDays: integer(),
     /** Name of the drawing that shows it, or of a picture of one's own. */

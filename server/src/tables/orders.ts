@@ -13,6 +13,9 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { jsonb } from 'drizzle-orm/pg-core';
+import type { Conditions } from '@hand-relay/core/conditions';
+import type { Stage } from '@hand-relay/core/holds';
+import type { DemandKind } from '@hand-relay/core/shipping';
 import type { TrackingForm } from '@hand-relay/core/tracking';
 import { item } from './items.ts';
 import { place, site } from './site.ts';
@@ -31,9 +34,27 @@ export const customer = pgTable(
     country: text().notNull(),
     /** What the customer wishes; whoever packs reads it. */
     wishes: text().notNull().default(''),
+    /** Whoever keeps the accounts wants nothing to go to this customer. */
+    creditStop: boolean().notNull().default(false),
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('customer_number').on(t.number)],
+);
+
+/** How long goods must keep for a customer after they leave, item by item, where it is not the customer's usual. */
+export const shelfWish = pgTable(
+  'shelf_wish',
+  {
+    customerId: text()
+      .notNull()
+      .references(() => customer.id),
+    itemId: text()
+      .notNull()
+      .references(() => item.id),
+    days: integer().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.customerId, t.itemId] })],
 );
 
 export const carrier = pgTable(
@@ -92,6 +113,9 @@ export const order = pgTable(
       .notNull()
       .references(() => site.id),
     number: text().notNull(),
+    kind: text().$type<DemandKind>().notNull().default('order'),
+    /** Code of the site that a transfer goes to. */
+    toSite: text().notNull().default(''),
     channel: text().notNull(),
     customerId: text()
       .notNull()
@@ -101,6 +125,9 @@ export const order = pgTable(
     /** Instant of the departure on the due day, worked out at intake from the site's time zone. */
     leavesAt: timestamp({ withTimezone: true }),
     departureId: text().references(() => departure.id),
+    /** Lane and door of its own, where a person changed those of the departure. */
+    laneId: text().references(() => place.id),
+    doorId: text().references(() => place.id),
     priority: smallint().notNull(),
     shipComplete: boolean().notNull(),
     shipName: text().notNull(),
@@ -144,6 +171,8 @@ export const orderLine = pgTable(
     picked: integer().notNull().default(0),
     packed: integer().notNull().default(0),
     shipped: integer().notNull().default(0),
+    /** What a person decided that it gets of what is open, whatever a policy would say; null where nobody did. */
+    fixed: integer(),
   },
   (t) => [
     uniqueIndex('order_line_number').on(t.orderId, t.line),
@@ -153,7 +182,25 @@ export const orderLine = pgTable(
     check('line_picked', sql`${t.picked} <= ${t.released}`),
     check('line_packed', sql`${t.packed} <= ${t.picked}`),
     check('line_shipped', sql`${t.shipped} <= ${t.packed}`),
+    check('line_fixed', sql`${t.fixed} >= 0`),
   ],
+);
+
+/** Services and charges of an order: they stay on it, and nothing of them is picked. */
+export const orderCharge = pgTable(
+  'order_charge',
+  {
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    line: integer().notNull(),
+    itemId: text()
+      .notNull()
+      .references(() => item.id),
+    quantity: integer().notNull(),
+    note: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.orderId, t.line] })],
 );
 
 export const waveLine = pgTable(
@@ -166,4 +213,53 @@ export const waveLine = pgTable(
     units: integer().notNull(),
   },
   (t) => [primaryKey({ columns: [t.waveId, t.lineId] }), index('wave_line_line').on(t.lineId)],
+);
+
+/** A hold as the site's own rule. */
+export const holdRule = pgTable(
+  'hold_rule',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    name: text().notNull(),
+    /** What people are told: why, and what to do. */
+    text: text().notNull(),
+    conditions: jsonb().$type<Conditions>().notNull(),
+    stops: text().$type<Stage>().array().notNull(),
+    /** Names of roles that may lift it. */
+    lifters: text().array().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('hold_rule_name').on(t.siteId, t.name)],
+);
+
+/** A hold on an order, by a rule or by hand. A lifted one stays, so that its rule does not lay it on again. */
+export const orderHold = pgTable(
+  'order_hold',
+  {
+    id: text().primaryKey(),
+    siteId: text().notNull(),
+    orderId: text()
+      .notNull()
+      .references(() => order.id),
+    ruleId: text().references(() => holdRule.id),
+    text: text().notNull(),
+    stops: text().$type<Stage>().array().notNull(),
+    lifters: text().array().notNull(),
+    heldAt: timestamp({ withTimezone: true }).notNull(),
+    heldBy: text(),
+    liftedAt: timestamp({ withTimezone: true }),
+    liftedBy: text(),
+  },
+  (t) => [
+    index('order_hold_order').on(t.orderId),
+    index('order_hold_now')
+      .on(t.orderId)
+      .where(sql`${t.liftedAt} is null`),
+    uniqueIndex('order_hold_rule_once')
+      .on(t.orderId, t.ruleId)
+      .where(sql`${t.ruleId} is not null`),
+  ],
 );

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { boolean, index, integer, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import { site } from './site.ts';
 
 export const person = pgTable(
@@ -73,4 +73,23 @@ export const session = pgTable(
     expiresAt: timestamp({ withTimezone: true }).notNull(),
   },
   (t) => [index('session_person').on(t.personId)],
+);
+
+/** How a person likes to see a list: filters, groups and columns, by name. */
+export const keptView = pgTable(
+  'kept_view',
+  {
+    id: text().primaryKey(),
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    /** Which list or builder it belongs to. */
+    list: text().$type<'orders' | 'conditions'>().notNull(),
+    name: text().notNull(),
+    settings: jsonb().$type<Record<string, unknown>>().notNull(),
+  },
+  (t) => [uniqueIndex('kept_view_name').on(t.personId, t.siteId, t.list, t.name)],
 );

@@ -60,6 +60,8 @@ export const zone = pgTable(
 
 export const placeKinds = ['bin', 'position', 'carton', 'lane', 'bench', 'door', 'inquiry', 'outside'] as const;
 
+export const blocks = ['damaged', 'blocked', 'count'] as const;
+
 /**
  * Everywhere that goods can be. `inquiry` holds what the books say and nobody finds; it and `outside` do not count
  * as stock on hand.
@@ -80,6 +82,8 @@ export const place = pgTable(
     y: doublePrecision(),
     side: text(),
     level: integer(),
+    /** Why what lies here can neither be promised nor picked; null where it can. */
+    blocked: text().$type<(typeof blocks)[number]>(),
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('place_code').on(t.siteId, t.kind, t.code), index('place_kind').on(t.siteId, t.kind)],

@@ -1,5 +1,17 @@
 import { sql } from 'drizzle-orm';
-import { bigint, check, index, integer, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
 import { item } from './items.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
@@ -82,5 +94,29 @@ export const stockTotal = pgTable(
     primaryKey({ columns: [t.siteId, t.itemId, t.lot] }),
     check('stock_not_negative', sql`${t.onHand} >= 0 and ${t.reserved} >= 0`),
     check('stock_reserved_within', sql`${t.reserved} <= ${t.onHand}`),
+  ],
+);
+
+export const supplySources = ['purchase', 'transfer', 'production'] as const;
+
+/** Supply on its way: told by whoever buys, moves or makes it. */
+export const expectedSupply = pgTable(
+  'expected_supply',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    reference: text().notNull(),
+    itemId: text()
+      .notNull()
+      .references(() => item.id),
+    due: date({ mode: 'string' }).notNull(),
+    units: integer().notNull(),
+    source: text().$type<(typeof supplySources)[number]>().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [
+    primaryKey({ columns: [t.siteId, t.reference, t.itemId, t.due] }),
+    check('expected_units', sql`${t.units} > 0`),
   ],
 );

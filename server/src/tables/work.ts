@@ -312,3 +312,30 @@ export const cartonLine = pgTable(
     index('carton_line_line').on(t.lineId),
   ],
 );
+
+/** A decision that a person owes: goods were picked for a line that asks less now. */
+export const deskTask = pgTable(
+  'desk_task',
+  {
+    id: text().primaryKey(),
+    siteId: text().notNull(),
+    lineId: text()
+      .notNull()
+      .references(() => orderLine.id),
+    /** Base units beyond what is wanted. */
+    units: integer().notNull(),
+    at: timestamp({ withTimezone: true }).notNull(),
+    decision: text().$type<'put-back' | 'ship-anyway' | 'void'>(),
+    decidedAt: timestamp({ withTimezone: true }),
+    decidedBy: text().references(() => person.id),
+  },
+  (t) => [
+    check('desk_task_units', sql`${t.units} > 0`),
+    index('desk_task_open')
+      .on(t.siteId)
+      .where(sql`${t.decision} is null`),
+    uniqueIndex('desk_task_once')
+      .on(t.lineId)
+      .where(sql`${t.decision} is null`),
+  ],
+);

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { allocateBeside, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
-import { recordset, rows, type Db, type Tx } from '../platform/index.ts';
+import { iso, recordset, rows, type Db, type Tx } from '../platform/index.ts';
+import { freeStock, shelfDays } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 
 interface OpenLine {
@@ -18,6 +19,10 @@ interface OpenLine {
   volumeCm3: number;
   open: number;
   minShelfDays: number;
+  fixed: number | null;
+  handling: string;
+  departure: string | null;
+  leavesAt: string | null;
 }
 
 /** Chosen orders' open lines with what each is promised. */
@@ -31,18 +36,28 @@ export interface Allocation {
 /**
  * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
  * transaction, under the site's lock.
+ *
+ * @param options `exact`: units that lines get, whatever was fixed for them before; `toRelease`: orders on hold stay out
  */
-export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]): Promise<Allocation> {
+export async function allocate(
+  on: Db | Tx,
+  siteId: string,
+  orderIds: string[],
+  { exact = new Map(), toRelease }: { exact?: ReadonlyMap<string, number>; toRelease: boolean },
+): Promise<Allocation> {
   const open = await rows<OpenLine>(
     on,
     sql`
     select o.id as "order", o.number, o.priority, o.due::text as due, o.ship_complete as "shipComplete",
            l.id as line, l.line as "lineNumber", i.id as item, i.sku, i.name, i.weight_g as "weightG",
            i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3",
-           l.asked - l.cancelled - l.released as open, c.min_shelf_days as "minShelfDays"
+           l.asked - l.cancelled - l.released as open, ${shelfDays(sql`i.id`)} as "minShelfDays", l.fixed, i.handling, d.name as departure,
+           ${iso(sql`o.leaves_at`)} as "leavesAt"
     from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
+    left join departure d on d.id = o.departure_id
     where o.site_id = ${siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(orderIds)}))
       and l.asked - l.cancelled - l.released > 0
+      and (not ${toRelease} or not exists (select 1 from order_hold h where h.order_id = o.id and h.lifted_at is null and 'release' = any(h.stops)))
     order by o.id, l.line`,
   );
   const way = await wayOf(on, siteId);
@@ -50,18 +65,9 @@ export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]):
   const soft = way.reserve === 'scan' && way.countReleased;
   const supply = await rows<Supply>(
     on,
-    sql`
-    select t.item_id as item, nullif(t.lot, '') as lot, l.best_before::text as "bestBefore",
-           ${soft ? sql`t.on_hand - t.reserved - coalesce(w.units, 0)` : sql`t.on_hand - t.reserved`}::int as units
-    from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
-    ${
-      soft
-        ? sql`left join (select item_id, lot, sum(units - firm) as units from reservation where site_id = ${siteId} group by 1, 2) w
-              on w.item_id = t.item_id and w.lot = t.lot`
-        : sql``
-    }
-    where t.site_id = ${siteId} and ${soft ? sql`t.on_hand > t.reserved + coalesce(w.units, 0)` : sql`t.on_hand > t.reserved`}
-      and t.item_id in (select jsonb_array_elements_text(${recordset([...new Set(open.map((l) => l.item))])}))`,
+    sql`select f.item_id as item, nullif(f.lot, '') as lot, f.best_before::text as "bestBefore", f.units
+        from (${freeStock(siteId, soft)}) f
+        where f.units > 0 and f.item_id in (select jsonb_array_elements_text(${recordset([...new Set(open.map((l) => l.item))])}))`,
   );
   const kept = new Map<string, LinePromise['lots']>();
   const before = await rows<{ line: string; lot: string | null; units: number }>(
@@ -82,7 +88,15 @@ export async function allocate(on: Db | Tx, siteId: string, orderIds: string[]):
     demand.lines.push({ id: line.line, item: line.item, units: line.open, minShelfDays: line.minShelfDays });
     orders.set(line.order, demand);
   }
-  const promises = new Map(allocateBeside(kept, supply, [...orders.values()]).map((p) => [p.line, p]));
+  const fixed = new Map(
+    open.flatMap((l) => {
+      const units = exact.get(l.line) ?? l.fixed;
+      return units === null ? [] : [[l.line, Math.min(units, l.open)] as const];
+    }),
+  );
+  const settled = { kept, fixed };
+  const { promises: list } = allocateBeside(settled, supply, [...orders.values()]);
+  const promises = new Map(list.map((p) => [p.line, p]));
   return {
     lines: open.map((line) => ({ ...line, promise: promises.get(line.line)!, kept: kept.get(line.line) ?? [] })),
     soft: way.reserve === 'scan',

@@ -40,7 +40,7 @@ export async function waveProblem(
     sql`
     select p.code as bin, p.aisle, p.y, b.item_id as item, nullif(b.lot, '') as lot,
            (sum(b.units) - coalesce(k.units, 0))::int as units
-    from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId}
+    from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null
     left join (
       select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' group by 1, 2, 3
     ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot

@@ -4,7 +4,8 @@ import type { z } from 'zod';
 import { endpoints, type waveDetail, type WaveSummary } from '@hand-relay/contract';
 import { notFound, rows, serve, type Doors, type Platform } from '../platform/index.ts';
 import { planWave } from './plan.ts';
-import { previewRelease, release } from './release.ts';
+import { previewRelease } from './preview.ts';
+import { release } from './release.ts';
 import { cancelWave, startWave } from './state.ts';
 import { runSummaries, waveSummaries } from './summary.ts';
 
@@ -15,8 +16,8 @@ async function oneWave({ db }: Platform, siteId: string, id: string): Promise<Wa
 }
 
 export function waveRoutes(doors: Doors): void {
-  serve(doors, endpoints.previewRelease, ({ platform, actor, body }) => previewRelease(platform, actor, body.orders));
-  serve(doors, endpoints.release, ({ body, change }) => change((current) => release(current, body.orders)));
+  serve(doors, endpoints.previewRelease, ({ platform, actor, body }) => previewRelease(platform, actor, body));
+  serve(doors, endpoints.release, ({ body, change }) => change((current) => release(current, body)));
   serve(doors, endpoints.waves, async ({ platform, actor }) => ({
     waves: await waveSummaries(platform.db, actor.siteId),
   }));

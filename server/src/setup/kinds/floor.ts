@@ -47,7 +47,7 @@ export const bins: Kind = {
       on,
       sql`select p.code as bin, coalesce(z.code, '') as zone, coalesce(p.aisle, '') as aisle,
                  a.x as aisle_x_m,
-                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.retired
+                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.blocked, p.retired
           from place p left join zone z on z.id = p.zone_id
           left join (
             select a->>'id' as aisle, round((a->>'x')::numeric * 100)::int as x from site, jsonb_array_elements(floor->'aisles') a where site.id = ${site}
@@ -84,13 +84,13 @@ export const bins: Kind = {
   },
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, retired)
-      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.retired
+      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, blocked, retired)
+      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.blocked, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, retired boolean)
+        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, blocked text, retired boolean)
       join zone z on z.site_id = ${actor.siteId} and z.code = r.zone
       on conflict (site_id, kind, code) do update set zone_id = excluded.zone_id, aisle = excluded.aisle, y = excluded.y,
-        side = excluded.side, level = excluded.level, retired = excluded.retired`);
+        side = excluded.side, level = excluded.level, blocked = excluded.blocked, retired = excluded.retired`);
     await keepFloor(tx, actor.siteId, list);
   },
 };

@@ -5,6 +5,7 @@ import type { Kind } from './kind.ts';
 import { carts } from './carts.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
+import { shelf, supply } from './supply.ts';
 import { carriers, cartons, customers, departures, pallets } from './shipping.ts';
 
 export const kinds: Record<SheetName, Kind> = {
@@ -13,6 +14,8 @@ export const kinds: Record<SheetName, Kind> = {
   items,
   stock,
   customers,
+  shelf,
+  supply,
   places,
   carriers,
   departures,

@@ -134,6 +134,7 @@ const rightColumns = {
   take_in_orders: 'orders.import',
   release: 'orders.release',
   reserve: 'orders.reserve',
+  choose: 'orders.choose',
   cancel: 'orders.cancel',
   run_waves: 'waves.run',
   pick: 'runs.pick',

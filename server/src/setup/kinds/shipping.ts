@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { TrackingForm } from '@hand-relay/core/tracking';
 import type { Row } from '@hand-relay/core/sheets';
+import { judgeOrders } from '../../holds/index.ts';
 import { recordset, rows } from '../../platform/index.ts';
 import { faultsOf, nothing, type Kind } from './kind.ts';
 
@@ -11,19 +12,27 @@ export const customers: Kind = {
   read: (on) =>
     rows<Row>(
       on,
-      sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, wishes, retired from customer order by number`,
+      sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired from customer order by number`,
     ),
   faults: nothing,
   keeps: nothing,
-  async write({ tx, newId }, list) {
+  async write(change, list) {
+    const { tx, newId } = change;
     await tx.execute(sql`
-      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, wishes, retired)
-      select id, customer, name, class, min_shelf_days, street, postcode, city, country, wishes, retired
+      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired)
+      select id, customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired
       from jsonb_to_recordset(${withIds(list, newId)}) as r(id text, customer text, name text, class text, min_shelf_days int,
-        street text, postcode text, city text, country text, wishes text, retired boolean)
+        street text, postcode text, city text, country text, wishes text, credit_stop boolean, retired boolean)
       on conflict (number) do update set name = excluded.name, class = excluded.class, min_shelf_days = excluded.min_shelf_days,
         street = excluded.street, postcode = excluded.postcode, city = excluded.city, country = excluded.country,
-        wishes = excluded.wishes, retired = excluded.retired`);
+        wishes = excluded.wishes, credit_stop = excluded.credit_stop, retired = excluded.retired`);
+    // What is known of a customer can hold orders, or let them go, at every site.
+    const open = await rows<{ site: string; orders: string[] }>(
+      tx,
+      sql`select o.site_id as site, jsonb_agg(o.id) as orders from customer_order o join customer c on c.id = o.customer_id
+          where o.status = 'open' and c.number in (select jsonb_array_elements_text(${recordset(list.map((r) => r['customer']))})) group by 1`,
+    );
+    for (const { site, orders } of open) await judgeOrders(change, orders, site);
   },
 };
 

@@ -1,0 +1,183 @@
+import { policies } from '@hand-relay/core/allocation';
+import { readinesses } from '@hand-relay/core/promise';
+import { z } from 'zod';
+import { id, instant, isoDate, units, whole } from './basics.ts';
+import { channels } from './orders.ts';
+
+/** Which open orders are looked at: all that is given must hold. */
+export const deskView = z.object({
+  until: isoDate.optional().describe('Due on this day or earlier'),
+  class: z.enum(['A', 'B', 'C']).optional(),
+  channel: z.enum(channels).optional(),
+  departure: z.string().max(60).optional().describe('Name of the departure'),
+  carrier: z.string().max(60).optional(),
+  zone: z.string().max(20).optional().describe('Code of a zone in which an item of theirs lies'),
+});
+export type DeskView = z.infer<typeof deskView>;
+
+const arrival = z.object({ date: isoDate, units });
+const sums = z.object({ lines: z.int(), units, value: whole });
+
+/** How far an order can go, as a row of values: ten thousand stay small. */
+export const outlookRowFields = [
+  'id',
+  'readiness',
+  'sureLines',
+  'sureUnits',
+  'sureValue',
+  'couldLines',
+  'couldUnits',
+  'fullBy',
+] as const;
+export type OutlookRow = {
+  id: string;
+  readiness: (typeof readinesses)[number];
+  sureLines: number;
+  sureUnits: number;
+  sureValue: number;
+  couldLines: number;
+  couldUnits: number;
+  fullBy: string | null;
+};
+
+export const shortItem = z.object({
+  id,
+  sku: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  picture: z.string(),
+  asked: units,
+  free: whole,
+  served: units,
+  orders: z.int(),
+  lines: z.int(),
+  expected: z.array(arrival),
+});
+export type ShortItem = z.infer<typeof shortItem>;
+
+export const outlookAnswer = z.object({
+  at: instant.describe('When it was computed'),
+  orders: z.array(z.array(z.union([z.string(), z.number(), z.null()]))),
+  short: z.array(shortItem),
+});
+export type OutlookAnswer = z.infer<typeof outlookAnswer>;
+
+export const reasonSchema = z.enum(['full', 'fixed', 'whole-order', 'taken', 'shelf', 'none']);
+const taker = z.object({ order: id, number: z.string(), class: z.string(), due: isoDate, units });
+
+export const linePromise = z.object({
+  line: id,
+  asked: units,
+  kept: units,
+  fixed: units.nullable(),
+  sure: units,
+  could: units,
+  gets: units.describe('When everybody is served by priority'),
+  fullBy: isoDate.nullable(),
+  reason: reasonSchema,
+  takers: z.array(taker),
+  tooOld: units,
+});
+export type LinePromiseRow = z.infer<typeof linePromise>;
+
+export const orderPromise = z.object({
+  readiness: z.enum(readinesses),
+  sure: sums,
+  could: sums,
+  fullBy: isoDate.nullable(),
+  lines: z.array(linePromise),
+});
+export type OrderPromise = z.infer<typeof orderPromise>;
+
+export const asker = z.object({
+  order: id,
+  number: z.string(),
+  customer: z.string(),
+  class: z.string(),
+  due: isoDate,
+  priority: z.int(),
+  shipComplete: z.boolean(),
+  line: id,
+  lineNumber: z.int(),
+  asked: units,
+  kept: units,
+  fixed: units.nullable(),
+  until: isoDate.describe('Goods must keep to this day'),
+  gets: units,
+  othersFull: z.boolean().describe('Whether all other lines of the order are full then'),
+});
+export type Asker = z.infer<typeof asker>;
+
+export const itemPromise = z.object({
+  id,
+  sku: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  picture: z.string(),
+  onHand: units,
+  reserved: units,
+  blocked: units,
+  lots: z.array(z.object({ lot: z.string(), bestBefore: isoDate.nullable(), free: whole })),
+  expected: z.array(z.object({ date: isoDate, units, source: z.string(), reference: z.string() })),
+  askers: z.array(asker),
+});
+export type ItemPromise = z.infer<typeof itemPromise>;
+
+export const itemQuery = deskView.extend({ policy: z.enum(policies).default('priority') });
+
+const tally = z.object({
+  policy: z.enum(policies),
+  orders: z.int(),
+  lines: z.int(),
+  units,
+  value: whole,
+  late: z.int(),
+  byClass: z.record(z.string(), z.object({ orders: z.int(), complete: z.int() })),
+  bound: z.int().optional(),
+});
+export const comparison = z.object({
+  at: instant,
+  orders: z.int(),
+  tallies: z.array(tally),
+  lines: z.array(z.object({ order: id, line: id, asked: units, units: z.array(units) })),
+  sides: z.array(
+    z.object({
+      order: id,
+      number: z.string(),
+      customer: z.string(),
+      class: z.string(),
+      due: isoDate,
+      complete: z.array(z.boolean()),
+    }),
+  ),
+  going: z.array(z.array(id)).describe('Orders that get anything, by policy'),
+});
+export type PolicyComparison = z.infer<typeof comparison>;
+
+export const fixBody = z.strictObject({
+  lines: z
+    .array(z.strictObject({ line: id, units: units.nullable().describe('null lets the policy decide again') }))
+    .min(1)
+    .max(500),
+});
+
+/** Where goods of orders wait and load, where it is not what the departure says; null leaves it to the departure. */
+export const moveBody = z.strictObject({
+  orders: z.array(id).min(1).max(5000),
+  lane: z.string().max(20).nullable(),
+  door: z.string().max(20).nullable(),
+});
+
+export const keptView = z.object({
+  id,
+  list: z.enum(['orders', 'conditions']),
+  name: z.string(),
+  settings: z.record(z.string(), z.unknown()),
+});
+export type KeptView = z.infer<typeof keptView>;
+export const keepViewBody = z.strictObject({
+  list: z.enum(['orders', 'conditions']),
+  name: z.string().trim().min(1).max(60),
+  settings: z.record(z.string().max(40), z.unknown()).refine((s) => JSON.stringify(s).length < 10_000, 'too much'),
+});
+export const keptViews = z.object({ views: z.array(keptView) });

@@ -1,0 +1,2 @@
+export { judgeOrders, mustNotBeHeld } from './judge.ts';
+export { holdRoutes } from './routes.ts';

@@ -1,0 +1,95 @@
+import { sql } from 'drizzle-orm';
+import type { DeskTask } from '@hand-relay/contract';
+import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+import { move, type Move } from '../stock/index.ts';
+import { endEmptyRuns } from '../waves/index.ts';
+import { closeIfDone } from './cancel.ts';
+
+/** Decisions that are owed at a site, the oldest first. */
+export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: DeskTask[] }> {
+  const tasks = await rows<DeskTask>(
+    on,
+    sql`
+    select t.id, o.id as "order", o.number, c.name as customer, l.line, i.sku, i.name, i.unit, t.units, ${iso(sql`t.at`)} as at,
+           coalesce((
+             select string_agg(distinct r.cart_code || ', ' || q.number, '; ') from run_position q join run r on r.id = q.run_id
+             join balance b on b.place_id = q.place_id and b.item_id = l.item_id where q.order_id = o.id
+           ), '') as "where"
+    from desk_task t join order_line l on l.id = t.line_id join item i on i.id = l.item_id
+    join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
+    where t.site_id = ${siteId} and t.decision is null order by t.at, o.number, l.line`,
+  );
+  return { tasks };
+}
+
+/**
+ * Settles a task: the goods go back into the bins that they came from, or are asked again and ship.
+ *
+ * @throws Refusal 409 `unpack-first` where fewer of them than that lie loose on a cart
+ */
+export async function settleTask(change: Change, id: string, decision: 'put-back' | 'ship-anyway') {
+  const { tx, actor, now } = change;
+  const [task] = await rows<{ line: string; number: number; order: string; units: number; name: string }>(
+    tx,
+    sql`select t.line_id as line, l.line as number, l.order_id as "order", t.units, i.name from desk_task t
+        join order_line l on l.id = t.line_id join item i on i.id = l.item_id
+        where t.id = ${id} and t.site_id = ${actor.siteId} and t.decision is null for update of t, l`,
+  );
+  if (!task) throw notFound('task', id);
+  if (decision === 'put-back') await putBack(change, task);
+  await tx.execute(sql`
+    update desk_task set decision = ${decision}, decided_at = ${now.toISOString()}, decided_by = ${actor.personId} where id = ${id}`);
+  const { order, number, units, name } = task;
+  change.journal(
+    decision === 'put-back'
+      ? { kind: 'surplus-put-back', orderId: order, facts: { line: number, units, item: name } }
+      : { kind: 'surplus-ships', orderId: order, facts: { line: number, units, item: name } },
+  );
+  await closeIfDone(change, order);
+  change.tell('orders', [order]);
+  change.tell('bench', [order]);
+  change.tell('stock', []);
+  return tasksOf(tx, actor.siteId);
+}
+
+async function putBack(
+  change: Change,
+  { line, order, units, name }: { line: string; order: string; units: number; name: string },
+) {
+  const { tx } = change;
+  const picked = await rows<{
+    pick: string;
+    wave: string;
+    place: string;
+    bin: string;
+    item: string;
+    lot: string;
+    serial: string;
+    units: number;
+  }>(
+    tx,
+    sql`select k.id as pick, r.wave_id as wave, q.place_id as place, k.bin_id as bin, k.item_id as item, k.lot, b.serial,
+               least(b.units, k.picked)::int as units
+        from pick k join run r on r.id = k.run_id join run_position q on q.run_id = k.run_id and q.number = k.position
+        join balance b on b.place_id = q.place_id and b.item_id = k.item_id and b.lot = k.lot and b.units > 0
+        where k.line_id = ${line} and k.picked > 0 order by k.confirmed_at desc, b.serial`,
+  );
+  let rest = units;
+  const moves: Move[] = [];
+  for (const from of picked) {
+    const some = Math.min(rest, from.units);
+    if (some === 0) continue;
+    rest -= some;
+    moves.push({ from: from.place, to: from.bin, item: from.item, lot: from.lot, serial: from.serial, units: some });
+    await tx.execute(sql`
+      with less as (update pick set picked = picked - ${some}, units = units - ${some} where id = ${from.pick}),
+      freed as (
+        update reservation set units = units - ${some}, firm = greatest(0, firm - ${some})
+        where wave_id = ${from.wave} and line_id = ${line} and lot = ${from.lot}
+      ), kept as (update wave_line set units = units - ${some} where wave_id = ${from.wave} and line_id = ${line})
+      update order_line set picked = picked - ${some}, released = released - ${some}, cancelled = cancelled + ${some} where id = ${line}`);
+  }
+  if (rest > 0) throw new Refusal(409, 'unpack-first', { units: rest, item: name });
+  await move(change, moves, 'put back', line);
+  await endEmptyRuns(change, order);
+}

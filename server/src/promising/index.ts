@@ -1,0 +1,1 @@
+export { computeComparison, computeItem, computeOrder, computeOutlook } from './compute.ts';

@@ -1,0 +1,30 @@
+import { sql, type SQL } from 'drizzle-orm';
+
+/**
+ * What a site can still promise, as `(item_id, lot, best_before, units)`: on hand, less what is reserved and what lies
+ * in blocked bins.
+ *
+ * @param released whether what is released and not reserved counts as taken too
+ */
+export function freeStock(siteId: string, released: boolean): SQL {
+  return sql`
+    select t.item_id, t.lot, l.best_before,
+           (t.on_hand - t.reserved - coalesce(b.units, 0) - ${released ? sql`coalesce(w.units, 0)` : sql`0`})::int as units
+    from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
+    left join (
+      select b.item_id, b.lot, sum(b.units) as units from place p join balance b on b.place_id = p.id
+      where p.site_id = ${siteId} and p.blocked is not null group by 1, 2
+    ) b on b.item_id = t.item_id and b.lot = t.lot
+    ${
+      released
+        ? sql`left join (select item_id, lot, sum(units - firm) as units from reservation where site_id = ${siteId} group by 1, 2) w
+              on w.item_id = t.item_id and w.lot = t.lot`
+        : sql``
+    }
+    where t.site_id = ${siteId} and t.on_hand > t.reserved`;
+}
+
+/** Days that goods for customer `c` must keep of item `column`: the wish for the item, else the customer's usual. */
+export function shelfDays(column: SQL): SQL {
+  return sql`coalesce((select w.days from shelf_wish w where w.customer_id = c.id and w.item_id = ${column} and not w.retired), c.min_shelf_days)`;
+}

@@ -1,0 +1,188 @@
+import { openTest, type Person, type TestRelay } from './relay.ts';
+import { startWave, takeIn } from './steps.ts';
+
+const DAY = 86_400_000;
+const dayAt = (n: number) => new Date(Date.now() + n * DAY).toISOString().slice(0, 10);
+
+describe('the Desk: what can go, who gets the stock', () => {
+  let relay: TestRelay;
+  let [desk, service] = [] as unknown as [Person, Person];
+  /** An item that nobody else asks for, with so many units free. */
+  let sku = '';
+  let item = '';
+  let free = 0;
+  const orders: Record<string, string> = {};
+  const lineOf = async (order: string, n = 1) =>
+    (await desk.get('order', { id: order })).lines.find((l) => l.line === n)!;
+  const gets = async (policy: 'priority' | 'fair-share' | 'most-orders') =>
+    Object.fromEntries(
+      (await desk.get('itemPromise', { id: item, query: { policy } })).askers.map((a) => [a.number, a.gets]),
+    );
+
+  beforeAll(async () => {
+    relay = await openTest();
+    desk = await relay.as('maren');
+    service = await relay.as('tobi');
+    const [found] = await relay.query<{ id: string; sku: string; free: number }>(
+      `select i.id, i.sku, sum(t.on_hand - t.reserved)::int as free from item i join stock_total t on t.item_id = i.id
+       where t.site_id = 'larkmoor' and not i.tracks_lot and not i.tracks_serial
+         and not exists (select 1 from order_line l join customer_order o on o.id = l.order_id where l.item_id = i.id and o.site_id = t.site_id)
+       group by i.id having sum(t.on_hand - t.reserved) between 20 and 400 order by i.sku limit 1`,
+    );
+    ({ sku, id: item, free } = found!);
+    const ask = async (name: string, quantity: number, more = {}) =>
+      (orders[name] = await takeIn(desk, { number: name, lines: [[sku, quantity]], ...more }));
+    // The urgent one asks nearly all; three small ones fit together without it.
+    const small = Math.floor(free / 4);
+    await ask('BIG', free - 2, { priority: 1 });
+    await ask('S1', small, { priority: 5 });
+    await ask('S2', small, { priority: 6 });
+    await ask('S3', small, { priority: 7, shipComplete: true });
+  });
+  afterAll(() => relay.close());
+
+  it('tells what is sure, what needs a choice, and which items fall short', async () => {
+    const { orders: rows, short } = await desk.get('outlook');
+    const row = (name: string) => rows.find((r) => r[0] === orders[name])!;
+    expect(row('BIG')[1]).toBe('choose');
+    expect(row('S3').slice(1, 4)).toEqual(['choose', 0, 0]);
+    const small = Math.floor(free / 4);
+    expect(short.find((s) => s.id === item)).toMatchObject({ sku, free, asked: free - 2 + 3 * small, orders: 4 });
+  });
+
+  it('narrows the view by what is given, and computes within it', async () => {
+    const all = await desk.get('outlook');
+    const some = await desk.get('outlook', { query: { class: 'A', until: dayAt(2), channel: 'account' } });
+    expect(some.orders.length).toBeGreaterThan(0);
+    expect(some.orders.length).toBeLessThan(all.orders.length);
+    const zoned = await desk.get('outlook', { query: { zone: 'cold' } });
+    const carried = await desk.get('outlook', { query: { carrier: 'no such carrier' } });
+    expect(zoned.orders.length).toBeLessThan(all.orders.length);
+    expect(carried.orders).toEqual([]);
+    expect((await desk.refused('outlook', { query: { until: 'soon' } })).fields[0]!.path).toBe('until');
+  });
+
+  it('shares an item by each policy, and sets them side by side', async () => {
+    const small = Math.floor(free / 4);
+    expect(await gets('priority')).toEqual({ BIG: free - 2, S1: 2, S2: 0, S3: 0 });
+    expect(await gets('most-orders')).toMatchObject({ S1: small, S2: small, S3: small });
+    const fair = await gets('fair-share');
+    expect(fair['S1']! + fair['S2']! + fair['BIG']! + fair['S3']!).toBe(free);
+    const { tallies, sides, lines, going } = await desk.get('comparePolicies', { body: {} });
+    const [priority, , most] = tallies;
+    expect(most!.orders).toBeGreaterThan(priority!.orders);
+    expect(most!.bound).toBeGreaterThanOrEqual(most!.orders);
+    expect(sides.find((s) => s.order === orders['S1'])!.complete).toEqual([false, false, true]);
+    expect(lines.find((l) => l.order === orders['BIG'])!.units[0]).toBe(free - 2);
+    expect(going[2]).toContain(orders['S3']);
+  });
+
+  it('says why a line gets what it gets, and lets a person with the right decide otherwise', async () => {
+    const small = Math.floor(free / 4);
+    const line = async (name: string) => (await desk.get('orderPromise', { id: orders[name]! })).promise!.lines[0]!;
+    expect(await line('S2')).toMatchObject({ gets: 0, reason: 'taken', sure: 0, could: small });
+    expect((await line('S2')).takers[0]).toMatchObject({ number: 'BIG', units: free - 2 });
+    const wanted = { lines: [{ line: (await lineOf(orders['S2']!)).id, units: small }] };
+    expect((await service.refused('fixLines', { body: wanted })).status).toBe(403);
+    const before = await desk.get('fixLines', { body: wanted });
+    expect(before.lines[0]!.units).toBeNull();
+    // It survives a new computation, and stands in the trail.
+    expect(await gets('priority')).toMatchObject({ S2: small, BIG: free - small });
+    expect((await line('S2')).reason).toBe('full');
+    expect((await desk.get('trail', { id: orders['S2']! })).entries.map((e) => e.kind)).toContain('line-fixed');
+    const much = await desk.refused('fixLines', { body: { lines: [{ line: wanted.lines[0]!.line, units: 9999 }] } });
+    expect(much).toMatchObject({ code: 'fixed-too-much', facts: { open: small } });
+    await desk.get('fixLines', { body: before });
+    expect(await gets('priority')).toMatchObject({ S2: 0, BIG: free - 2 });
+  });
+
+  it('counts nothing that lies in a blocked bin', async () => {
+    const [bin] = await relay.query<{ code: string; units: number; id: string }>(
+      `select p.code, p.id, b.units from balance b join place p on p.id = b.place_id where b.item_id = '${item}' and p.kind = 'bin' and p.site_id = 'larkmoor' limit 1`,
+    );
+    await relay.query(`update place set blocked = 'count' where id = '${bin!.id}'`);
+    const blocked = await desk.get('itemPromise', { id: item });
+    expect(blocked).toMatchObject({ onHand: free, blocked: bin!.units });
+    expect(blocked.lots.reduce((n, l) => n + Math.max(0, l.free), 0)).toBe(free - bin!.units);
+    await relay.query(`update place set blocked = null where id = '${bin!.id}'`);
+  });
+
+  it('tells when the rest can go, by supply that is expected', async () => {
+    const row = { reference: 'PO-1', item: sku, due: dayAt(3), units: 3 * free, source: 'purchase' };
+    await desk.get('sheetChange', { id: 'supply', body: { rows: [row] } });
+    const { promise } = await desk.get('orderPromise', { id: orders['S3']! });
+    expect(promise!.lines[0]!.fullBy).toBeNull();
+    const late = await takeIn(desk, { number: 'LATE', lines: [[sku, free + 5]], priority: 9 });
+    expect((await desk.get('orderPromise', { id: late })).promise).toMatchObject({
+      readiness: 'choose',
+      fullBy: dayAt(3),
+    });
+  });
+
+  it('keeps views by name for whoever made them', async () => {
+    const keep = (settings: object) => desk.get('keepView', { body: { list: 'orders', name: 'Mine', settings } });
+    await keep({ class: 'A' });
+    const { views } = await keep({ class: 'B' });
+    expect(views.map((v) => [v.name, v.settings])).toEqual([['Mine', { class: 'B' }]]);
+    expect((await service.get('keptViews')).views).toEqual([]);
+    expect((await service.refused('dropView', { id: views[0]!.id })).status).toBe(404);
+    expect((await desk.get('dropView', { id: views[0]!.id })).views).toEqual([]);
+  });
+
+  it('changes lanes and doors, and refuses a sign that is not there', async () => {
+    const body = { orders: [orders['S1']!], lane: 'LANE-1', door: 'DOOR-2' };
+    expect(await desk.get('moveOrders', { body })).toEqual({ moved: 1 });
+    expect((await desk.get('order', { id: orders['S1']! })).lane).toBe('LANE-1');
+    expect(await desk.refused('moveOrders', { body: { ...body, lane: 'LANE-99' } })).toMatchObject({
+      status: 422,
+      fields: [{ path: 'lane' }],
+    });
+    expect((await service.refused('moveOrders', { body })).status).toBe(403);
+  });
+
+  it('looks before it releases, gives lines exactly what was decided, and joins a wave that still gathers', async () => {
+    const small = Math.floor(free / 4);
+    const line = (await lineOf(orders['BIG']!)).id;
+    const body = { orders: [orders['BIG']!, orders['S1']!], lines: [{ line, units: 3 }] };
+    const look = await desk.get('previewRelease', { body });
+    expect(look).toMatchObject({ orders: 2, ordersComplete: 1, units: 3 + small, cartons: 2 });
+    expect(look.seconds).toBeGreaterThan(0);
+    expect(look.departures.reduce((n, d) => n + d.units, 0)).toBe(look.units);
+    const { wave, number } = await desk.get('release', { body });
+    expect(await lineOf(orders['BIG']!)).toMatchObject({ released: 3, reserved: 3 });
+    // More of the same line goes into the same wave: it adds up.
+    const more = await desk.get('release', {
+      body: { orders: [orders['BIG']!, orders['S3']!], lines: [{ line, units: 2 }], wave },
+    });
+    expect(more).toMatchObject({ wave, number });
+    expect(await lineOf(orders['BIG']!)).toMatchObject({ released: 5, reserved: 5 });
+    expect((await desk.get('wave', { id: wave })).orders).toHaveLength(3);
+    await desk.get('planWave', { id: wave });
+    const closed = await desk.refused('release', { body: { orders: [orders['S2']!], wave } });
+    expect(closed).toMatchObject({ code: 'wave-state', facts: { state: 'planned' } });
+    await desk.get('cancelWave', { id: wave });
+    expect(await lineOf(orders['BIG']!)).toMatchObject({ released: 0, reserved: 0 });
+  });
+
+  it('keeps a fixed amount through a release of it, and forgets it after', async () => {
+    const line = (await lineOf(orders['S2']!)).id;
+    await desk.get('fixLines', { body: { lines: [{ line, units: 1 }] } });
+    await startWave(desk, [orders['S2']!]);
+    expect(await lineOf(orders['S2']!)).toMatchObject({ released: 1 });
+    const [kept] = await relay.query<{ fixed: number | null }>(`select fixed from order_line where id = '${line}'`);
+    expect(kept!.fixed).toBeNull();
+  });
+
+  it('writes any list as a workbook', async () => {
+    const answer = await desk.ask('workbook', {
+      body: {
+        cells: [
+          ['order', 'units'],
+          ['A', 3],
+        ],
+      },
+    });
+    expect(answer.status).toBe(200);
+    expect(answer.headers['content-type']).toContain('spreadsheetml');
+  });
+});
