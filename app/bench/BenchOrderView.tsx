@@ -24,6 +24,7 @@ import {
   useSurface,
   WIDE,
 } from '../ui/index.ts';
+import { HoldBanner } from '../holds/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { thisBench } from './BenchChoice.tsx';
 
@@ -97,6 +98,7 @@ export function BenchOrderView({ id }: { id: string }) {
       <View aria-live="assertive" style={{ minHeight: 30 }}>
         {said && <Signal kind={said.kind} text={said.text} size="heading" />}
       </View>
+      <HoldBanner order={order.id} />
       {order.note !== '' && <Signal kind="caution" text={`${t('bench.noteTitle')}: ${order.note}`} size="body" />}
       {order.wishes !== '' && (
         <Signal

@@ -9,7 +9,7 @@ export function DeskLayout() {
   const path = usePathname();
   const surface = useSurface();
   const open = path.startsWith('/desk/orders/') ? path.split('/').at(-1) : undefined;
-  if (width < WIDE || path.startsWith('/desk/intake')) return <Slot />;
+  if (width < WIDE || (path !== '/desk' && open === undefined)) return <Slot />;
   return (
     <View style={{ flex: 1, minHeight: 0, flexDirection: 'row' }}>
       <View style={{ flex: 3, minWidth: 0 }}>

@@ -1,16 +1,39 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { useMay } from '../state/index.ts';
+import { api, useFrom, useMay } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
-/** The Desk's own places: orders, waves, intake. */
-export function DeskTabs({ at }: { at: 'orders' | 'waves' | 'intake' }) {
+/** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
+export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' | 'waves' | 'intake' }) {
   const { t } = useTranslation();
   const router = useRouter();
+  const held = useFrom((s) => s.tray.orders.length);
+  const { data: tasks } = api.useDeskTasksQuery();
+  const owed = tasks?.tasks.length ?? 0;
   const mayTake = useMay('orders.import');
   return (
     <Row gap={4}>
       <Key title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
+      <Key
+        title={t('nav.items')}
+        size="small"
+        pressed={at === 'items'}
+        onPress={() => router.navigate('/desk/items')}
+      />
+      <Key
+        title={held > 0 ? t('nav.trayWith', { count: held }) : t('nav.tray')}
+        size="small"
+        pressed={at === 'tray'}
+        onPress={() => router.navigate('/desk/tray')}
+      />
+      {(owed > 0 || at === 'surplus') && (
+        <Key
+          title={t('nav.surplus', { count: owed })}
+          size="small"
+          pressed={at === 'surplus'}
+          onPress={() => router.navigate('/desk/surplus')}
+        />
+      )}
       <Key title={t('nav.waves')} size="small" pressed={at === 'waves'} onPress={() => router.navigate('/waves')} />
       {mayTake && (
         <Key

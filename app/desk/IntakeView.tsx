@@ -3,10 +3,10 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
 import type { IntakeResult } from '@hand-relay/contract';
-import { decodeText } from '@hand-relay/core/sheets';
 import { addressOf, api, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import {
+  base64Of,
   Column,
   DataTable,
   DropPlace,
@@ -27,7 +27,8 @@ const LARGEST = 20_000_000;
 
 interface Chosen {
   name: string;
-  text: string;
+  /** The file's bytes in base64. */
+  data: string;
 }
 
 /** Takes in an order file: dropped or chosen, looked at before anything is written, the good orders taken. */
@@ -45,10 +46,9 @@ export function IntakeView() {
   const open = async (file: File) => {
     setWrong(null);
     if (file.size > LARGEST) return setWrong(t('intake.tooLarge'));
-    const text = decodeText(new Uint8Array(await file.arrayBuffer()))?.text;
-    if (text === undefined) return setWrong(t('intake.notText'));
-    setChosen({ name: file.name, text });
-    await look({ mode: 'preview', document: file.name, csv: text });
+    const data = await base64Of(file);
+    setChosen({ name: file.name, data });
+    await look({ mode: 'preview', document: file.name, file: data });
   };
   const another = () => {
     setChosen(null);
@@ -57,7 +57,7 @@ export function IntakeView() {
   };
   const takeAll = async () => {
     if (!chosen) return;
-    const done = await take({ mode: 'take', document: chosen.name, csv: chosen.text });
+    const done = await take({ mode: 'take', document: chosen.name, file: chosen.data });
     if (!done.data) return;
     send(tell({ kind: 'done', text: t('intake.taken', { count: toTake(done.data) }) }));
     another();
@@ -87,7 +87,7 @@ export function IntakeView() {
         <DropPlace
           title={t('intake.drop')}
           text={t('intake.columns')}
-          accept=".csv,text/csv,text/plain"
+          accept=".csv,.txt,.xlsx,.json,.xml,text/csv,text/plain,application/json,text/xml,application/xml"
           onFile={(file) => void open(file)}
         >
           <Key
@@ -111,7 +111,7 @@ export function IntakeView() {
 }
 
 function toTake(result: IntakeResult): number {
-  return result.orders.filter((o) => o.outcome === 'new' || o.outcome === 'changed').length;
+  return result.orders.filter((o) => o.outcome === 'new' || o.outcome === 'changed' || o.outcome === 'adapts').length;
 }
 
 function Preview({ name, result }: { name: string; result: IntakeResult }) {
@@ -124,6 +124,7 @@ function Preview({ name, result }: { name: string; result: IntakeResult }) {
           name,
           new: count('new'),
           changed: count('changed'),
+          adapts: count('adapts'),
           same: count('same'),
           underWay: count('under-way'),
           errors: number(result.errors.length),

@@ -1,10 +1,9 @@
 import { useGlobalSearchParams, useRouter } from 'expo-router';
-import Papa from 'papaparse';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { useWindowDimensions, View, type TextInput } from 'react-native';
-import type { OrderRow } from '@hand-relay/contract';
-import { readOrders, setMarked, toggle, useFrom, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { ScrollView, useWindowDimensions, View, type TextInput } from 'react-native';
+import { readinesses } from '@hand-relay/core/promise';
+import { add, fill, toggle, useFrom, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
 import {
   Choice,
@@ -15,17 +14,23 @@ import {
   Key,
   Loading,
   Row,
-  saveFile,
   Txt,
   useShortcuts,
+  useSurface,
   WIDE,
   type TableEntry,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
-import { arrange, groups, listingOf, paramsOf, shows, type Listing, type Sort } from './listing.ts';
+import { Freshness } from './Freshness.tsx';
+import { ListExport } from './ListExport.tsx';
+import { arrange, filtersSet, listingOf, paramsOf, shows, type Listed, type Listing, type Sort } from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
-import { ReleaseSheet } from './ReleaseSheet.tsx';
+import { OrderFilters } from './OrderFilters.tsx';
+import { useOrders } from './useOrders.ts';
+
+/** From here filters stand beside the list. */
+const FILTERS_BESIDE = 1280;
 
 /** The list of orders: filter, sort and groups live in the address; rows are marked for release. */
 export function OrderList({ open }: { open?: string | undefined }) {
@@ -37,37 +42,35 @@ export function OrderList({ open }: { open?: string | undefined }) {
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const listing = listingOf(useGlobalSearchParams());
-  const { rows, status, read, reading, total, trouble } = useFrom((s) => s.orderList);
-  const marked = useFrom((s) => s.marked);
+  const surface = useSurface();
+  const { listed, read, reading, total, trouble, compute, again } = useOrders(listing);
+  const marked = useFrom((s) => s.tray.orders);
   const mayRelease = useMay('orders.release');
   const finder = useRef<TextInput>(null);
   const [current, setCurrent] = useState<string | undefined>(open);
-  const [releasing, setReleasing] = useState(false);
-  const [filters, setFilters] = useState(listing.group !== 'day' || listing.channel !== '');
-
-  const wanted = listing.show === 'closed' ? 'closed' : 'open';
-  useEffect(() => {
-    if (!read || status !== wanted) void send(readOrders(wanted));
-    // Read once for each status; live events keep it fresh from there.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [wanted]);
+  const [filters, setFilters] = useState(false);
+  const beside = width >= FILTERS_BESIDE && !open;
 
   const set = (change: Partial<Listing>) => router.setParams(paramsOf({ ...listing, ...change }));
   const key = JSON.stringify(listing);
-  const arranged = useMemo(() => arrange(Object.values(rows), JSON.parse(key) as Listing), [rows, key]);
+  const arranged = useMemo(() => arrange(listed, JSON.parse(key) as Listing), [listed, key]);
   const flat = useMemo(() => arranged.flatMap((g) => g.rows), [arranged]);
+  const groupTitle = (key: string) => {
+    if (listing.group === 'customer') return key;
+    if (listing.group === 'readiness')
+      return readinesses[Number(key)] ? t(`ready.${readinesses[Number(key)]!}`) : t('orders.nothingOpen');
+    return [dayName(key.slice(0, 10), me.site.timeZone, now), key.slice(11)].filter(Boolean).join(', ');
+  };
   const entries = useMemo(
     () =>
-      arranged.flatMap((group): TableEntry<OrderRow>[] => [
+      arranged.flatMap((group): TableEntry<Listed>[] => [
         ...(group.key === ''
           ? []
           : [
               {
                 kind: 'group' as const,
                 key: `group ${group.key}`,
-                title: [dayName(group.key.slice(0, 10), me.site.timeZone, now), group.key.slice(11)]
-                  .filter(Boolean)
-                  .join(', '),
+                title: groupTitle(group.key),
                 detail: t('orders.groupDetail', {
                   orders: t('unit.orders', { count: group.rows.length }),
                   units: t('unit.units', { count: group.units }),
@@ -76,18 +79,22 @@ export function OrderList({ open }: { open?: string | undefined }) {
             ]),
         ...group.rows.map((row) => ({ kind: 'row' as const, key: row.id, row })),
       ]),
-    [arranged, me.site.timeZone, now, t],
+    // The title follows from what is listed already.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [arranged, listing.group, me.site.timeZone, now, t],
   );
   const chosen = useMemo(() => new Set(marked), [marked]);
   const columns = useMemo(
     () =>
       orderColumns({
         width: !wide ? 'phone' : open ? 'beside' : 'full',
-        days: listing.group === 'none',
+        columns: listing.columns,
+        days: !['day', 'departure'].includes(listing.group),
         now,
         timeZone: me.site.timeZone,
       }),
-    [wide, open, listing.group, now, me.site.timeZone],
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [wide, open, key, now, me.site.timeZone],
   );
 
   const openOrder = (id: string) => {
@@ -101,23 +108,22 @@ export function OrderList({ open }: { open?: string | undefined }) {
   };
   const markShown = () => {
     const all = flat.length > 0 && flat.every((r) => chosen.has(r.id));
-    send(setMarked(all ? [] : flat.map((r) => r.id)));
+    send(all ? fill({ orders: [] }) : add(flat.map((r) => r.id)));
   };
-  useShortcuts(
-    {
-      '/': () => finder.current?.focus(),
-      j: () => step(1),
-      k: () => step(-1),
-      ArrowDown: () => step(1),
-      ArrowUp: () => step(-1),
-      ' ': () => current && mayRelease && send(toggle(current)),
-      Enter: () => current && openOrder(current),
-      r: () => mayRelease && marked.length > 0 && setReleasing(true),
-    },
-    !releasing,
-  );
-  const save = () => {
-    const data = flat.map((r) => ({
+  useShortcuts({
+    '/': () => finder.current?.focus(),
+    j: () => step(1),
+    k: () => step(-1),
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
+    ' ': () => current && mayRelease && send(toggle(current)),
+    Enter: () => current && openOrder(current),
+    r: () => mayRelease && marked.length > 0 && router.navigate('/desk/tray'),
+    f: () => setFilters(!filters),
+    u: compute,
+  });
+  const saved = () =>
+    flat.map((r) => ({
       order: r.number,
       customer: r.customer,
       class: r.customerClass,
@@ -125,17 +131,19 @@ export function OrderList({ open }: { open?: string | undefined }) {
       due: r.due,
       departure: r.departure ?? '',
       lines: r.lines,
-      covered_lines: r.coveredLines,
+      can_go: r.outlook?.readiness ?? '',
+      sure_lines: r.outlook?.sureLines ?? '',
+      sure_units: r.outlook?.sureUnits ?? '',
+      full_by: r.outlook?.fullBy ?? '',
       asked: r.asked,
       released: r.released,
       picked: r.picked,
       packed: r.packed,
       shipped: r.shipped,
     }));
-    saveFile('orders.csv', Papa.unparse(data, { newline: '\r\n', escapeFormulae: true }), 'text/csv');
-  };
 
-  const filtered = listing.find !== '' || listing.channel !== '' || listing.show === 'movable';
+  const panel = <OrderFilters listing={listing} onChange={set} rows={listed} withColumns={wide} />;
+  const filtered = listing.find !== '' || filtersSet(listing) > 0 || listing.show === 'movable';
   return (
     <Page
       title={t('orders.title')}
@@ -144,126 +152,115 @@ export function OrderList({ open }: { open?: string | undefined }) {
       foot={
         marked.length > 0 ? (
           <Marked
-            rows={marked.flatMap((id) => rows[id] ?? [])}
-            onRelease={mayRelease ? () => setReleasing(true) : undefined}
+            rows={listed.filter((r) => chosen.has(r.id))}
+            onRelease={mayRelease ? () => router.navigate('/desk/tray') : undefined}
           />
         ) : undefined
       }
     >
-      <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
-        <Row gap={12}>
-          <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 360 }}>
-            <Field
-              label={t('orders.find')}
-              placeholder={t('orders.find')}
-              bare
-              value={listing.find}
-              onChange={(find) => set({ find })}
-              inputRef={finder}
-            />
+      <View style={{ flex: 1, minHeight: 0, flexDirection: 'row' }}>
+        {beside && (
+          <ScrollView
+            style={{ width: 236, flexGrow: 0, flexShrink: 0, borderRightWidth: 1, borderColor: surface.line }}
+            contentContainerStyle={{ padding: 16, paddingTop: 4 }}
+          >
+            {panel}
+          </ScrollView>
+        )}
+        <View style={{ flex: 1, minWidth: 0 }}>
+          <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
+            <Row gap={12}>
+              <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 360 }}>
+                <Field
+                  label={t('orders.find')}
+                  placeholder={t('orders.find')}
+                  bare
+                  value={listing.find}
+                  onChange={(find) => set({ find })}
+                  inputRef={finder}
+                />
+              </View>
+              <Choice
+                label={t('orders.show')}
+                value={listing.show}
+                onChange={(show) => set({ show })}
+                options={shows.map((value) => ({ value, title: t(`orders.${value}`) }))}
+              />
+            </Row>
+            <Row gap={12}>
+              <Txt kind="small" colour="quiet" live="polite">
+                {reading && read
+                  ? t('orders.loadingMore', { loaded: number(listed.length), all: number(total) })
+                  : t('orders.count', { shown: number(flat.length), all: number(total) })}
+              </Txt>
+              <View style={{ flexGrow: 1 }}>{listing.show !== 'closed' && <Freshness onCompute={compute} />}</View>
+              {!beside && (
+                <Key
+                  title={
+                    filtersSet(listing) > 0 ? t('orders.filterSet', { count: filtersSet(listing) }) : t('orders.filter')
+                  }
+                  icon="filter-variant"
+                  size="small"
+                  pressed={filters}
+                  onPress={() => setFilters(!filters)}
+                />
+              )}
+              {wide && <ListExport name="orders" rows={saved} />}
+            </Row>
+            {!beside && filters && (
+              <ScrollView style={{ maxHeight: 420 }}>
+                {panel}
+                {!wide && <ListExport name="orders" rows={saved} />}
+              </ScrollView>
+            )}
           </View>
-          <Choice
-            label={t('orders.show')}
-            value={listing.show}
-            onChange={(show) => set({ show })}
-            options={shows.map((value) => ({ value, title: t(`orders.${value}`) }))}
-          />
-        </Row>
-        <Row gap={12}>
-          {(wide || filters) && (
-            <>
-              <Choice
-                label={t('orders.group')}
-                value={listing.group}
-                onChange={(group) => set({ group })}
-                options={groups.map((value) => ({
-                  value,
-                  title: t(
-                    value === 'day' ? 'orders.byDay' : value === 'departure' ? 'orders.byDeparture' : 'orders.byNone',
-                  ),
-                }))}
-              />
-              <Choice
-                label={t('orders.channel')}
-                value={listing.channel}
-                onChange={(channel) => set({ channel })}
-                options={[
-                  { value: '', title: t('orders.anyChannel') },
-                  ...(['web', 'account', 'field'] as const).map((value) => ({ value, title: t(`channel.${value}`) })),
-                ]}
-              />
-            </>
-          )}
-          <Txt kind="small" colour="quiet" live="polite" style={{ flexGrow: 1 }}>
-            {reading && read
-              ? t('orders.loadingMore', { loaded: number(Object.keys(rows).length), all: number(total) })
-              : t('orders.count', { shown: number(flat.length), all: number(total) })}
-          </Txt>
-          {!wide && (
-            <Key
-              title={t('orders.filter')}
-              icon="filter-variant"
-              size="small"
-              pressed={filters}
-              onPress={() => setFilters(!filters)}
+          {trouble && <Failed text={words(trouble)} onRetry={again} />}
+          {!read && !trouble && <Loading rows={10} />}
+          {read && flat.length === 0 && !reading && (
+            <Empty
+              title={t(total > 0 ? 'orders.noneTitle' : 'orders.emptyTitle')}
+              text={t(total > 0 ? 'orders.noneText' : 'orders.emptyText')}
+              {...(filtered && total > 0
+                ? { action: { title: t('orders.clear'), onPress: () => set({ ...listingOf({}), show: 'open' }) } }
+                : {})}
             />
           )}
-          <Key
-            title={t('orders.export')}
-            icon="download"
-            iconOnly
-            size="small"
-            onPress={save}
-            disabled={flat.length === 0}
-          />
-        </Row>
+          {read && flat.length > 0 && (
+            <DataTable
+              columns={columns}
+              entries={entries}
+              rowHeight={wide ? 44 : 76}
+              sort={{ key: listing.sort, down: listing.down }}
+              onSort={(sort) => set({ sort: sort as Sort, down: listing.sort === sort ? !listing.down : false })}
+              current={open ?? current}
+              {...(mayRelease ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
+              allChosen={flat.every((r) => chosen.has(r.id))}
+              onOpen={(row) => openOrder(row.id)}
+              nameOf={(row) => `${row.number}, ${row.customer}`}
+              chooseLabel={(row) => t('orders.choose', { number: row.number })}
+              chooseAllLabel={t('orders.chooseAll')}
+            />
+          )}
+        </View>
       </View>
-      {trouble && <Failed text={words(trouble)} onRetry={() => void send(readOrders(wanted))} />}
-      {!read && !trouble && <Loading rows={10} />}
-      {read && flat.length === 0 && !reading && (
-        <Empty
-          title={t(total > 0 ? 'orders.noneTitle' : 'orders.emptyTitle')}
-          text={t(total > 0 ? 'orders.noneText' : 'orders.emptyText')}
-          {...(filtered && total > 0
-            ? { action: { title: t('orders.clear'), onPress: () => set({ find: '', channel: '', show: 'open' }) } }
-            : {})}
-        />
-      )}
-      {read && flat.length > 0 && (
-        <DataTable
-          columns={columns}
-          entries={entries}
-          rowHeight={wide ? 44 : 76}
-          sort={{ key: listing.sort, down: listing.down }}
-          onSort={(sort) => set({ sort: sort as Sort, down: listing.sort === sort ? !listing.down : false })}
-          current={open ?? current}
-          {...(mayRelease ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
-          allChosen={flat.every((r) => chosen.has(r.id))}
-          onOpen={(row) => openOrder(row.id)}
-          nameOf={(row) => `${row.number}, ${row.customer}`}
-          chooseLabel={(row) => t('orders.choose', { number: row.number })}
-          chooseAllLabel={t('orders.chooseAll')}
-        />
-      )}
-      {releasing && <ReleaseSheet orders={marked} onClose={() => setReleasing(false)} />}
     </Page>
   );
 }
 
-function Marked({ rows, onRelease }: { rows: OrderRow[]; onRelease: (() => void) | undefined }) {
+function Marked({ rows, onRelease }: { rows: Listed[]; onRelease: (() => void) | undefined }) {
   const { t } = useTranslation();
   const send = useSend();
   return (
     <Row gap={8} style={{ justifyContent: 'space-between' }}>
       <Txt kind="strong" live="polite">
-        {t('orders.chosen', {
+        {t('tray.holds', {
           orders: t('unit.orders', { count: rows.length }),
           units: t('unit.units', { count: rows.reduce((n, r) => n + r.asked - r.released, 0) }),
         })}
       </Txt>
       <Row gap={8}>
-        <Key title={t('orders.unmark')} onPress={() => send(setMarked([]))} />
-        {onRelease && <Key kind="act" title={t('orders.preview')} onPress={onRelease} />}
+        <Key title={t('tray.empty')} onPress={() => send(fill({ orders: [] }))} />
+        {onRelease && <Key kind="act" title={t('tray.open')} onPress={onRelease} />}
       </Row>
     </Row>
   );

@@ -20,11 +20,14 @@ import {
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
+import { HoldBanner, HoldSheet } from '../holds/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf } from './batonWords.ts';
-import { CancelRest } from './CancelRest.tsx';
+import { CancelSheet } from './CancelSheet.tsx';
+import { LineWhy } from './LineWhy.tsx';
 import { listingOf, paramsOf } from './listing.ts';
 import { ReleaseSheet } from './ReleaseSheet.tsx';
+import { Surplus } from './Surplus.tsx';
 import { Trail } from './Trail.tsx';
 
 /** One order: where it stands, its lines, what was made of it, and its trail. */
@@ -34,6 +37,7 @@ export function OrderView({ id }: { id: string }) {
   const { width } = useWindowDimensions();
   const listing = listingOf(useGlobalSearchParams());
   const { data: order, error, refetch } = api.useOrderQuery(id);
+  const { data: tasks } = api.useDeskTasksQuery();
   const back = () => router.navigate({ pathname: '/desk', params: paramsOf(listing) });
   useShortcuts({ Escape: back });
   if (error)
@@ -49,8 +53,15 @@ export function OrderView({ id }: { id: string }) {
       onBack={width < WIDE ? back : undefined}
       aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
     >
+      <HoldBanner order={order.id} />
+      {tasks?.tasks
+        .filter((task) => task.order === order.id)
+        .map((task) => (
+          <Surplus key={task.id} task={task} />
+        ))}
       <Head order={order} />
       <Lines order={order} />
+      <Charges order={order} />
       <Made order={order} />
       <TrailOf id={id} />
     </Page>
@@ -68,7 +79,8 @@ function Head({ order }: { order: OrderDetail }) {
   const [reserve, reserving] = api.useReserveMutation();
   const [unreserve, freeing] = api.useUnreserveMutation();
   const [releasing, setReleasing] = useState(false);
-  const [cancelling, setCancelling] = useState(false);
+  const [cancelling, setCancelling] = useState<'rest' | 'all' | null>(null);
+  const [holding, setHolding] = useState(false);
   const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
   const asked = sum((l) => l.asked - l.cancelled);
   const { state, label } = batonOf(
@@ -107,6 +119,9 @@ function Head({ order }: { order: OrderDetail }) {
           { name: t('order.carrier'), value: order.carrier ?? '–' },
           { name: t('order.lane'), value: order.lane ?? '–' },
           { name: t('orders.channel'), value: t(`channel.${order.channel}`) },
+          ...(order.kind === 'order'
+            ? []
+            : [{ name: t('order.kindTitle'), value: t(`order.kind.${order.kind}`, { site: order.toSite }) }]),
           { name: t('order.priority'), value: String(order.priority) },
           { name: t('order.reference'), value: order.reference || '–' },
           { name: t('order.document'), value: order.document },
@@ -123,8 +138,12 @@ function Head({ order }: { order: OrderDetail }) {
           <Key kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
         )}
         {mayCancel && rest > 0 && order.status === 'open' && (
-          <Key title={t('order.cancelRest')} onPress={() => setCancelling(true)} />
+          <Key title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
         )}
+        {mayCancel && rest < asked && order.status === 'open' && (
+          <Key title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
+        )}
+        {mayCancel && order.status === 'open' && <Key title={t('hold.put')} onPress={() => setHolding(true)} />}
         {mayReserve && rest > 0 && order.status === 'open' && (
           <>
             {kept < rest && (
@@ -145,8 +164,11 @@ function Head({ order }: { order: OrderDetail }) {
           </>
         )}
       </Row>
-      {releasing && <ReleaseSheet orders={[order.id]} onClose={() => setReleasing(false)} />}
-      {cancelling && <CancelRest order={order.id} units={rest} onClose={() => setCancelling(false)} />}
+      {releasing && <ReleaseSheet tray={{ orders: [order.id], lines: {} }} onClose={() => setReleasing(false)} />}
+      {holding && <HoldSheet order={order.id} onClose={() => setHolding(false)} />}
+      {cancelling && (
+        <CancelSheet order={order.id} what={cancelling} units={rest} onClose={() => setCancelling(null)} />
+      )}
     </Column>
   );
 }
@@ -155,6 +177,9 @@ const figures = ['asked', 'reserved', 'picked', 'packed', 'shipped'] as const;
 
 function Lines({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
+  const open = order.status === 'open' && order.lines.some((l) => l.asked - l.cancelled > l.released);
+  const { data } = api.useOrderPromiseQuery(order.id, { skip: !open });
+  const promises = new Map(data?.promise?.lines.map((l) => [l.line, l]));
   return (
     <View>
       <Txt kind="heading" level={2}>
@@ -188,6 +213,11 @@ function Lines({ order }: { order: OrderDetail }) {
                 </View>
               ))}
             </Row>
+            {promises.get(l.id) && (
+              <View style={{ paddingLeft: 56 }}>
+                <LineWhy order={order.id} lineNumber={l.line} promise={promises.get(l.id)!} />
+              </View>
+            )}
             <Rule />
           </View>
         ))}
@@ -197,6 +227,24 @@ function Lines({ order }: { order: OrderDetail }) {
 }
 
 /** Waves, runs, cartons and shipments that the order went into, each one a tap away. */
+/** Services and charges: they are on the order, and nothing of them is picked. */
+function Charges({ order }: { order: OrderDetail }) {
+  const { t } = useTranslation();
+  if (order.charges.length === 0) return null;
+  return (
+    <Column gap={4}>
+      <Txt kind="heading" level={2}>
+        {t('order.charges')}
+      </Txt>
+      {order.charges.map((c) => (
+        <Txt key={c.line}>
+          {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} ${c.unit}`, c.note].filter(Boolean).join(' · ')}
+        </Txt>
+      ))}
+    </Column>
+  );
+}
+
 function Made({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
   const router = useRouter();

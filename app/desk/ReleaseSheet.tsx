@@ -1,39 +1,14 @@
-import { useRouter } from 'expo-router';
-import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
-import { api, setMarked, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { number, distance, mass } from '../text/index.ts';
-import { Column, Facts, Failed, Key, Loading, Sheet, Signal, Txt } from '../ui/index.ts';
+import { troubleOf, useNow, words, type Tray } from '../state/index.ts';
+import { Failed, Key, Loading, Sheet } from '../ui/index.ts';
+import { ReleaseLook } from './ReleaseLook.tsx';
+import { useRelease } from './useRelease.ts';
 
-const SHOWN = 12;
-
-/** What a release of the marked orders would do, and the key that does it. */
-export function ReleaseSheet({ orders, onClose }: { orders: string[]; onClose: () => void }) {
+/** What a release of these would do, and the key that does it. */
+export function ReleaseSheet({ tray, onClose }: { tray: Tray; onClose: () => void }) {
   const { t } = useTranslation();
-  const router = useRouter();
-  const send = useSend();
-  const [look, { data, error }] = api.usePreviewReleaseMutation();
-  const [release, { isLoading, error: refused }] = api.useReleaseMutation();
-  useEffect(() => {
-    void look(orders);
-  }, [look, orders]);
-  const go = async () => {
-    const done = await release(orders);
-    if (!done.data) return;
-    send(setMarked([]));
-    onClose();
-    send(
-      tell({
-        kind: 'done',
-        text: t('release.done', {
-          number: done.data.number,
-          orders: t('unit.orders', { count: done.data.preview.orders }),
-        }),
-      }),
-    );
-    router.navigate(`/waves/${done.data.wave}`);
-  };
-  const nothing = data?.units === 0;
+  const now = useNow();
+  const { look, failed, refused, busy, again, go } = useRelease(tray, null);
   return (
     <Sheet
       title={t('release.title')}
@@ -43,61 +18,18 @@ export function ReleaseSheet({ orders, onClose }: { orders: string[]; onClose: (
           <Key title={t('release.cancel')} onPress={onClose} />
           <Key
             kind="act"
-            title={t('orders.release', { count: data?.orders ?? orders.length })}
-            disabled={!data || nothing}
-            busy={isLoading}
-            onPress={() => void go()}
+            title={t('orders.release', { count: look?.orders ?? tray.orders.length })}
+            disabled={!look || look.units === 0}
+            busy={busy}
+            onPress={() => void go().then((done) => done && onClose())}
           />
         </>
       }
     >
-      {error && <Failed text={words(troubleOf(error))} onRetry={() => void look(orders)} />}
+      {failed && <Failed text={words(troubleOf(failed))} onRetry={again} />}
       {refused && <Failed text={words(troubleOf(refused))} />}
-      {!data && !error && <Loading rows={3} />}
-      {data && (
-        <>
-          <Facts
-            figures
-            min={90}
-            facts={[
-              { name: t('release.orders'), value: number(data.orders) },
-              { name: t('release.complete'), value: number(data.ordersComplete) },
-              { name: t('release.lines'), value: number(data.lines) },
-              { name: t('release.units'), value: number(data.units) },
-              { name: t('release.runs'), value: number(data.runs) },
-              { name: t('release.walk'), value: distance(data.metres) },
-              { name: t('release.weight'), value: mass(data.weightG) },
-            ]}
-          />
-          {data.shorts.length === 0 ? (
-            <Signal kind="done" text={t('release.allCovered')} size="body" />
-          ) : (
-            <Column gap={4}>
-              <Signal kind="caution" text={t('release.shorts', { count: data.shorts.length })} size="body" />
-              {data.shorts.slice(0, SHOWN).map((s) => (
-                <Txt key={`${s.order} ${s.line}`} kind="small">
-                  {t('release.short', { ...s })}
-                </Txt>
-              ))}
-              {data.shorts.length > SHOWN && (
-                <Txt kind="small" colour="quiet">
-                  {t('release.more', { count: data.shorts.length - SHOWN })}
-                </Txt>
-              )}
-            </Column>
-          )}
-          {data.nothing.length > 0 && (
-            <Txt kind="small" colour="quiet">
-              {t('release.nothing', {
-                count: data.nothing.length,
-                orders:
-                  data.nothing.slice(0, SHOWN).join(', ') +
-                  (data.nothing.length > SHOWN ? ` ${t('release.more', { count: data.nothing.length - SHOWN })}` : ''),
-              })}
-            </Txt>
-          )}
-        </>
-      )}
+      {!look && !failed && <Loading rows={3} />}
+      {look && <ReleaseLook look={look} now={now} />}
     </Sheet>
   );
 }

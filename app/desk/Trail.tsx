@@ -26,6 +26,10 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   if (kind === 'short') said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
+  if (kind === 'order-moved') {
+    said['lane'] ??= '–';
+    said['door'] ??= '–';
+  }
   if (typeof facts['weightG'] === 'number') said['weight'] = mass(facts['weightG']);
   if (typeof facts['metres'] === 'number') said['walk'] = distance(facts['metres']);
   return i18n.t(`trail.${kind}`, said);

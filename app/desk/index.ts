@@ -1,6 +1,11 @@
+export { ChooseView } from './ChooseView.tsx';
 export { DeskHome } from './DeskHome.tsx';
 export { DeskLayout } from './DeskLayout.tsx';
 export { IntakeView } from './IntakeView.tsx';
+export { ItemView } from './ItemView.tsx';
+export { ItemsView } from './ItemsView.tsx';
 export { OrderView } from './OrderView.tsx';
+export { SurplusView } from './Surplus.tsx';
+export { TrayView } from './TrayView.tsx';
 export { WavesView } from './WavesView.tsx';
 export { WaveView } from './WaveView.tsx';

@@ -1,7 +1,21 @@
-import type { OrderRow } from '@hand-relay/contract';
-import { arrange, canMove, listingOf, paramsOf, sorts } from './listing.ts';
+import type { OutlookRow } from '@hand-relay/contract';
+import { arrange, canMove, filtersSet, listingOf, paramsOf, sorts, viewOf, type Listed } from './listing.ts';
+import { orderFields, orderValues } from './conditionFields.ts';
+import { meets } from '@hand-relay/core/conditions';
 
-const order = (number: string, more: Partial<OrderRow> = {}): OrderRow => ({
+const look = (readiness: OutlookRow['readiness'], couldUnits = 5): OutlookRow => ({
+  id: '',
+  readiness,
+  sureLines: 1,
+  sureUnits: 3,
+  sureValue: 90_000,
+  couldLines: 1,
+  couldUnits,
+  fullBy: null,
+});
+const order = (number: string, more: Partial<Listed> = {}): Listed => ({
+  outlook: null,
+  changed: false,
   id: number,
   number,
   channel: 'web',
@@ -50,8 +64,59 @@ describe('the list of orders', () => {
       ['2026-03-03', 1, 10],
     ]));
   it('is kept by its address, and an address nobody understands is the default', () => {
-    const params = { find: 'x', show: 'closed', group: 'departure', channel: 'web', sort: 'units', down: '1' };
+    const params = {
+      find: 'x',
+      show: 'closed',
+      group: 'departure',
+      ready: 'choose',
+      until: '2026-03-02',
+      class: 'A',
+      channel: 'web',
+      departure: 'Day',
+      carrier: 'Skylark Parcels',
+      zone: 'small',
+      sort: 'units',
+      down: '1',
+      columns: 'ready.due',
+    };
     expect(paramsOf(listingOf(params))).toEqual(params);
-    expect(listingOf({ show: 'nonsense', sort: '<b>', channel: 'fax' })).toEqual(listingOf({}));
+    expect(listingOf({ show: 'nonsense', sort: '<b>', channel: 'fax', until: 'soon', columns: 'x' })).toEqual(
+      listingOf({}),
+    );
+  });
+
+  it('goes by the outlook once there is one: filter, groups, what can move, and what is asked of the server', () => {
+    const looked = [
+      order('A', { outlook: look('goes') }),
+      order('B', { outlook: look('choose') }),
+      order('C', { outlook: look('short', 0) }),
+    ];
+    const of = (params: Record<string, string>) =>
+      arrange(looked, listingOf(params)).map((g) => [g.key, ...g.rows.map((r) => r.number)]);
+    expect(of({ group: 'none' })).toEqual([['', 'A', 'B']]);
+    expect(of({ group: 'none', ready: 'short' })).toEqual([['', 'C']]);
+    expect(of({ group: 'readiness', show: 'open', sort: 'ready' })).toEqual([
+      ['0', 'A'],
+      ['1', 'B'],
+      ['4', 'C'],
+    ]);
+    expect(of({ group: 'customer', show: 'open', class: 'B' })).toEqual([]);
+    expect(viewOf(listingOf({ until: '2026-03-02', zone: 'small', ready: 'goes' }))).toEqual({
+      until: '2026-03-02',
+      zone: 'small',
+    });
+    expect(filtersSet(listingOf({ until: '2026-03-02', zone: 'small', ready: 'goes' }))).toBe(3);
+  });
+  it('can be found by conditions on anything seen', () => {
+    const found = (field: string, test: 'is' | 'at-least' | 'at-most', value: string) =>
+      meets(
+        { match: 'all', list: [{ field, test, value }] },
+        orderFields,
+        orderValues(order('A', { outlook: look('goes') })),
+      );
+    expect(found('value', 'at-least', '900')).toBe(true);
+    expect(found('value', 'at-least', '901')).toBe(false);
+    expect(found('ready', 'is', 'goes')).toBe(true);
+    expect(found('due', 'at-most', '2026-03-01')).toBe(false);
   });
 });

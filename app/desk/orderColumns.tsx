@@ -1,38 +1,49 @@
 import { View } from 'react-native';
 import type { OrderRow } from '@hand-relay/contract';
 import { i18n, clock, dayName, number } from '../text/index.ts';
-import { Baton, Row, Signal, Txt, type TableColumn } from '../ui/index.ts';
+import { Baton, Row, Txt, type TableColumn } from '../ui/index.ts';
 import { batonOf } from './batonWords.ts';
+import type { ColumnName, Listed } from './listing.ts';
+import { ReadyMark } from './ReadyMark.tsx';
 
 function Stage({ row, now }: { row: OrderRow; now: number }) {
   const { state, label } = batonOf(row, row.leavesAt, now);
   return <Baton state={state} label={label} />;
 }
 
-function Coverage({ row }: { row: OrderRow }) {
-  if (row.asked === row.released) return <Txt colour="quiet">–</Txt>;
-  const text = i18n.t('orders.covered', { covered: row.coveredLines, lines: row.lines });
-  return row.coveredLines === row.lines ? (
-    <Txt kind="number">{text}</Txt>
-  ) : (
-    <Signal kind="caution" text={text} size="body" />
+function Ready({ row, now, timeZone }: { row: Listed; now: number; timeZone: string }) {
+  const changed = row.changed ? <Txt kind="small">{i18n.t('orders.changedMark')}</Txt> : null;
+  if (row.asked === row.released) return changed ?? <Txt colour="quiet">–</Txt>;
+  return (
+    <Row gap={6} style={{ flexWrap: 'nowrap' }}>
+      {row.outlook ? (
+        <ReadyMark row={row.outlook} now={now} timeZone={timeZone} />
+      ) : (
+        <Txt kind="number" colour="quiet">
+          {i18n.t('orders.covered', { covered: row.coveredLines, lines: row.lines })}
+        </Txt>
+      )}
+      {changed}
+    </Row>
   );
 }
 
 /** Columns of the order list: a table when wide, fewer beside an open order, a few lines a row on a phone. */
 export function orderColumns({
   width,
+  columns,
   days,
   now,
   timeZone,
 }: {
   width: 'phone' | 'beside' | 'full';
+  columns: readonly ColumnName[];
   days: boolean;
   now: number;
   timeZone: string;
-}): TableColumn<OrderRow>[] {
+}): TableColumn<Listed>[] {
   const t = i18n.t.bind(i18n);
-  const leaves = (row: OrderRow) => (row.leavesAt ? clock(row.leavesAt, timeZone) : '');
+  const leaves = (row: Listed) => (row.leavesAt ? clock(row.leavesAt, timeZone) : '');
   if (width === 'phone')
     return [
       {
@@ -53,14 +64,96 @@ export function orderColumns({
             <Txt lines={1}>{row.customer}</Txt>
             <Row gap={12} style={{ flexWrap: 'nowrap' }}>
               <Stage row={row} now={now} />
-              <Txt kind="small" colour="quiet" lines={1}>
-                {t('unit.lines', { count: row.lines })} · {t('unit.units', { count: row.asked })}
-              </Txt>
+              {row.outlook ? (
+                <ReadyMark row={row.outlook} now={now} timeZone={timeZone} />
+              ) : (
+                <Txt kind="small" colour="quiet" lines={1}>
+                  {t('unit.lines', { count: row.lines })} · {t('unit.units', { count: row.asked })}
+                </Txt>
+              )}
             </Row>
           </View>
         ),
       },
     ];
+  const all: Record<ColumnName, TableColumn<Listed>> = {
+    class: {
+      key: 'class',
+      title: t('orders.class'),
+      width: 60,
+      fixed: true,
+      cell: (row) => <Txt>{row.customerClass}</Txt>,
+    },
+    channel: {
+      key: 'channel',
+      title: t('orders.channel'),
+      width: 96,
+      fixed: true,
+      cell: (row) => (
+        <Txt colour="quiet" lines={1}>
+          {t(`channel.${row.channel}`)}
+        </Txt>
+      ),
+    },
+    due: {
+      key: 'due',
+      title: t('orders.departure'),
+      width: 2,
+      sortable: true,
+      cell: (row) => (
+        <Txt kind="number" lines={1}>
+          {[days ? dayName(row.due, timeZone, now) : '', leaves(row), row.departure ?? t('orders.noDeparture')]
+            .filter(Boolean)
+            .join(' ')}
+        </Txt>
+      ),
+    },
+    lines: {
+      key: 'lines',
+      title: t('orders.lines'),
+      width: 52,
+      fixed: true,
+      align: 'right',
+      sortable: true,
+      cell: (row) => <Txt kind="number">{number(row.lines)}</Txt>,
+    },
+    units: {
+      key: 'units',
+      title: t('orders.units'),
+      width: 62,
+      fixed: true,
+      align: 'right',
+      sortable: true,
+      cell: (row) => <Txt kind="number">{number(row.asked)}</Txt>,
+    },
+    value: {
+      key: 'value',
+      title: t('orders.value'),
+      width: 92,
+      fixed: true,
+      align: 'right',
+      sortable: true,
+      cell: (row) => <Txt kind="number">{row.outlook ? number(Math.round(row.outlook.sureValue / 100)) : '–'}</Txt>,
+    },
+    ready: {
+      key: 'ready',
+      title: t('orders.ready'),
+      width: 136,
+      fixed: true,
+      sortable: true,
+      cell: (row) => <Ready row={row} now={now} timeZone={timeZone} />,
+    },
+    stage: {
+      key: 'stage',
+      title: t('orders.stage'),
+      width: 132,
+      fixed: true,
+      sortable: true,
+      cell: (row) => <Stage row={row} now={now} />,
+    },
+  };
+  // Beside an open order there is room for the weightiest alone.
+  const shown = width === 'full' ? columns : columns.filter((c) => ['due', 'ready', 'stage'].includes(c));
   return [
     {
       key: 'number',
@@ -81,75 +174,6 @@ export function orderColumns({
       sortable: true,
       cell: (row) => <Txt lines={1}>{row.customer}</Txt>,
     },
-    ...(width === 'full'
-      ? ([
-          {
-            key: 'class',
-            title: t('orders.class'),
-            width: 60,
-            fixed: true,
-            cell: (row) => <Txt>{row.customerClass}</Txt>,
-          },
-          {
-            key: 'channel',
-            title: t('orders.channel'),
-            width: 104,
-            fixed: true,
-            cell: (row) => (
-              <Txt colour="quiet" lines={1}>
-                {t(`channel.${row.channel}`)}
-              </Txt>
-            ),
-          },
-        ] satisfies TableColumn<OrderRow>[])
-      : []),
-    {
-      key: 'due',
-      title: t('orders.departure'),
-      width: 2,
-      sortable: true,
-      cell: (row) => (
-        <Txt kind="number" lines={1}>
-          {[days ? dayName(row.due, timeZone, now) : '', leaves(row), row.departure ?? t('orders.noDeparture')]
-            .filter(Boolean)
-            .join(' ')}
-        </Txt>
-      ),
-    },
-    {
-      key: 'lines',
-      title: t('orders.lines'),
-      width: 52,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Txt kind="number">{number(row.lines)}</Txt>,
-    },
-    {
-      key: 'units',
-      title: t('orders.units'),
-      width: 62,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Txt kind="number">{number(row.asked)}</Txt>,
-    },
-    {
-      key: 'coverage',
-      title: t('orders.coverage'),
-      width: 92,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Coverage row={row} />,
-    },
-    {
-      key: 'stage',
-      title: t('orders.stage'),
-      width: 132,
-      fixed: true,
-      sortable: true,
-      cell: (row) => <Stage row={row} now={now} />,
-    },
+    ...shown.map((name) => all[name]),
   ];
 }

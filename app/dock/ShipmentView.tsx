@@ -20,6 +20,7 @@ import {
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
+import { HoldBanner } from '../holds/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 
 /** One shipment: its tracking number, what it holds, its documents, and the key that confirms it. */
@@ -46,6 +47,7 @@ export function ShipmentView({ id }: { id: string }) {
       onBack={width < WIDE ? back : undefined}
       aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
     >
+      {data.state === 'open' && <HoldBanner order={row.order} />}
       <Facts
         facts={[
           { name: t('order.customer'), value: row.customer },

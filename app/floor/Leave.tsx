@@ -80,6 +80,14 @@ export function Leave({
         </View>
       }
     >
+      {[...new Map(picks.filter((p) => p.order.hold !== null).map((p) => [p.order.id, p])).values()].map((p) => (
+        <Signal
+          key={p.order.id}
+          kind="caution"
+          size="body"
+          text={t('hold.onCart', { order: p.order.number, position: p.step.position.number, why: p.order.hold })}
+        />
+      ))}
       <Card gap={10}>
         <Signal kind="done" text={t('floor.leaveTitle')} size="heading" />
         <Txt kind="code" style={{ fontSize: 56 }}>

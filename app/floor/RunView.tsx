@@ -10,6 +10,7 @@ import { Leave, Left } from './Leave.tsx';
 import { PickList } from './PickList.tsx';
 import { RunMap } from './RunMap.tsx';
 import { ShortSheet } from './ShortSheet.tsx';
+import { StopCard } from './StopCard.tsx';
 import { useRun } from './useRun.ts';
 
 type Look = 'card' | 'list' | 'plan';
@@ -20,10 +21,12 @@ export function RunView({ id }: { id: string }) {
   const router = useRouter();
   const me = useMe();
   const { width } = useWindowDimensions();
-  const { run, error, refetch, picks, current, verdict, input, undo, choose, sent } = useRun(id);
+  const { run, error, refetch, picks, held, current, verdict, input, undo, choose, sent } = useRun(id);
   const [giveBack, giving] = api.useGiveBackMutation();
   const [look, setLook] = useState<Look>('card');
   const [short, setShort] = useState(false);
+  /** Orders on hold of which the picker has read. */
+  const [known, setKnown] = useState<string[]>([]);
   const [typing, setTyping] = useState<string | null>(null);
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
   const back = () => router.navigate(me.person.rights.includes('runs.pick') ? '/floor' : '/waves');
@@ -69,6 +72,13 @@ export function RunView({ id }: { id: string }) {
         </Txt>
         <RunMap run={run} picks={picks} />
         <PickList picks={picks} />
+      </Page>
+    );
+  const stopped = held.find((p) => !known.includes(p.order.id));
+  if (stopped)
+    return (
+      <Page title={title} filled onBack={back}>
+        <StopCard pick={stopped} onUnderstood={() => setKnown([...known, stopped.order.id])} />
       </Page>
     );
   if (!current) return <Leave run={run} picks={picks} onUndo={() => void undo()} sent={sent} />;

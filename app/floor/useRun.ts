@@ -41,7 +41,9 @@ export function useRun(id: string) {
   };
 
   const picks = (data?.picks ?? []).map((p) => ({ ...p, ...ahead[p.step.id] }));
-  const open = picks.filter((p) => p.state === 'open');
+  // What is on hold is not picked now: the run goes on with the rest.
+  const held = picks.filter((p) => p.state === 'open' && p.order.hold !== null);
+  const open = picks.filter((p) => p.state === 'open' && p.order.hold === null);
   const current = open.find((p) => p.step.id === chosen) ?? open[0];
 
   const look = (next: Record<string, Ahead>) => {
@@ -120,6 +122,7 @@ export function useRun(id: string) {
     error,
     refetch,
     picks,
+    held,
     current,
     verdict,
     input,
@@ -134,7 +137,7 @@ export function useRun(id: string) {
 function nextOpen(picks: RunPick[], after: string): string | null {
   const at = picks.findIndex((p) => p.step.id === after);
   const rest = [...picks.slice(at + 1), ...picks.slice(0, at)];
-  return rest.find((p) => p.state === 'open')?.step.id ?? null;
+  return rest.find((p) => p.state === 'open' && p.order.hold === null)?.step.id ?? null;
 }
 
 function refusalWords(verdict: Extract<PickVerdict, { verdict: 'refused' }>): string {

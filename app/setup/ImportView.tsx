@@ -7,6 +7,7 @@ import type { Row as SheetRow, Sheet as SheetKind, SheetName } from '@hand-relay
 import { addressOf, api, remember, remembered, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
+  base64Of,
   Card,
   Column,
   DataTable,
@@ -23,7 +24,6 @@ import {
   type TableColumn,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
-import { base64Of } from './base64.ts';
 import { columnName, differenceText, expectation, sheetOf, shown } from './cells.ts';
 import { JobProgress } from './JobProgress.tsx';
 

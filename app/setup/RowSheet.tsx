@@ -4,8 +4,7 @@ import { View } from 'react-native';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
 import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/sheets';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Choice, Column, Failed, Field, Key, Picture, Row, Sheet, Tick } from '../ui/index.ts';
-import { base64Of } from './base64.ts';
+import { base64Of, Choice, Column, Failed, Field, Key, Picture, Row, Sheet, Tick } from '../ui/index.ts';
 import { columnName, expectation, isNumber, typed } from './cells.ts';
 
 /** One row as a form: what is wrong is said at its field, what was typed stays. */
@@ -38,7 +37,8 @@ export function RowSheet({
     if (!answer) return;
     setWrong(answer.errors);
     if (answer.errors.length > 0) return;
-    if (answer.changed > 0) send(tell({ kind: 'done', text, undo: answer.entry ?? undefined }));
+    const undo = answer.entry ? { name: 'setupUndo' as const, body: { entry: answer.entry } } : undefined;
+    if (answer.changed > 0) send(tell({ kind: 'done', text, undo }));
     onClose();
   };
   const name = values[sheet.key[0]!] ?? '';

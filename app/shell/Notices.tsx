@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import { api, close, tell, troubleOf, useFrom, useSend, words, type Notice } from '../state/index.ts';
+import { api, call, close, tags, tell, useFrom, useSend, words, type Call, type Notice } from '../state/index.ts';
 import { Key, Signal, SurfaceContext, useSurface, WIDE } from '../ui/index.ts';
 
 const STAYS_MS = 7000;
@@ -38,16 +38,12 @@ function One({ notice }: { notice: Notice }) {
   const send = useSend();
   const router = useRouter();
   const { t } = useTranslation();
-  const [undo] = api.useSetupUndoMutation();
-  const takeBack = async (entry: string) => {
-    const done = await undo(entry);
+  const takeBack = async (undo: Call) => {
+    const done = await call(undo);
     send(close(notice.id));
+    send(api.util.invalidateTags([...tags]));
     send(
-      tell(
-        done.error
-          ? { kind: 'refused', text: words(troubleOf(done.error)) }
-          : { kind: 'done', text: t('notice.undone') },
-      ),
+      tell('error' in done ? { kind: 'refused', text: words(done.error) } : { kind: 'done', text: t('notice.undone') }),
     );
   };
   useEffect(() => {

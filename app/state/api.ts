@@ -1,5 +1,7 @@
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import type { DeskView } from '@hand-relay/contract';
+import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
 
@@ -69,6 +71,21 @@ export async function call(ask: Call): Promise<{ data: unknown } | { error: Trou
   }
 }
 
+/** A file that an endpoint makes of what is sent. */
+export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Trouble }> {
+  try {
+    const response = await fetch(origin + addressOf(ask), {
+      method: endpoints[ask.name].method,
+      headers: { 'X-Device': deviceName(), 'Idempotency-Key': randomKey(), 'Content-Type': 'application/json' },
+      credentials: 'same-origin',
+      body: JSON.stringify(ask.body ?? {}),
+    });
+    return response.ok ? { data: await response.blob() } : { error: (await response.json()) as Problem };
+  } catch {
+    return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+  }
+}
+
 /**
  * Sends a backup to be restored in place of everything. Sent once and never again by itself: a second restore behind
  * the first would undo what people did in between.
@@ -112,6 +129,7 @@ export const tags = [
   'floor',
   'setup',
   'printing',
+  'views',
 ] as const;
 
 /** The API as hooks. What changed elsewhere is told by the live stream, which invalidates the tags. */
@@ -213,11 +231,78 @@ export const api = createApi({
       query: ({ id, reason }) => ({ name: 'cancelRest', id, body: { reason } }),
       invalidatesTags: ['orders'],
     }),
-    previewRelease: build.mutation<Answer<'previewRelease'>, string[]>({
-      query: (orders) => ({ name: 'previewRelease', body: { orders } }),
+    orderPromise: build.query<Answer<'orderPromise'>, string>({
+      query: (id) => ({ name: 'orderPromise', id }),
+      providesTags: ['orders', 'stock'],
     }),
-    release: build.mutation<Answer<'release'>, string[]>({
-      query: (orders) => ({ name: 'release', body: { orders } }),
+    itemPromise: build.query<Answer<'itemPromise'>, { id: string } & DeskView & { policy: Policy }>({
+      query: ({ id, ...query }) => ({ name: 'itemPromise', id, query }),
+      providesTags: ['orders', 'stock'],
+    }),
+    comparePolicies: build.mutation<Answer<'comparePolicies'>, DeskView>({
+      query: (body) => ({ name: 'comparePolicies', body }),
+    }),
+    fixLines: build.mutation<Answer<'fixLines'>, Body<'fixLines'>>({
+      query: (body) => ({ name: 'fixLines', body }),
+      invalidatesTags: ['orders'],
+    }),
+    moveOrders: build.mutation<Answer<'moveOrders'>, Body<'moveOrders'>>({
+      query: (body) => ({ name: 'moveOrders', body }),
+      invalidatesTags: ['orders'],
+    }),
+    deskPlaces: build.query<Answer<'deskPlaces'>, void>({
+      query: () => ({ name: 'deskPlaces' }),
+      providesTags: ['setup'],
+    }),
+    keptViews: build.query<Answer<'keptViews'>, void>({
+      query: () => ({ name: 'keptViews' }),
+      providesTags: ['views'],
+    }),
+    keepView: build.mutation<Answer<'keepView'>, Body<'keepView'>>({
+      query: (body) => ({ name: 'keepView', body }),
+      invalidatesTags: ['views'],
+    }),
+    dropView: build.mutation<Answer<'dropView'>, string>({
+      query: (id) => ({ name: 'dropView', id }),
+      invalidatesTags: ['views'],
+    }),
+    deskTasks: build.query<Answer<'deskTasks'>, void>({
+      query: () => ({ name: 'deskTasks' }),
+      providesTags: ['orders', 'bench'],
+    }),
+    settleTask: build.mutation<Answer<'settleTask'>, { id: string } & Body<'settleTask'>>({
+      query: ({ id, ...body }) => ({ name: 'settleTask', id, body }),
+      invalidatesTags: ['orders', 'bench', 'stock'],
+    }),
+    cancelOrder: build.mutation<Answer<'cancelOrder'>, { id: string; reason: string }>({
+      query: ({ id, reason }) => ({ name: 'cancelOrder', id, body: { reason } }),
+      invalidatesTags: ['orders', 'runs', 'bench'],
+    }),
+    holds: build.query<Answer<'holds'>, string>({
+      query: (id) => ({ name: 'holds', id }),
+      providesTags: ['orders', 'bench', 'shipments'],
+    }),
+    holdOrder: build.mutation<Answer<'holdOrder'>, { id: string } & Body<'holdOrder'>>({
+      query: ({ id, ...body }) => ({ name: 'holdOrder', id, body }),
+      invalidatesTags: ['orders', 'runs', 'bench', 'shipments'],
+    }),
+    liftHold: build.mutation<Answer<'liftHold'>, { id: string; reason: string }>({
+      query: ({ id, reason }) => ({ name: 'liftHold', id, body: { reason } }),
+      invalidatesTags: ['orders', 'runs', 'bench', 'shipments'],
+    }),
+    holdRules: build.query<Answer<'holdRules'>, void>({
+      query: () => ({ name: 'holdRules' }),
+      providesTags: ['setup', 'orders'],
+    }),
+    saveHoldRule: build.mutation<Answer<'saveHoldRule'>, Body<'saveHoldRule'>>({
+      query: (body) => ({ name: 'saveHoldRule', body }),
+      invalidatesTags: ['setup', 'orders'],
+    }),
+    previewRelease: build.mutation<Answer<'previewRelease'>, Body<'previewRelease'>>({
+      query: (body) => ({ name: 'previewRelease', body }),
+    }),
+    release: build.mutation<Answer<'release'>, Body<'release'>>({
+      query: (body) => ({ name: 'release', body }),
       invalidatesTags: ['orders', 'waves'],
     }),
     waves: build.query<Answer<'waves'>, void>({ query: () => ({ name: 'waves' }), providesTags: ['waves'] }),

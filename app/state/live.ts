@@ -1,6 +1,7 @@
 import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
 import { api, tags } from './api.ts';
+import { changedSince } from './outlook.ts';
 import { tell } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
 import type { Store } from './store.ts';
@@ -13,6 +14,7 @@ const GATHER_MS = 120;
 export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
   store.dispatch(api.util.invalidateTags([event.topic]));
   if (event.topic === 'orders') orders(event.ids);
+  store.dispatch(changedSince(event));
   if (!event.news) return;
   const { kind, facts } = event.news;
   if (kind === 'short') {

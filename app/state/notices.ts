@@ -1,4 +1,5 @@
 import { createSlice, nanoid } from '@reduxjs/toolkit';
+import type { Call } from './api.ts';
 
 export interface Notice {
   id: string;
@@ -6,8 +7,8 @@ export interface Notice {
   text: string;
   /** Address that a tap opens. */
   link?: string | undefined;
-  /** The change of master data that a key takes back. */
-  undo?: string | undefined;
+  /** The call by which a key takes it back. */
+  undo?: Call | undefined;
 }
 
 /** What happened, told for a moment at the edge of the screen. */

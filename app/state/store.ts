@@ -2,17 +2,19 @@ import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
-import { markedReducer } from './marked.ts';
 import { noticesReducer } from './notices.ts';
 import { orderListReducer } from './orderList.ts';
+import { outlookReducer } from './outlook.ts';
+import { trayReducer } from './tray.ts';
 
 export function makeStore() {
   return configureStore({
     reducer: {
       [api.reducerPath]: api.reducer,
-      marked: markedReducer,
       notices: noticesReducer,
       orderList: orderListReducer,
+      outlook: outlookReducer,
+      tray: trayReducer,
     },
     middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
   });

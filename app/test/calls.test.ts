@@ -1,6 +1,6 @@
 import { addressOf, call, useOrigin } from '../state/api.ts';
 import { makeStore } from '../state/store.ts';
-import { setMarked, toggle } from '../state/marked.ts';
+import { add, fill, releaseOf, setLines, toggle } from '../state/tray.ts';
 import { close, tell } from '../state/notices.ts';
 import { readOrders } from '../state/orderList.ts';
 import { troubleOf, words } from '../state/trouble.ts';
@@ -95,14 +95,20 @@ describe('calls', () => {
 });
 
 describe('what the tab keeps', () => {
-  it('are orders marked in turn, each once', () => {
+  it('is the tray: orders in turn, each once, and lines that get exactly so much', () => {
     const store = makeStore();
     store.dispatch(toggle('a'));
     store.dispatch(toggle('b'));
     store.dispatch(toggle('a'));
-    expect(store.getState().marked).toEqual(['b']);
-    store.dispatch(setMarked(['c', 'd']));
-    expect(store.getState().marked).toEqual(['c', 'd']);
+    store.dispatch(add(['b', 'c']));
+    store.dispatch(setLines({ order: 'd', lines: { 'd-1': 4 } }));
+    expect(releaseOf(store.getState().tray, 'w1')).toEqual({
+      orders: ['b', 'c', 'd'],
+      lines: [{ line: 'd-1', units: 4 }],
+      wave: 'w1',
+    });
+    store.dispatch(fill({ orders: [] }));
+    expect(store.getState().tray).toEqual({ orders: [], lines: {} });
   });
 
   it('are notices until they are closed, each with an id of its own', () => {

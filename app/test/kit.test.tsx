@@ -105,7 +105,7 @@ describe('the kit', () => {
       progress: { bin: false, lot: false, counted: 0, serials: [], found: null, reason: null, swapped: null },
       state: 'open' as const,
       picked: 0,
-      order: { id: 'o', number: 'LA-1', note: '' },
+      order: { id: 'o', number: 'LA-1', note: '', hold: null },
       lineNote: '',
       unit: 'tub',
       picture: '',

@@ -36,7 +36,7 @@ const pick = (n: number, units: number): RunPick => ({
   progress: freshProgress,
   state: 'open',
   picked: 0,
-  order: { id: `o${n}`, number: `LA-${n}`, note: '' },
+  order: { id: `o${n}`, number: `LA-${n}`, note: '', hold: null },
   lineNote: '',
   unit: 'jar',
   picture: '',

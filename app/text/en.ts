@@ -1,3 +1,4 @@
+import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
 import { house } from './en/house.ts';
@@ -7,4 +8,4 @@ import { way } from './en/way.ts';
 import { work } from './en/work.ts';
 
 /** Every text that a person reads, in English. */
-export const en = { ...common, ...desk, ...way, ...house, ...work, ...setup, ...refusal };
+export const en = { ...common, ...desk, ...choose, ...way, ...house, ...work, ...setup, ...refusal };

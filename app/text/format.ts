@@ -56,6 +56,19 @@ export function dayName(date: string, timeZone: string, now: number): string {
   );
 }
 
+/** Seconds of work as hours and minutes. */
+export function duration(seconds: number): string {
+  const minutes = Math.max(1, Math.round(seconds / 60));
+  return minutes < 60
+    ? i18next.t('time.minutes', { count: minutes })
+    : i18next.t('time.hours', { hours: Math.floor(minutes / 60), minutes: minutes % 60 });
+}
+
+/** An amount of money in whole units, with its currency. */
+export function money(minor: number, currency: string): string {
+  return new Intl.NumberFormat('en-GB', { style: 'currency', currency, maximumFractionDigits: 0 }).format(minor / 100);
+}
+
 /** How far off an instant is, in words: "in 25 min", "late by 1 h 5 min". */
 export function relative(instant: string, now: number): string {
   const minutes = Math.round((Date.parse(instant) - now) / 60_000);

@@ -12,4 +12,16 @@ void i18next.use(initReactI18next).init({
 });
 
 export { i18next as i18n };
-export { clock, dayName, distance, mass, massUnit, number, relative, showUnits, weight } from './format.ts';
+export {
+  clock,
+  dayName,
+  distance,
+  duration,
+  mass,
+  massUnit,
+  money,
+  number,
+  relative,
+  showUnits,
+  weight,
+} from './format.ts';

@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { useWindowDimensions, View } from 'react-native';
-import Svg, { Defs, Path, Pattern, Rect } from 'react-native-svg';
 import { Picture } from './Picture.tsx';
 import { Signal } from './Signal.tsx';
-import { charcoal, useSurface } from './theme.ts';
+import { Stripes } from './Stripes.tsx';
+import { useSurface } from './theme.ts';
 import { Txt } from './Txt.tsx';
 
 export interface StepCardProps {
@@ -22,22 +22,6 @@ export interface StepCardProps {
   /** The last verdict: shown until the next input. */
   verdict?: { kind: 'done' | 'refused' | 'caution'; text: string } | null | undefined;
   children?: ReactNode;
-}
-
-/** Stripes at 45 degrees, charcoal on caution: here a person stops. */
-function Stripes({ height = 10 }: { height?: number }) {
-  const surface = useSurface();
-  return (
-    <Svg width="100%" height={height} aria-hidden>
-      <Defs>
-        <Pattern id="stripes" width="20" height="20" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <Rect width="20" height="20" fill={surface.caution} />
-          <Path d="M0 0H10V20H0Z" fill={charcoal} />
-        </Pattern>
-      </Defs>
-      <Rect width="100%" height={height} fill="url(#stripes)" />
-    </Svg>
-  );
 }
 
 /** One instruction: verb, place in huge type, item with picture, count, position; what was just said about it on top. */

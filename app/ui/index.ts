@@ -1,6 +1,8 @@
+export { base64Of } from './base64.ts';
 export { Baton } from './Baton.tsx';
 export { Card, Column, Row, Rule } from './Box.tsx';
 export { Choice } from './Choice.tsx';
+export { ConditionsBuilder } from './ConditionsBuilder.tsx';
 export { DataTable, type TableColumn, type TableEntry } from './DataTable.tsx';
 export { DropPlace } from './DropPlace.tsx';
 export { Facts, type Fact } from './Facts.tsx';
@@ -18,6 +20,7 @@ export { Shape, Signal, type SignalKind } from './Signal.tsx';
 export { play } from './sound.ts';
 export { Empty, Failed, Loading } from './State.tsx';
 export { StepCard, type StepCardProps } from './StepCard.tsx';
+export { Stripes } from './Stripes.tsx';
 export { charcoal, hivis, SurfaceContext, useSurface, WIDE, type SurfaceName } from './theme.ts';
 export { Tick } from './Tick.tsx';
 export { Txt } from './Txt.tsx';

@@ -1,6 +1,14 @@
 /** Every refusal, by its code: what happened, what was expected, what to do. `{{name}}` are the facts. */
 export const refusal = {
   refusal: {
+    'unpack-first':
+      '{{units}} × {{item}} do not lie loose on a cart. Take them out of their carton at the bench first.',
+    'order-held': '{{order}} is on hold: {{why}} Put back what you have in hand for it.',
+    'may-not-lift': 'This hold is lifted by: {{roles}}.',
+    'order-closed': 'This order is closed. There is nothing left to hold.',
+    'conditions-wrong': 'A condition is not complete. See beside it.',
+    'fixed-too-much': 'Line {{line}} asks only {{open}} more. Give it at most that.',
+    'no-such-place': 'There is no {{code}} here. Choose one of the list.',
     'wrong-bin': 'This is bin {{got}}. Go to {{expected}}.',
     'wrong-item': 'This is {{got}}. Pick {{expected}}.',
     'wrong-lot': 'This is lot {{got}}. Take lot {{expected}}.',

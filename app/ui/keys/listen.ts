@@ -28,6 +28,8 @@ let before: { field: Field; text: string } | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 function runShortcut(key: string): void {
+  // A sheet takes Escape for itself: what lies under it stays.
+  if (key === 'Escape' && document.querySelector('[role="dialog"]')) return;
   for (let i = shortcuts.length - 1; i >= 0; i--) {
     const run = shortcuts[i]!.keys[key];
     if (run) return run();
@@ -38,6 +40,8 @@ function onKeyDown(event: KeyboardEvent): void {
   const fnc1 = event.ctrlKey && event.key === ']';
   if (!fnc1 && (event.ctrlKey || event.metaKey || event.altKey)) return;
   const key = fnc1 ? GROUP_SEPARATOR : event.key;
+  // A key held down repeats itself faster than anybody types; no scanner does that.
+  if (event.repeat && burst.length === 0 && !fieldOf(event.target)) return runShortcut(key);
   if (key.length > 1 && key !== 'Enter' && key !== 'Tab') {
     if (key !== 'Shift') {
       burst.clear();

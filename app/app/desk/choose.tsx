@@ -1,0 +1,3 @@
+import { ChooseView } from '../../desk/index.ts';
+
+export default ChooseView;

@@ -1,0 +1,3 @@
+import { ItemsView } from '../../../desk/index.ts';
+
+export default ItemsView;

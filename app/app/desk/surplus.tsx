@@ -1,0 +1,3 @@
+import { SurplusView } from '../../desk/index.ts';
+
+export default SurplusView;

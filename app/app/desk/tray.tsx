@@ -1,0 +1,3 @@
+import { TrayView } from '../../desk/index.ts';
+
+export default TrayView;

@@ -1,0 +1,3 @@
+import { HoldRulesView } from '../../holds/index.ts';
+
+export default HoldRulesView;

@@ -1,0 +1,115 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { LinePromiseRow } from '@hand-relay/contract';
+import { api, setLines, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { dayName, number } from '../text/index.ts';
+import { Failed, Field, Key, Row, Signal } from '../ui/index.ts';
+
+/** Why a line gets what it gets, and the keys by which a person decides otherwise. */
+export function LineWhy({
+  order,
+  lineNumber,
+  promise,
+}: {
+  order: string;
+  lineNumber: number;
+  promise: LinePromiseRow;
+}) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const me = useMe();
+  const now = useNow();
+  const mayChoose = useMay('orders.choose');
+  const mayRelease = useMay('orders.release');
+  const [fix, { isLoading, error }] = api.useFixLinesMutation();
+  const [units, setUnits] = useState<string | null>(null);
+  const day = (date: string) => dayName(date, me.site.timeZone, now);
+  const { reason, gets, asked, sure, could, takers, tooOld, kept, fixed, fullBy } = promise;
+  const said = t(`why.${reason}`, {
+    gets: number(gets),
+    asked: number(asked),
+    tooOld: number(tooOld),
+    takers: takers
+      .map((x) => t('why.taker', { units: number(x.units), number: x.number, class: x.class, day: day(x.due) }))
+      .join(', '),
+  });
+  const more = [
+    kept > 0 ? t('why.kept', { units: number(kept) }) : '',
+    reason !== 'full' || sure < could ? `${t('why.sure', { sure: number(sure), could: number(could) })}.` : '',
+    fullBy ? t('why.fullBy', { day: day(fullBy) }) : '',
+  ].filter(Boolean);
+  const settle = async (wanted: number | null) => {
+    const done = await fix({ lines: [{ line: promise.line, units: wanted }] });
+    if (!done.data) return;
+    setUnits(null);
+    send(
+      tell({
+        kind: 'done',
+        text: t('items.fixed', { count: 1 }),
+        undo: { name: 'fixLines', body: { lines: done.data.lines } },
+      }),
+    );
+  };
+  const typed = units === null || !/^\d+$/.test(units.trim()) ? null : Number(units);
+  const good = typed !== null && typed <= asked;
+  const reasonSign = (
+    <Signal
+      kind={reason === 'full' ? 'done' : reason === 'fixed' ? 'quiet' : 'caution'}
+      text={[said, ...more].join(' ')}
+    />
+  );
+  return (
+    <View style={{ gap: 6 }}>
+      {units === null ? (
+        <Row gap={6} style={{ justifyContent: 'space-between' }}>
+          <View style={{ flexShrink: 1, flexGrow: 1, flexBasis: 200 }}>{reasonSign}</View>
+          {mayChoose && <Key title={t('why.fix')} size="small" onPress={() => setUnits(String(gets))} />}
+          {mayChoose && fixed !== null && (
+            <Key title={t('why.loosen')} size="small" busy={isLoading} onPress={() => void settle(null)} />
+          )}
+        </Row>
+      ) : (
+        <>
+          {reasonSign}
+          <Row gap={6}>
+            <View style={{ width: 96 }}>
+              <Field
+                bare
+                focus
+                numeric
+                label={t('why.units', { line: lineNumber })}
+                value={units}
+                onChange={setUnits}
+                onSubmit={() => good && void settle(typed)}
+                error={
+                  good || units === '' ? undefined : t('refusal.fixed-too-much', { line: lineNumber, open: asked })
+                }
+              />
+            </View>
+            <Key
+              title={t('why.fix')}
+              size="small"
+              disabled={!good}
+              busy={isLoading}
+              onPress={() => void settle(typed)}
+            />
+            {mayRelease && (
+              <Key
+                title={t('why.tray')}
+                size="small"
+                disabled={!good}
+                onPress={() => {
+                  send(setLines({ order, lines: { [promise.line]: typed! } }));
+                  setUnits(null);
+                }}
+              />
+            )}
+            <Key title={t('release.cancel')} size="small" onPress={() => setUnits(null)} />
+          </Row>
+        </>
+      )}
+      {error && <Failed text={words(troubleOf(error))} />}
+    </View>
+  );
+}

@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { faultOf, meets, type Conditions } from '@hand-relay/core/conditions';
+import { api } from '../state/index.ts';
+import { Column, ConditionsBuilder, Field, Key, Row, Txt } from '../ui/index.ts';
+import { orderFields, orderValues } from './conditionFields.ts';
+import { canMove, type Listed } from './listing.ts';
+
+const nothing: Conditions = { match: 'all', list: [] };
+
+/** Finds orders by conditions on anything that the list shows, and puts them into the tray; conditions are kept by name. */
+export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orders: string[]) => void }) {
+  const { t } = useTranslation();
+  const { data } = api.useKeptViewsQuery();
+  const [keep, keeping] = api.useKeepViewMutation();
+  const [drop] = api.useDropViewMutation();
+  const [conditions, setConditions] = useState(nothing);
+  const [name, setName] = useState('');
+  const kept = (data?.views ?? []).filter((v) => v.list === 'conditions');
+  const whole = conditions.list.length > 0 && conditions.list.every((c) => faultOf(c, orderFields) === null);
+  const found = whole ? rows.filter((r) => canMove(r) && meets(conditions, orderFields, orderValues(r))) : [];
+  return (
+    <Column gap={10}>
+      <Txt kind="heading" level={2}>
+        {t('conditions.title')}
+      </Txt>
+      {kept.length > 0 && (
+        <Row gap={4}>
+          {kept.map((view) => {
+            const here = JSON.stringify(view.settings) === JSON.stringify(conditions);
+            return (
+              <Row key={view.id} gap={2} style={{ flexWrap: 'nowrap' }}>
+                <Key
+                  title={view.name}
+                  size="small"
+                  pressed={here}
+                  onPress={() => setConditions(view.settings as unknown as Conditions)}
+                />
+                {here && (
+                  <Key
+                    title={t('views.drop', { name: view.name })}
+                    icon="close"
+                    iconOnly
+                    size="small"
+                    onPress={() => void drop(view.id)}
+                  />
+                )}
+              </Row>
+            );
+          })}
+        </Row>
+      )}
+      <ConditionsBuilder fields={orderFields} names="orders.column" value={conditions} onChange={setConditions} />
+      {whole && (
+        <Row gap={8}>
+          <Key
+            kind="act"
+            title={t('conditions.put', { count: found.length })}
+            disabled={found.length === 0}
+            onPress={() => onAdd(found.map((r) => r.id))}
+          />
+          <View style={{ flexGrow: 1, flexBasis: 140, maxWidth: 240 }}>
+            <Field bare label={t('views.name')} placeholder={t('views.name')} value={name} onChange={setName} />
+          </View>
+          <Key
+            title={t('conditions.keep')}
+            busy={keeping.isLoading}
+            disabled={!name.trim()}
+            onPress={() => {
+              const settings = { ...conditions };
+              void keep({ list: 'conditions', name: name.trim(), settings }).then((done) => done.data && setName(''));
+            }}
+          />
+        </Row>
+      )}
+    </Column>
+  );
+}

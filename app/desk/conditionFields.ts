@@ -1,0 +1,41 @@
+import { readinesses } from '@hand-relay/core/promise';
+import type { ConditionField, Values } from '@hand-relay/core/conditions';
+import { channels, classes, type Listed } from './listing.ts';
+
+/** What conditions can be put on: everything that the list of orders shows. */
+export const orderFields = [
+  { name: 'number', kind: 'text' },
+  { name: 'customer', kind: 'text' },
+  { name: 'class', kind: 'choice', of: classes },
+  { name: 'channel', kind: 'choice', of: channels },
+  { name: 'due', kind: 'date' },
+  { name: 'departure', kind: 'text' },
+  { name: 'priority', kind: 'number' },
+  { name: 'lines', kind: 'number' },
+  { name: 'units', kind: 'number' },
+  { name: 'ready', kind: 'choice', of: readinesses },
+  { name: 'sureLines', kind: 'number' },
+  { name: 'sureUnits', kind: 'number' },
+  { name: 'value', kind: 'number' },
+  { name: 'fullBy', kind: 'date' },
+] as const satisfies readonly ConditionField[];
+
+/** The values of an order by these names; the value in whole units of money. */
+export function orderValues(row: Listed): Values {
+  return {
+    number: row.number,
+    customer: row.customer,
+    class: row.customerClass,
+    channel: row.channel,
+    due: row.due,
+    departure: row.departure,
+    priority: row.priority,
+    lines: row.lines,
+    units: row.asked - row.released,
+    ready: row.outlook?.readiness,
+    sureLines: row.outlook?.sureLines,
+    sureUnits: row.outlook?.sureUnits,
+    value: row.outlook ? row.outlook.sureValue / 100 : undefined,
+    fullBy: row.outlook?.fullBy,
+  };
+}

@@ -1,0 +1,33 @@
+import { useEffect, useMemo } from 'react';
+import { readOrders, readOutlook, useFrom, useSend } from '../state/index.ts';
+import { viewOf, type Listed, type Listing } from './listing.ts';
+
+/** Orders of the list with their outlook, read and computed when the listing asks for another set of them. */
+export function useOrders(listing: Listing) {
+  const send = useSend();
+  const { rows, status, read, reading, total, trouble } = useFrom((s) => s.orderList);
+  const outlook = useFrom((s) => s.outlook);
+  const wanted = listing.show === 'closed' ? 'closed' : 'open';
+  useEffect(() => {
+    if (!read || status !== wanted) void send(readOrders(wanted));
+    // Read once for each status; live events keep it fresh from there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [wanted]);
+  const view = JSON.stringify(viewOf(listing));
+  const compute = () => void send(readOutlook(viewOf(listing)));
+  useEffect(() => {
+    if (wanted === 'open' && view !== outlook.view) compute();
+    // Computed once for each view; after that when a person asks for it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [view, wanted]);
+  const listed = useMemo(
+    () =>
+      Object.values(rows).map((row): Listed => ({
+        ...row,
+        outlook: outlook.rows[row.id] ?? null,
+        changed: outlook.changed[row.id] ?? false,
+      })),
+    [rows, outlook.rows, outlook.changed],
+  );
+  return { listed, read, reading, total, trouble, outlook, compute, again: () => void send(readOrders(wanted)) };
+}

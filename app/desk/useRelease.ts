@@ -1,0 +1,45 @@
+import { useRouter } from 'expo-router';
+import { useEffect } from 'react';
+import { useTranslation } from 'react-i18next';
+import { api, fill, releaseOf, tell, useSend, type Tray } from '../state/index.ts';
+
+/** Looks at what a release would do whenever what is to be released changes, and does it. */
+export function useRelease(tray: Tray, wave: string | null) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const send = useSend();
+  const [look, looked] = api.usePreviewReleaseMutation();
+  const [release, releasing] = api.useReleaseMutation();
+  const asked = JSON.stringify(releaseOf(tray, wave));
+  const again = () => void look(JSON.parse(asked) as ReturnType<typeof releaseOf>);
+  useEffect(() => {
+    if (tray.orders.length > 0) again();
+    // Looked at again when what is asked changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [asked]);
+  const go = async () => {
+    const done = await release(JSON.parse(asked) as ReturnType<typeof releaseOf>);
+    if (!done.data) return false;
+    send(fill({ orders: [] }));
+    send(
+      tell({
+        kind: 'done',
+        text: t('release.done', {
+          number: done.data.number,
+          orders: t('unit.orders', { count: done.data.preview.orders }),
+        }),
+      }),
+    );
+    router.navigate(`/waves/${done.data.wave}`);
+    return true;
+  };
+  return {
+    look: looked.data,
+    failed: looked.error,
+    looking: looked.isLoading,
+    refused: releasing.error,
+    busy: releasing.isLoading,
+    again,
+    go,
+  };
+}

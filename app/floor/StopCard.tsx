@@ -1,0 +1,25 @@
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { RunPick } from '@hand-relay/contract';
+import { Key, Stripes, Txt, useSurface } from '../ui/index.ts';
+
+/** A hold that came while the run was under way: what is stopped, why, and what to do with what is in hand. */
+export function StopCard({ pick, onUnderstood }: { pick: RunPick; onUnderstood: () => void }) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  return (
+    <View role="alert" style={{ flex: 1, margin: 12, borderWidth: 2, borderColor: surface.caution }}>
+      <Stripes height={20} />
+      <View style={{ flex: 1, padding: 20, gap: 16 }}>
+        <Txt kind="large">{t('hold.stopNow', { order: pick.order.number })}</Txt>
+        <Txt kind="large" colour="caution">
+          {pick.order.hold}
+        </Txt>
+        <Txt kind="large">{t('hold.inHand', { bin: pick.step.bin, position: pick.step.position.number })}</Txt>
+      </View>
+      <View style={{ padding: 12, flexDirection: 'row' }}>
+        <Key kind="act" size="floor" wide title={t('hold.understood')} onPress={onUnderstood} />
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { OrderHold } from '@hand-relay/contract';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { clock } from '../text/index.ts';
+import { Column, Failed, Field, Key, Row, Sheet, Stripes, Txt, useSurface } from '../ui/index.ts';
+
+/** What holds an order, what that stops, and the key that lifts it for whoever may. */
+export function HoldBanner({ order }: { order: string }) {
+  const { data } = api.useHoldsQuery(order);
+  return (
+    <>
+      {data?.holds.map((hold) => (
+        <OneHold key={hold.id} hold={hold} />
+      ))}
+    </>
+  );
+}
+
+function OneHold({ hold }: { hold: OrderHold }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const surface = useSurface();
+  const [lifting, setLifting] = useState(false);
+  return (
+    <View role="alert" style={{ borderWidth: 1, borderColor: surface.caution }}>
+      <Stripes />
+      <View style={{ padding: 12, gap: 6 }}>
+        <Txt kind="strong">{t('hold.onHold', { text: hold.text })}</Txt>
+        <Txt kind="small" colour="quiet">
+          {[
+            t('hold.stops', { stages: hold.stops.map((s) => t(`hold.stage.${s}`)).join(', ') }),
+            hold.rule ? t('hold.byRule', { rule: hold.rule }) : t('hold.byHand', { name: hold.heldBy }),
+            clock(hold.heldAt, me.site.timeZone),
+          ].join(' · ')}
+        </Txt>
+        {hold.mayLift ? (
+          <Row>
+            <Key title={t('hold.lift')} onPress={() => setLifting(true)} />
+          </Row>
+        ) : (
+          <Txt kind="small">{t('hold.ask', { roles: hold.lifters.join(', ') })}</Txt>
+        )}
+      </View>
+      {lifting && <LiftSheet hold={hold} onClose={() => setLifting(false)} />}
+    </View>
+  );
+}
+
+function LiftSheet({ hold, onClose }: { hold: OrderHold; onClose: () => void }) {
+  const { t } = useTranslation();
+  const [lift, { isLoading, error }] = api.useLiftHoldMutation();
+  const [reason, setReason] = useState('');
+  const [asked, setAsked] = useState(false);
+  const short = reason.trim().length < 3;
+  const go = async () => {
+    setAsked(true);
+    if (short) return;
+    const done = await lift({ id: hold.id, reason: reason.trim() });
+    if (done.data) onClose();
+  };
+  return (
+    <Sheet
+      title={t('hold.lift')}
+      onClose={onClose}
+      keys={
+        <>
+          <Key title={t('release.cancel')} onPress={onClose} />
+          <Key kind="act" title={t('hold.lift')} busy={isLoading} onPress={() => void go()} />
+        </>
+      }
+    >
+      <Column gap={10}>
+        <Txt>{hold.text}</Txt>
+        <Field
+          focus
+          label={t('order.reason')}
+          value={reason}
+          onChange={setReason}
+          onSubmit={() => void go()}
+          error={asked && short ? t('order.reasonNeeded') : undefined}
+        />
+        {error && <Failed text={words(troubleOf(error))} />}
+      </Column>
+    </Sheet>
+  );
+}

@@ -1,0 +1,3 @@
+export { HoldBanner } from './HoldBanner.tsx';
+export { HoldRulesView } from './HoldRulesView.tsx';
+export { HoldSheet } from './HoldSheet.tsx';
