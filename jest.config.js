@@ -16,5 +16,5 @@ export default {
     },
     '<rootDir>/app/jest.config.js',
   ],
-  testTimeout: 60_000,
+  testTimeout: 120_000,
 };

@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync, writeSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -9,20 +9,28 @@ export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
 export const quiet = { EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', NO_UPDATE_NOTIFIER: '1' };
 
-/** Runs a command to its end, its output shown; ends this process with its code when it fails. */
-export function must(command, args, env = {}) {
-  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...quiet, ...env } });
+/** Runs a command to its end, its output shown (on `out`); ends this process with its code when it fails. */
+export function must(command, args, env = {}, out = 1) {
+  const done = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['inherit', out, 2],
+    env: { ...process.env, ...quiet, ...env },
+  });
   if (done.error) throw done.error;
   if (done.status !== 0) process.exit(done.status ?? 1);
 }
 
-/** Installs what the lock file names, when that was not done since it changed. */
-export function installed() {
+/**
+ * Installs what the lock file names, when that was not done since it changed.
+ *
+ * @param out 2 where the standard output belongs to an answer
+ */
+export function installed(out = 1) {
   const stamp = join(root, 'node_modules', '.installed');
   const wanted = hashOf(['package-lock.json']);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
-  console.log('Installing packages (about two minutes the first time) …');
-  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  writeSync(out, 'Installing packages (about two minutes the first time) …\n');
+  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {}, out);
   writeFileSync(stamp, wanted);
 }
 

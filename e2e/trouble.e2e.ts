@@ -68,54 +68,57 @@ test('a release that falls short says who gets what, and one that gives nothing 
 }) => {
   const page = await person(browser, { name: 'maren' });
   const lids = await takeIn(page, 'TR-SHORT', [
-    ['LD-004', 90_000],
+    ['LD-004', 9_000],
     ['HT-004', 1],
   ]);
   await page.goto(`/desk/orders/${lids}`);
   await page.getByRole('button', { name: 'Release this order' }).click();
   const sheet = page.getByRole('dialog');
   await expect(sheet.getByText('1 line falls short')).toBeVisible();
-  await expect(sheet.getByText(/^TR-SHORT line 1: .+ gets \d+ of 90000$/)).toBeVisible();
+  await expect(sheet.getByText(/^TR-SHORT line 1: .+ gets \d+ of 9000$/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(sheet).toHaveCount(0);
-  const whole = await takeIn(page, 'TR-WHOLE', [['LD-004', 90_000]], { shipComplete: true });
+  const whole = await takeIn(page, 'TR-WHOLE', [['LD-004', 9_000]], { shipComplete: true });
   await page.goto(`/desk/orders/${whole}`);
   await page.getByRole('button', { name: 'Release this order' }).click();
   await expect(sheet.getByText('1 order gets nothing and stays open: TR-WHOLE')).toBeVisible();
   await expect(sheet.getByRole('button', { name: /^Release/ })).toBeDisabled();
 });
 
-test('orders are marked by hand and all at once, summed, saved as shown, and unmarked', async ({ browser }) => {
+test('orders are put into the tray by hand and all at once, summed, saved as shown, and taken out', async ({
+  browser,
+}) => {
   const page = await person(browser, { name: 'maren' });
   await page.goto('/desk?show=open&find=Heron');
   const rows = page.getByRole('link', { name: /^LA-/ });
   await expect(rows.first()).toBeVisible();
+  await expect(page.getByText(/^As of/)).toBeVisible();
   const shown = Number(
     (await page
       .getByText(/^\d+ of \d+$/)
       .first()
       .textContent())!.split(' ')[0],
   );
-  await page.getByRole('checkbox', { name: 'Mark all shown' }).click();
-  await expect(page.getByText(new RegExp(`^${shown} orders, [\\d,]+ units marked$`))).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Put all shown into the tray' }).click();
+  await expect(page.getByText(new RegExp(`^Tray: ${shown} orders, [\\d,]+ units$`))).toBeVisible();
   await page
-    .getByRole('checkbox', { name: /^Mark order LA-/ })
+    .getByRole('checkbox', { name: /^Put order LA-/ })
     .first()
     .click();
-  await expect(page.getByText(new RegExp(`^${shown - 1} orders?, [\\d,]+ units marked$`))).toBeVisible();
+  await expect(page.getByText(new RegExp(`^Tray: ${shown - 1} orders?, [\\d,]+ units$`))).toBeVisible();
   const file = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save list as CSV' }).click();
+  await page.getByRole('button', { name: 'CSV' }).click();
   const text = readFileSync(await (await file).path(), 'utf8');
   // Spreadsheets take a file for UTF-8 by its first mark.
   expect(text[0]).toBe('\ufeff');
   const saved = text.slice(1).trimEnd().split('\r\n');
   expect(saved[0]).toBe(
-    'order,customer,class,channel,due,departure,lines,covered_lines,asked,released,picked,packed,shipped',
+    'order,customer,class,channel,due,departure,lines,can_go,sure_lines,sure_units,full_by,asked,released,picked,packed,shipped',
   );
   expect(saved).toHaveLength(shown + 1);
   expect(saved.slice(1).every((row) => row.includes('Heron'))).toBe(true);
-  await page.getByRole('button', { name: 'Unmark' }).click();
-  await expect(page.getByText(/units marked$/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Empty the tray' }).click();
+  await expect(page.getByText(/^Tray: .+ units$/)).toHaveCount(0);
 });
 
 test('a wave is planned, its runs looked at on the floor plan, and taken back', async ({ browser }) => {

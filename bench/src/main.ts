@@ -1,14 +1,11 @@
 import { cpus } from 'node:os';
+import { benchAllocation } from './allocation.ts';
+import { benchDesk } from './desk.ts';
 import { importMany } from './imports.ts';
 import { openList } from './list.ts';
+import { note } from './note.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import { signIn, startServer, type Client } from './server.ts';
-
-const rows: [what: string, figure: number, unit: string, aim: string][] = [];
-const note = (what: string, figure: number, unit: string, aim = '') => {
-  rows.push([what, figure, unit, aim]);
-  console.log(`${what.padEnd(58)} ${figure.toFixed(figure < 10 ? 1 : 0).padStart(8)} ${unit.padEnd(4)} ${aim}`);
-};
 
 type Page = { rows: (string | number | null)[][]; next: string | null; total: number };
 
@@ -28,75 +25,89 @@ async function readAll(desk: Client, limit: number): Promise<{ ids: string[]; ms
 
 console.log(`Node.js ${process.version}, ${cpus().length} cores\n`);
 
-let bench = await startServer(3);
-note('start with an empty folder, demo data loaded (×3)', bench.startMs / 1000, 's', 'under 240');
-bench = await bench.restart();
-note('start again on the same folder', bench.startMs / 1000, 's', 'under 10');
-const desk = await signIn(bench.base, 'maren');
-const floor = await signIn(bench.base, 'pico');
-const { ids } = await readAll(desk, 1000);
+/** Parts to be measured: all of them, or the one named. */
+const wanted = (part: string) => process.argv[2] === undefined || process.argv[2] === part;
+if (wanted('allocation')) await benchAllocation(note);
+if (wanted('relay')) await benchRelay();
+if (wanted('desk')) await benchLists();
+if (wanted('import')) await benchImport();
 
-const release = async (orders: string[]) => {
-  const released = await desk.call<{ wave: string }>('POST', '/api/waves', { orders });
-  const planned = await desk.call('POST', `/api/waves/${released.data.wave}/plan`);
-  await desk.call('POST', `/api/waves/${released.data.wave}/start`);
-  return { release: released.ms, plan: planned.ms };
-};
-await release(ids.slice(0, 300));
-const cold = await release(ids.slice(300, 320));
-const pickers = await takeRuns(floor, 20);
-note('pickers', pickers.length, '', '20');
-note('release of 20 orders', cold.release, 'ms');
+async function benchRelay() {
+  let bench = await startServer(3);
+  note('start with an empty folder, demo data loaded (×3)', bench.startMs / 1000, 's', 'under 240');
+  bench = await bench.restart();
+  note('start again on the same folder', bench.startMs / 1000, 's', 'under 10');
+  const desk = await signIn(bench.base, 'maren');
+  const floor = await signIn(bench.base, 'pico');
+  const { ids } = await readAll(desk, 1000);
 
-const alone = await scanFor(floor, pickers, 12);
-note('scan, 20 pickers, one a second, p50', quantile(alone, 0.5), 'ms');
-note('scan, 20 pickers, one a second, p95', quantile(alone, 0.95), 'ms', 'under 50');
-const scanning = scanFor(floor, pickers, 10);
-await new Promise((resolve) => setTimeout(resolve, 1500));
-const busy = await release(ids.slice(320, 520));
-const during = await scanning;
-note('scan while 200 orders are released and planned, p50', quantile(during, 0.5), 'ms');
-note('scan while 200 orders are released and planned, p95', quantile(during, 0.95), 'ms', 'under 150');
-note('scan while 200 orders are released and planned, worst', Math.max(...during), 'ms');
-note('release of 200 orders, pickers scanning', busy.release, 'ms');
-note('planning of 200 orders, pickers scanning', busy.plan, 'ms');
-note('release and planning together', busy.release + busy.plan, 'ms', 'under 3000');
-const quiet = await release(ids.slice(520, 720));
-note('release and planning of 200 orders, nobody scanning', quiet.release + quiet.plan, 'ms', 'under 3000');
-note('ratio busy to quiet', (busy.release + busy.plan) / (quiet.release + quiet.plan), '×');
-note('memory after', bench.memoryMb(), 'MB', 'under 900');
-await bench.close();
+  const release = async (orders: string[]) => {
+    const released = await desk.call<{ wave: string }>('POST', '/api/waves', { orders });
+    const planned = await desk.call('POST', `/api/waves/${released.data.wave}/plan`);
+    await desk.call('POST', `/api/waves/${released.data.wave}/start`);
+    return { release: released.ms, plan: planned.ms };
+  };
+  await release(ids.slice(0, 300));
+  const cold = await release(ids.slice(300, 320));
+  const pickers = await takeRuns(floor, 20);
+  note('pickers', pickers.length, '', '20');
+  note('release of 20 orders', cold.release, 'ms');
 
-bench = await startServer(40);
-note('start with an empty folder, demo data loaded (×40)', bench.startMs / 1000, 's');
-bench = await bench.restart();
-const wide = await signIn(bench.base, 'maren');
-await readAll(wide, 1000);
-const all = await readAll(wide, 1000);
-note('orders in the list', all.ids.length, '', '10000');
-note('a page of 1,000, median', quantile(all.ms, 0.5), 'ms');
-note(
-  'all pages',
-  all.ms.reduce((a, b) => a + b, 0),
-  'ms',
-);
-note('all pages before compression', all.bytes / 1024, 'kB');
-const seen = await openList(bench, wide);
-note('list interactive in Chromium', seen.interactive, 'ms', 'under 1500');
-note('all rows read in Chromium', seen.all, 'ms');
-note('bytes over the wire, app from the cache', seen.wireKb, 'kB');
-note('memory after', bench.memoryMb(), 'MB', 'under 900');
-await bench.close();
+  const alone = await scanFor(floor, pickers, 12);
+  note('scan, 20 pickers, one a second, p50', quantile(alone, 0.5), 'ms');
+  note('scan, 20 pickers, one a second, p95', quantile(alone, 0.95), 'ms', 'under 50');
+  const scanning = scanFor(floor, pickers, 10);
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  const busy = await release(ids.slice(320, 520));
+  const during = await scanning;
+  note('scan while 200 orders are released and planned, p50', quantile(during, 0.5), 'ms');
+  note('scan while 200 orders are released and planned, p95', quantile(during, 0.95), 'ms', 'under 150');
+  note('scan while 200 orders are released and planned, worst', Math.max(...during), 'ms');
+  note('release of 200 orders, pickers scanning', busy.release, 'ms');
+  note('planning of 200 orders, pickers scanning', busy.plan, 'ms');
+  note('release and planning together', busy.release + busy.plan, 'ms', 'under 3000');
+  const quiet = await release(ids.slice(520, 720));
+  note('release and planning of 200 orders, nobody scanning', quiet.release + quiet.plan, 'ms', 'under 3000');
+  note('ratio busy to quiet', (busy.release + busy.plan) / (quiet.release + quiet.plan), '×');
+  note('memory after', bench.memoryMb(), 'MB', 'under 900');
+  await bench.close();
+}
 
-bench = await startServer(1);
-const setup = await signIn(bench.base, 'maren');
-const imported = await importMany(setup, 50_000);
-note('look at a file of 50,000 items', imported.lookSeconds, 's');
-note('50,000 items taken', imported.items.seconds, 's');
-note('times that it told how far it was', imported.items.tellings, '');
-note('50,000 bins made', imported.bins.seconds, 's');
-note('times that it told how far it was', imported.bins.tellings, '');
-note('stopped within', imported.stopMs, 'ms');
-note('rows written by then, which stay', imported.stoppedAfter, '');
-note('memory after', bench.memoryMb(), 'MB', 'under 900');
-await bench.close();
+async function benchLists() {
+  let bench = await startServer(40);
+  note('start with an empty folder, demo data loaded (×40)', bench.startMs / 1000, 's');
+  bench = await bench.restart();
+  const wide = await signIn(bench.base, 'maren');
+  await readAll(wide, 1000);
+  const all = await readAll(wide, 1000);
+  note('orders in the list', all.ids.length, '', '10000');
+  note('a page of 1,000, median', quantile(all.ms, 0.5), 'ms');
+  note(
+    'all pages',
+    all.ms.reduce((a, b) => a + b, 0),
+    'ms',
+  );
+  note('all pages before compression', all.bytes / 1024, 'kB');
+  await benchDesk(bench, wide, all.ids);
+  const seen = await openList(bench, wide);
+  note('list interactive in Chromium', seen.interactive, 'ms', 'under 1500');
+  note('all rows read in Chromium', seen.all, 'ms');
+  note('bytes over the wire, app from the cache', seen.wireKb, 'kB');
+  note('memory after', bench.memoryMb(), 'MB', 'under 900');
+  await bench.close();
+}
+
+async function benchImport() {
+  const bench = await startServer(1);
+  const setup = await signIn(bench.base, 'maren');
+  const imported = await importMany(setup, 50_000);
+  note('look at a file of 50,000 items', imported.lookSeconds, 's');
+  note('50,000 items taken', imported.items.seconds, 's');
+  note('times that it told how far it was', imported.items.tellings, '');
+  note('50,000 bins made', imported.bins.seconds, 's');
+  note('times that it told how far it was', imported.bins.tellings, '');
+  note('stopped within', imported.stopMs, 'ms');
+  note('rows written by then, which stay', imported.stoppedAfter, '');
+  note('memory after', bench.memoryMb(), 'MB', 'under 900');
+  await bench.close();
+}

@@ -1,0 +1,65 @@
+import { expect } from '@playwright/test';
+import { api, change, person, PHONE, takeIn, test } from './people.ts';
+
+test('a rule holds an order, a hold by hand stops a picker in the aisle, and both are lifted', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+
+  await test.step('a rule is made in Setup, and says what is missing', async () => {
+    await desk.goto('/setup/holds');
+    await expect(desk.getByText('Credit stop', { exact: true })).toBeVisible();
+    await desk.getByRole('button', { name: 'Make a rule' }).click();
+    const sheet = desk.getByRole('dialog');
+    await sheet.getByRole('button', { name: 'Save the rule' }).click();
+    await expect(sheet.getByText('Give it a name.')).toBeVisible();
+    await expect(sheet.getByText('Choose who may lift it.')).toBeVisible();
+    await sheet.getByLabel('Name').fill('Fragile abroad');
+    await sheet.getByLabel('What people are told').fill('Ask the office for papers.');
+    await sheet.getByRole('button', { name: 'Add a condition' }).click();
+    await sheet.getByRole('combobox', { name: 'Field' }).selectOption('note');
+    await sheet.getByRole('combobox', { name: 'Test' }).selectOption('contains');
+    await sheet.getByLabel('Value').fill('papers');
+    await sheet.getByRole('button', { name: 'supervisor' }).click();
+    await sheet.getByRole('button', { name: 'Save the rule' }).click();
+    await expect(desk.getByText('When note contains papers')).toBeVisible();
+  });
+
+  await test.step('it holds the next order that it is made for, until a person lifts it', async () => {
+    const order = await takeIn(desk, 'HO-RULE', [['HT-003', 1]], { note: 'needs papers' });
+    await desk.goto(`/desk/orders/${order}`);
+    await expect(desk.getByText('On hold: Ask the office for papers.').first()).toBeVisible();
+    await desk.getByRole('button', { name: 'Release this order' }).click();
+    await expect(desk.getByText('HO-RULE stays, it is on hold: Ask the office for papers.')).toBeVisible();
+    await desk.keyboard.press('Escape');
+    await desk.getByRole('button', { name: 'Lift the hold' }).click();
+    await desk.getByLabel('Why').fill('papers are here');
+    await desk.getByRole('dialog').getByRole('button', { name: 'Lift the hold' }).click();
+    await expect(desk.getByRole('alert')).toHaveCount(0);
+    await expect(desk.getByText(/^Hold lifted: .+ Because: papers are here$/)).toBeVisible();
+  });
+
+  await test.step('a late hold stops the picker and says what to do with what is in hand', async () => {
+    const one = await takeIn(desk, 'HO-ONE', [['HT-003', 2]]);
+    const two = await takeIn(desk, 'HO-TWO', [['HT-004', 2]]);
+    const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders: [one, two] });
+    await change(desk, `/api/waves/${wave}/plan`);
+    await change(desk, `/api/waves/${wave}/start`);
+    const { runs } = await api<{ runs: { id: string }[] }>(desk, `/api/waves/${wave}`);
+    const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+    await change(floor, `/api/runs/${runs[0]!.id}/take`, { cart: 'CART-06' });
+    await floor.goto(`/floor/runs/${runs[0]!.id}`);
+    await expect(floor.getByText('Go to')).toBeVisible();
+    await desk.goto(`/desk/orders/${one}`);
+    await desk.getByRole('button', { name: 'Hold this order' }).click();
+    await desk.getByLabel('Why').fill('customer rang');
+    await desk.getByRole('dialog').getByRole('button', { name: 'Hold this order' }).click();
+    await expect(floor.getByText('Stop: HO-ONE is on hold')).toBeVisible();
+    await expect(floor.getByText('customer rang')).toBeVisible();
+    await floor.getByRole('button', { name: 'Understood, go on' }).click();
+    await expect(floor.getByText('Go to')).toBeVisible();
+    await desk.getByRole('button', { name: 'Lift the hold' }).click();
+    await desk.getByLabel('Why').fill('false alarm');
+    await desk.getByRole('dialog').getByRole('button', { name: 'Lift the hold' }).click();
+    await expect(desk.getByRole('alert')).toHaveCount(0);
+    await change(floor, `/api/runs/${runs[0]!.id}/give-back`);
+  });
+});
