@@ -48,7 +48,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await desk.getByRole('button', { name: 'Orders', exact: true }).click();
     await expect(desk.getByRole('link', { name: /^LA-/ }).first()).toBeVisible();
     await desk.keyboard.press('/');
-    await expect(desk.getByLabel('Find number or customer')).toBeFocused();
+    await expect(desk.getByLabel('Find number, customer or tag')).toBeFocused();
     await desk.keyboard.type('e2e', { delay: 120 });
     await expect(desk.getByRole('link', { name: /^E2E-1/ })).toBeVisible();
     await expect(desk).toHaveURL(/find=e2e/);

@@ -48,7 +48,7 @@ test('the list keeps its filter, sort and groups in the address, through reload 
   await page.goBack();
   await expect(page).toHaveURL(/\/desk\?/);
   await expect(first).toHaveAttribute('aria-label', name!);
-  await page.getByLabel('Find number or customer').fill('no such customer');
+  await page.getByLabel('Find number, customer or tag').fill('no such customer');
   await expect(page.getByText('No order matches')).toBeVisible();
   await page.getByRole('button', { name: 'Clear the filter' }).click();
   await expect(first).toBeVisible();
@@ -65,11 +65,11 @@ test('a scanned code never fires a shortcut, never presses a key, and opens what
   await scan(page, 'a b c d');
   await expect(page.getByText('Nothing here is called "a b c d".')).toBeVisible();
   await expect(page).toHaveURL(/\/desk/);
-  await page.getByLabel('Find number or customer').fill('Heron');
-  await page.getByLabel('Find number or customer').focus();
+  await page.getByLabel('Find number, customer or tag').fill('Heron');
+  await page.getByLabel('Find number, customer or tag').focus();
   await scan(page, 'LA-20005');
   await expect(page.getByRole('heading', { name: 'LA-20005' })).toBeVisible();
-  await expect(page.getByLabel('Find number or customer')).toHaveValue('Heron');
+  await expect(page.getByLabel('Find number, customer or tag')).toHaveValue('Heron');
   await page.getByRole('heading', { name: 'Orders' }).click();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

@@ -24,6 +24,10 @@ import { HoldBanner, HoldSheet } from '../holds/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf } from './batonWords.ts';
 import { CancelSheet } from './CancelSheet.tsx';
+import { LineKeys } from './LineKeys.tsx';
+import { OrderTags } from './OrderTags.tsx';
+import { SplitSheet } from './SplitSheet.tsx';
+import { useTakeBack } from './useTakeBack.ts';
 import { LineWhy } from './LineWhy.tsx';
 import { listingOf, paramsOf } from './listing.ts';
 import { ReleaseSheet } from './ReleaseSheet.tsx';
@@ -81,6 +85,10 @@ function Head({ order }: { order: OrderDetail }) {
   const [releasing, setReleasing] = useState(false);
   const [cancelling, setCancelling] = useState<'rest' | 'all' | null>(null);
   const [holding, setHolding] = useState(false);
+  const [splitting, setSplitting] = useState(false);
+  const [join, joining] = api.useJoinOrderMutation();
+  const back = useTakeBack();
+  const router = useRouter();
   const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
   const asked = sum((l) => l.asked - l.cancelled);
   const { state, label } = batonOf(
@@ -95,6 +103,8 @@ function Head({ order }: { order: OrderDetail }) {
     now,
   );
   const rest = asked - sum((l) => l.released);
+  const waiting = sum((l) => l.released - l.picked);
+  const takeBack = () => back.go(order.lines.filter((l) => l.released > l.picked).map((l) => ({ line: l.id })));
   const kept = sum((l) => l.kept);
   const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.kept > 0);
   const leaves = order.leavesAt
@@ -124,7 +134,7 @@ function Head({ order }: { order: OrderDetail }) {
             : [{ name: t('order.kindTitle'), value: t(`order.kind.${order.kind}`, { site: order.toSite }) }]),
           { name: t('order.priority'), value: String(order.priority) },
           { name: t('order.reference'), value: order.reference || '–' },
-          { name: t('order.document'), value: order.document },
+          { name: t('order.document'), value: order.document, link: order.link || undefined },
           {
             name: t('order.shipTo'),
             value: `${order.shipTo.name}, ${order.shipTo.street}, ${order.shipTo.postcode} ${order.shipTo.city}`,
@@ -133,9 +143,23 @@ function Head({ order }: { order: OrderDetail }) {
       />
       {order.shipComplete && <Signal kind="quiet" text={t('order.shipComplete')} />}
       {order.note !== '' && <Signal kind="caution" text={`${t('order.noted')}: ${order.note}`} size="body" />}
+      <OrderTags order={order} />
       <Row gap={8}>
         {mayRelease && rest > 0 && order.status === 'open' && (
           <Key kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
+        )}
+        {mayRelease && rest > 0 && order.status === 'open' && (
+          <Key title={t('order.split')} onPress={() => setSplitting(true)} />
+        )}
+        {mayRelease && waiting > 0 && <Key title={t('order.takeBack')} busy={back.isLoading} onPress={takeBack} />}
+        {mayRelease && order.splitOf && rest > 0 && order.status === 'open' && (
+          <Key
+            title={t('order.join', { number: order.splitOf.number })}
+            busy={joining.isLoading}
+            onPress={() =>
+              void join(order.id).then((done) => done.data && router.navigate(`/desk/orders/${done.data.id}`))
+            }
+          />
         )}
         {mayCancel && rest > 0 && order.status === 'open' && (
           <Key title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
@@ -166,8 +190,9 @@ function Head({ order }: { order: OrderDetail }) {
       </Row>
       {releasing && <ReleaseSheet tray={{ orders: [order.id], lines: {} }} onClose={() => setReleasing(false)} />}
       {holding && <HoldSheet order={order.id} onClose={() => setHolding(false)} />}
+      {splitting && <SplitSheet order={order} onClose={() => setSplitting(false)} />}
       {cancelling && (
-        <CancelSheet order={order.id} what={cancelling} units={rest} onClose={() => setCancelling(null)} />
+        <CancelSheet order={order.id} what={cancelling} units={rest} lines={[]} onClose={() => setCancelling(null)} />
       )}
     </Column>
   );
@@ -213,6 +238,7 @@ function Lines({ order }: { order: OrderDetail }) {
                 </View>
               ))}
             </Row>
+            {order.status === 'open' && <LineKeys order={order} line={l} />}
             {promises.get(l.id) && (
               <View style={{ paddingLeft: 56 }}>
                 <LineWhy order={order.id} lineNumber={l.line} promise={promises.get(l.id)!} />
@@ -226,7 +252,6 @@ function Lines({ order }: { order: OrderDetail }) {
   );
 }
 
-/** Waves, runs, cartons and shipments that the order went into, each one a tap away. */
 /** Services and charges: they are on the order, and nothing of them is picked. */
 function Charges({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
@@ -245,14 +270,41 @@ function Charges({ order }: { order: OrderDetail }) {
   );
 }
 
+/** What was split off, and the waves, runs, cartons and shipments that the order went into, each one a tap away. */
 function Made({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
   const router = useRouter();
+  const me = useMe();
+  const now = useNow();
   const maySeeDock = useMay('shipments.confirm');
   const openFile = (name: 'cartonLabel' | 'packingSlip', id: string) => void Linking.openURL(addressOf({ name, id }));
-  if (order.waves.length + order.cartons.length === 0) return null;
+  const { splitOf, parts, load } = order;
+  if (order.waves.length + order.cartons.length + parts.length === 0 && !splitOf && !load) return null;
+  const open = (id: string) => router.navigate(`/desk/orders/${id}`);
   return (
     <Row gap={8}>
+      {splitOf && (
+        <Key size="small" title={t('order.splitOf', { number: splitOf.number })} onPress={() => open(splitOf.id)} />
+      )}
+      {parts.map((p) => (
+        <Key
+          key={p.id}
+          size="small"
+          title={t('order.part', {
+            number: p.number,
+            units: number(p.units),
+            day: dayName(p.due, me.site.timeZone, now),
+          })}
+          onPress={() => open(p.id)}
+        />
+      ))}
+      {load && (
+        <Key
+          size="small"
+          title={t('order.load', { number: load.number })}
+          onPress={() => router.navigate(`/desk/loads/${load.id}`)}
+        />
+      )}
       {order.waves.map((w) => (
         <Key
           key={w.id}

@@ -26,6 +26,10 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   if (kind === 'short') said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
+  if (kind === 'tagged') {
+    const { add = [], remove = [] } = facts as { add?: string[]; remove?: string[] };
+    said['tags'] = [...add.map((tag) => `+ ${tag}`), ...remove.map((tag) => `– ${tag}`)].join(', ');
+  }
   if (kind === 'order-moved') {
     said['lane'] ??= '–';
     said['door'] ??= '–';

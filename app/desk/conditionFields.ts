@@ -18,6 +18,7 @@ export const orderFields = [
   { name: 'sureUnits', kind: 'number' },
   { name: 'value', kind: 'number' },
   { name: 'fullBy', kind: 'date' },
+  { name: 'tags', kind: 'text' },
 ] as const satisfies readonly ConditionField[];
 
 /** The values of an order by these names; the value in whole units of money. */
@@ -37,5 +38,6 @@ export function orderValues(row: Listed): Values {
     sureUnits: row.outlook?.sureUnits,
     value: row.outlook ? row.outlook.sureValue / 100 : undefined,
     fullBy: row.outlook?.fullBy,
+    tags: row.tags,
   };
 }

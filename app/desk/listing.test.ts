@@ -33,6 +33,7 @@ const order = (number: string, more: Partial<Listed> = {}): Listed => ({
   packed: 0,
   shipped: 0,
   status: 'open',
+  tags: '',
   ...more,
 });
 const rows = [

@@ -10,7 +10,7 @@ export type Sort = (typeof sorts)[number];
 export const classes = ['A', 'B', 'C'] as const;
 export const channels = ['web', 'account', 'field'] as const;
 /** Columns that can be left out, in the order that they have at first. */
-export const columnNames = ['class', 'channel', 'due', 'lines', 'units', 'value', 'ready', 'stage'] as const;
+export const columnNames = ['class', 'channel', 'due', 'lines', 'units', 'value', 'ready', 'stage', 'tags'] as const;
 export type ColumnName = (typeof columnNames)[number];
 const firstColumns: readonly ColumnName[] = ['class', 'channel', 'due', 'lines', 'units', 'ready', 'stage'];
 
@@ -154,7 +154,7 @@ export function arrange(rows: Listed[], listing: Listing): OrderGroup[] {
     if (listing.ready && r.outlook?.readiness !== listing.ready) return false;
     if (listing.show === 'movable' && !listing.ready && !canMove(r)) return false;
     if (listing.show === 'started' && r.released === 0) return false;
-    return !find || r.number.toLowerCase().includes(find) || r.customer.toLowerCase().includes(find);
+    return !find || [r.number, r.customer, r.tags].some((text) => text.toLowerCase().includes(find));
   });
   const way = listing.down ? -1 : 1;
   shown.sort((a, b) => way * compare[listing.sort](a, b) || compare.number(a, b));

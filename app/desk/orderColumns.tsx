@@ -143,6 +143,16 @@ export function orderColumns({
       sortable: true,
       cell: (row) => <Ready row={row} now={now} timeZone={timeZone} />,
     },
+    tags: {
+      key: 'tags',
+      title: t('order.tags'),
+      width: 1,
+      cell: (row) => (
+        <Txt kind="small" lines={1}>
+          {row.tags}
+        </Txt>
+      ),
+    },
     stage: {
       key: 'stage',
       title: t('orders.stage'),

@@ -6,6 +6,8 @@ import { api, call, close, tags, tell, useFrom, useSend, words, type Call, type 
 import { Key, Signal, SurfaceContext, useSurface, WIDE } from '../ui/index.ts';
 
 const STAYS_MS = 7000;
+/** What can be taken back stays long enough for second thoughts. */
+const UNDO_STAYS_MS = 20_000;
 
 /** What happened, for a moment, at the foot of the screen. */
 export function Notices() {
@@ -47,9 +49,9 @@ function One({ notice }: { notice: Notice }) {
     );
   };
   useEffect(() => {
-    const timer = setTimeout(() => send(close(notice.id)), STAYS_MS);
+    const timer = setTimeout(() => send(close(notice.id)), notice.undo ? UNDO_STAYS_MS : STAYS_MS);
     return () => clearTimeout(timer);
-  }, [notice.id, send]);
+  }, [notice.id, notice.undo, send]);
   return (
     <View
       style={{

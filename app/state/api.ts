@@ -227,8 +227,24 @@ export const api = createApi({
       providesTags: ['orders', 'runs', 'bench', 'shipments', 'waves'],
     }),
     intake: build.mutation<Answer<'intake'>, Body<'intake'>>({ query: (body) => ({ name: 'intake', body }) }),
-    cancelRest: build.mutation<Answer<'cancelRest'>, { id: string; reason: string }>({
-      query: ({ id, reason }) => ({ name: 'cancelRest', id, body: { reason } }),
+    cancelRest: build.mutation<Answer<'cancelRest'>, { id: string } & Body<'cancelRest'>>({
+      query: ({ id, ...body }) => ({ name: 'cancelRest', id, body }),
+      invalidatesTags: ['orders'],
+    }),
+    takeBack: build.mutation<Answer<'takeBack'>, Body<'takeBack'>>({
+      query: (body) => ({ name: 'takeBack', body }),
+      invalidatesTags: ['orders', 'waves', 'runs'],
+    }),
+    splitOrder: build.mutation<Answer<'splitOrder'>, { id: string } & Body<'splitOrder'>>({
+      query: ({ id, ...body }) => ({ name: 'splitOrder', id, body }),
+      invalidatesTags: ['orders'],
+    }),
+    joinOrder: build.mutation<Answer<'joinOrder'>, string>({
+      query: (id) => ({ name: 'joinOrder', id }),
+      invalidatesTags: ['orders'],
+    }),
+    tagOrders: build.mutation<Answer<'tagOrders'>, Body<'tagOrders'>>({
+      query: (body) => ({ name: 'tagOrders', body }),
       invalidatesTags: ['orders'],
     }),
     orderPromise: build.query<Answer<'orderPromise'>, string>({

@@ -23,6 +23,7 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
     packed: 0,
     shipped: 0,
     status: 'open',
+    tags: '',
     ...more,
   };
   return orderRowFields.map((f) => order[f]);

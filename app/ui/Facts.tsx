@@ -1,21 +1,31 @@
-import { View } from 'react-native';
+import { Linking, Pressable, View } from 'react-native';
 import { Txt } from './Txt.tsx';
 
 export interface Fact {
   name: string;
   value: string;
+  /** Address that a tap on the value opens. */
+  link?: string | undefined;
 }
 
 /** Names over values, as many beside one another as fit. */
 export function Facts({ facts, figures = false, min = 110 }: { facts: Fact[]; figures?: boolean; min?: number }) {
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 12 }}>
-      {facts.map(({ name, value }) => (
+      {facts.map(({ name, value, link }) => (
         <View key={name} style={{ minWidth: min, maxWidth: '100%', flexShrink: 1 }}>
           <Txt kind="small" colour="quiet">
             {name}
           </Txt>
-          <Txt kind={figures ? 'figure' : 'strong'}>{value}</Txt>
+          {link ? (
+            <Pressable role="link" aria-label={value} onPress={() => void Linking.openURL(link)}>
+              <Txt kind="strong" style={{ textDecorationLine: 'underline' }}>
+                {value}
+              </Txt>
+            </Pressable>
+          ) : (
+            <Txt kind={figures ? 'figure' : 'strong'}>{value}</Txt>
+          )}
         </View>
       ))}
     </View>

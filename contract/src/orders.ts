@@ -4,6 +4,19 @@ import { id, instant, isoDate, units, whole } from './basics.ts';
 
 export const channels = ['web', 'account', 'field'] as const;
 
+/** A word that orders are marked with. */
+const tag = z
+  .string()
+  .trim()
+  .min(1)
+  .max(24)
+  .regex(/^[^,;|]*$/, 'no comma, semicolon or bar');
+const link = z
+  .string()
+  .trim()
+  .max(400)
+  .refine((text) => text === '' || /^https?:\/\/\S+$/i.test(text), 'an address that begins with http');
+
 export const orderLineDraft = z.strictObject({
   line: z.int().min(1).max(9999),
   sku: z.string().trim().min(1).max(40),
@@ -31,6 +44,8 @@ export const orderDraft = z
       country: z.string().regex(/^[A-Z]{2}$/, 'two capital letters (ISO 3166-1)'),
     }),
     note: z.string().trim().max(500).default(''),
+    link: link.default('').describe('Address of the document in the system that keeps it'),
+    tags: z.array(tag).max(12).default([]),
     lines: z.array(orderLineDraft).min(1).max(500),
   })
   .refine((o) => new Set(o.lines.map((l) => l.line)).size === o.lines.length, {
@@ -97,6 +112,7 @@ export const orderRow = z.object({
   packed: units,
   shipped: units,
   status: z.enum(['open', 'closed', 'cancelled']),
+  tags: z.string().describe('Separated by commas'),
 });
 export type OrderRow = z.infer<typeof orderRow>;
 export const orderRowFields = Object.keys(orderRow.shape) as (keyof OrderRow)[];
@@ -156,6 +172,13 @@ export const orderDetail = z.object({
   shipComplete: z.boolean(),
   note: z.string(),
   document: z.string(),
+  link: z.string(),
+  tags: z.array(z.string()),
+  splitOf: z.object({ id, number: z.string() }).nullable(),
+  parts: z
+    .array(z.object({ id, number: z.string(), due: isoDate, status: z.string(), units }))
+    .describe('Orders that were split off'),
+  load: z.object({ id, number: z.int() }).nullable(),
   customer: z.object({ number: z.string(), name: z.string(), class: z.string(), minShelfDays: z.int() }),
   shipTo: z.object({
     name: z.string(),
@@ -193,7 +216,47 @@ export const orderDetail = z.object({
 });
 export type OrderDetail = z.infer<typeof orderDetail>;
 
-export const cancelRestBody = z.strictObject({ reason: z.string().trim().min(3).max(200) });
+export const cancelRestBody = z.strictObject({
+  reason: z.string().trim().min(3).max(200),
+  lines: z.array(id).max(500).default([]).describe('Only these lines; all without any'),
+});
+const lineUnits = z.strictObject({ line: id, units: units.min(1) });
+export const restoreBody = z.strictObject({ lines: z.array(lineUnits).min(1).max(500) });
+export const splitBody = z.strictObject({
+  lines: z.array(lineUnits).min(1).max(500).describe('What waits'),
+  due: isoDate.describe('The day of what waits'),
+});
+export const takeBackBody = z.strictObject({
+  lines: z
+    .array(z.strictObject({ line: id, units: units.min(1).nullable().default(null) }))
+    .min(1)
+    .max(20_000)
+    .describe('Without units, all that no picker has begun'),
+  wave: id.nullable().default(null).describe('Only out of this wave'),
+});
+export const tagBody = z.strictObject({
+  orders: z.array(id).min(1).max(5000),
+  add: z.array(tag).max(12).default([]),
+  remove: z.array(tag).max(12).default([]),
+});
+/** Cancellations as a channel or host sends them: by the order's number, also while work is under way. */
+export const cancellationsBody = z.strictObject({
+  document: z.string().max(200).default('api'),
+  orders: z
+    .array(z.strictObject({ number: z.string().trim().min(1).max(30), reason: z.string().trim().max(200).default('') }))
+    .min(1)
+    .max(5000),
+});
+export const cancellations = z.object({
+  orders: z.array(
+    z.object({
+      number: z.string(),
+      outcome: z.enum(['cancelled', 'closed', 'unknown']).describe('Closed before, or not known here'),
+      surplus: z.int().describe('Units picked already: a person decides what becomes of them'),
+    }),
+  ),
+});
+export type Cancellations = z.infer<typeof cancellations>;
 
 export const trailEntry = z.object({
   id: z.int(),

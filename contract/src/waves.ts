@@ -103,6 +103,11 @@ export const waveDetail = z.object({
   runs: z.array(runSummary),
   orders: z.array(z.object({ id, number: z.string(), customer: z.string(), units, picked: units })),
 });
-export const releaseResult = z.object({ wave: id, number: z.int(), preview: releaseSums });
+export const releaseResult = z.object({
+  wave: id,
+  number: z.int(),
+  preview: releaseSums,
+  given: z.array(z.object({ line: id, units })).describe('What each line got, by which it can be taken back'),
+});
 export const waveList = z.object({ waves: z.array(waveSummary) });
 export const waveOnly = z.object({ wave: waveSummary });

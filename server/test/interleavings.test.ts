@@ -37,6 +37,9 @@ const deeds = [
   'settle',
   'hold',
   'lift',
+  'takeBack',
+  'split',
+  'join',
 ] as const;
 const step = fc.record({ deed: fc.constantFrom(...deeds), n: fc.nat(9999) });
 /** Every walk begins with one pass along the job, so that later deeds find something to do. */
@@ -295,6 +298,31 @@ describe('random interleavings of everything that people do', () => {
       case 'lift': {
         const hold = await one<{ id: string }>(`select id from order_hold where lifted_at is null order by id`, n);
         if (hold) await ask(desk, 'liftHold', { id: hold.id, body: { reason: 'test' } });
+        break;
+      }
+      case 'takeBack': {
+        const line = await one<{ id: string }>(`select id from order_line where released > picked order by id`, n);
+        const units = n % 2 ? 1 + (n % 5) : null;
+        if (line) await ask(desk, 'takeBack', { body: { lines: [{ line: line.id, units }] } });
+        break;
+      }
+      case 'split': {
+        const line = await one<{ id: string; order: string; open: number }>(
+          `select l.id, l.order_id as "order", l.asked - l.cancelled - l.released as open from order_line l join customer_order o on o.id = l.order_id
+           where o.status = 'open' and l.asked - l.cancelled - l.released > 0 order by l.id`,
+          n,
+        );
+        if (!line) break;
+        const lines = [{ line: line.id, units: 1 + (n % line.open) }];
+        await ask(desk, 'splitOrder', { id: line.order, body: { lines, due: '2031-03-03' } });
+        break;
+      }
+      case 'join': {
+        const part = await one<{ id: string }>(
+          `select id from customer_order where split_of is not null and status = 'open' order by id`,
+          n,
+        );
+        if (part) await ask(desk, 'joinOrder', { id: part.id });
       }
     }
     return `${deed} ${n} (${said.join(', ')})`;
@@ -318,6 +346,8 @@ describe('random interleavings of everything that people do', () => {
     );
     // The walk must have come to everything, or it has shown nothing.
     const missing = [
+      'takeBack',
+      'split',
       'change',
       'settle',
       'release',

@@ -58,6 +58,8 @@ export interface Wanted {
   channel?: string;
   priority?: number;
   shipComplete?: boolean;
+  link?: string;
+  tags?: string[];
   /** Tomorrow, without it. */
   due?: string;
 }

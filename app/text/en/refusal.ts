@@ -3,6 +3,11 @@ export const refusal = {
   refusal: {
     'unpack-first':
       '{{units}} × {{item}} do not lie loose on a cart. Take them out of their carton at the bench first.',
+    'nothing-to-take-back': 'Nothing of this waits any more. A picker has it, or it went back already.',
+    'nothing-to-restore': 'So much is not cancelled any more. See the order as it is now.',
+    'split-too-much': 'Line {{line}} has only {{open}} open. Let at most that wait.',
+    'split-all': 'Nothing would be left to go now. Leave something, or change the day of the order.',
+    'nothing-to-join': 'Nothing of this order is open any more.',
     'order-held': '{{order}} is on hold: {{why}} Put back what you have in hand for it.',
     'may-not-lift': 'This hold is lifted by: {{roles}}.',
     'order-closed': 'This order is closed. There is nothing left to hold.',

@@ -43,6 +43,8 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
 export interface ExistingOrder {
   draft: OrderDraft;
   released: ReadonlyMap<number, number>;
+  /** Whether parts of it were split off as orders of their own. */
+  split: boolean;
   /** A closed or cancelled order follows no change by itself. */
   open: boolean;
 }
@@ -81,6 +83,7 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
     'priority',
     'shipComplete',
     'note',
+    'link',
   ] as const)
     note(field, was[field], draft[field]);
   for (const field of ['name', 'street', 'postcode', 'city', 'country'] as const)
@@ -97,7 +100,7 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
   }
   for (const gone of lines.values()) note(`line ${gone.line}`, `${gone.quantity} × ${gone.sku}`, '');
   if (differences.length === 0) return { outcome: 'same' };
-  const begun = [...existing.released.values()].some((units) => units > 0);
+  const begun = existing.split || [...existing.released.values()].some((units) => units > 0);
   if (!existing.open) return { outcome: 'under-way', differences };
   if (!begun) return { outcome: 'changed', differences };
   const other = draft.lines.some((line) => {

@@ -16,6 +16,9 @@ export interface OrderDraft {
   shipComplete: boolean;
   shipTo: { name: string; street: string; postcode: string; city: string; country: string };
   note: string;
+  /** Address of the document in the system that keeps it; empty without one. */
+  link: string;
+  tags: string[];
   lines: LineDraft[];
 }
 
@@ -63,4 +66,6 @@ export type IntakeExpectation =
   | 'a-readable-file'
   | 'nothing-released-yet'
   | 'as-many-fields-as-headings'
+  | 'an-address'
+  | 'short-tags'
   | 'at-most-length';

@@ -3,6 +3,7 @@ export type { IntakeError, IntakeExpectation, LineDraft, OrderDraft } from './dr
 export { readOrdersCsv, readOrderTable, unreadable, type ReadOrders } from './csv.ts';
 export { readOrdersJson } from './json.ts';
 export { isIsoDate, orderColumns, type DraftedOrder } from './rows.ts';
+export { shareSplit, type SplitPart } from './split.ts';
 export { readOrderUbl } from './ubl.ts';
 export {
   checkOrders,

@@ -9,6 +9,7 @@ import {
   readOrdersJson,
   readOrderTable,
   readOrderUbl,
+  shareSplit,
 } from './index.ts';
 
 const row = (more: Record<string, string> = {}) => ({
@@ -136,7 +137,12 @@ describe('looking up and comparing', () => {
   it('tells a repeat from a change, and a change from one under way', () => {
     const was = read(row(), row({ line: '2', quantity: '5' }))[0]!.draft;
     const now = read(row(), row({ line: '2', quantity: '7' }), row({ line: '3' }))[0]!.draft;
-    const existing = (released: number, open = true) => ({ draft: was, released: new Map([[1, released]]), open });
+    const existing = (released: number, open = true, split = false) => ({
+      draft: was,
+      released: new Map([[1, released]]),
+      split,
+      open,
+    });
     expect(compareOrder(was, undefined)).toEqual({ outcome: 'new' });
     expect(compareOrder(was, existing(2))).toEqual({ outcome: 'same' });
     expect(compareOrder(now, existing(0))).toEqual({
@@ -148,11 +154,38 @@ describe('looking up and comparing', () => {
     });
     // Work under way follows a change of quantity, not one of customer or item; a closed order follows none.
     expect(compareOrder(now, existing(1)).outcome).toBe('adapts');
+    // Parts that were split off are orders of their own: the whole is not simply written anew.
+    expect(compareOrder(now, existing(0, true, true)).outcome).toBe('adapts');
     expect(compareOrder({ ...now, customer: 'C9' }, existing(1)).outcome).toBe('under-way');
     expect(compareOrder({ ...now, lines: now.lines.map((l) => ({ ...l, sku: 'X' })) }, existing(1)).outcome).toBe(
       'under-way',
     );
     expect(compareOrder(now, existing(0, false)).outcome).toBe('under-way');
+  });
+});
+
+describe('a line of which parts were split off', () => {
+  const part = fc
+    .record({ asked: fc.nat(20), picked: fc.nat(20) })
+    .map((p) => ({ ...p, picked: Math.min(p.picked, p.asked) }));
+  it('shares what the document asks: all of it and nothing more, from what waits first, picked units last', () => {
+    fc.assert(
+      fc.property(fc.nat(60), part, fc.array(part, { maxLength: 3 }), (wanted, own, others) => {
+        const parts = others.map((p, i) => ({ ...p, order: `part ${i}` }));
+        const shared = shareSplit(wanted, own, parts);
+        const all = [own, ...parts];
+        const shares = [shared.own, ...parts.map((p) => shared.parts.get(p.order)!)];
+        expect(shares.reduce((n, s) => n + s, 0)).toBe(wanted);
+        const before = all.reduce((n, p) => n + p.asked, 0);
+        const picked = all.reduce((n, p) => n + p.picked, 0);
+        if (wanted >= before) expect(shares.slice(1)).toEqual(parts.map((p) => p.asked));
+        if (wanted >= picked) expect(shares.every((s, i) => s >= all[i]!.picked)).toBe(true);
+        else expect(shares.every((s, i) => s <= all[i]!.picked)).toBe(true);
+        // The order itself gives nothing while a part still waits unpicked.
+        if (wanted < before && shared.own < own.asked && shared.own >= own.picked)
+          expect(parts.every((p) => shared.parts.get(p.order)! <= p.picked)).toBe(true);
+      }),
+    );
   });
 });
 

@@ -18,6 +18,8 @@ const ofOrder: Partial<Record<OrderColumn, string>> = {
   city: 'shipTo.city',
   country: 'shipTo.country',
   order_note: 'note',
+  link: 'link',
+  tags: 'tags',
 };
 const ofLine: Partial<Record<OrderColumn, string>> = {
   line: 'line',
@@ -32,6 +34,7 @@ const isTree = (value: unknown): value is Tree => typeof value === 'object' && v
 
 function textAt(tree: unknown, path: string): string {
   const found = path.split('.').reduce<unknown>((at, name) => (isTree(at) ? at[name] : undefined), tree);
+  if (Array.isArray(found)) return found.map(String).join('|');
   if (typeof found === 'boolean') return found ? 'yes' : 'no';
   return typeof found === 'string' || typeof found === 'number' ? String(found) : '';
 }

@@ -18,6 +18,8 @@ export const orderColumns = {
   kind: false,
   to_site: false,
   order_note: false,
+  link: false,
+  tags: false,
   line: true,
   item: true,
   quantity: true,
@@ -26,6 +28,16 @@ export const orderColumns = {
 } as const;
 
 export type OrderColumn = keyof typeof orderColumns;
+
+/** Tags of a cell, separated by a bar, comma or semicolon; each once. */
+const tagsOf = (text: string) => [
+  ...new Set(
+    text
+      .split(/[|,;]/)
+      .map((tag) => tag.trim())
+      .filter(Boolean),
+  ),
+];
 
 /** An address that is not complete is taken in, and held by the site's own rule. */
 const mayBeEmpty: ReadonlySet<string> = new Set(['street', 'postcode', 'city']);
@@ -39,6 +51,7 @@ const LONGEST: Partial<Record<OrderColumn, number>> = {
   street: 120,
   city: 80,
   postcode: 20,
+  link: 400,
 };
 
 /** A drafted order with the rows of the file it came from. */
@@ -94,6 +107,9 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
     if (cell('quantity') && !/^[1-9]\d{0,6}$/.test(cell('quantity'))) wrong('quantity', 'a-whole-number');
     const pack = cell('pack').toLowerCase() || 'unit';
     if (!['unit', 'inner', 'outer'].includes(pack)) wrong('pack', 'a-pack-of-the-item');
+    if (cell('link') && !/^https?:\/\/\S+$/i.test(cell('link'))) wrong('link', 'an-address');
+    const tags = tagsOf(cell('tags'));
+    if (tags.length > 12 || tags.some((tag) => tag.length > 24)) wrong('tags', 'short-tags');
     if (errors.length > before) continue;
 
     const line: LineDraft = {
@@ -121,6 +137,8 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
         country: cell('country').toUpperCase(),
       },
       note: cell('order_note'),
+      link: cell('link'),
+      tags,
     };
     const known = orders.get(number);
     if (!known) {
@@ -154,6 +172,8 @@ function firstDifference(a: OrderDraft, b: Omit<OrderDraft, 'lines'>): OrderColu
     ['city', (o) => o.shipTo.city],
     ['country', (o) => o.shipTo.country],
     ['order_note', (o) => o.note],
+    ['link', (o) => o.link],
+    ['tags', (o) => o.tags.join('|')],
   ];
   return columns.find(([, of]) => of(a) !== of(b))?.[0];
 }

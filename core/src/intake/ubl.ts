@@ -60,6 +60,7 @@ const ofOrder: Partial<Record<OrderColumn, string[]>> = {
   city: inAddress('CityName'),
   country: inAddress('Country/IdentificationCode'),
   order_note: ['Note'],
+  link: ['AdditionalDocumentReference/Attachment/ExternalReference/URI'],
 };
 const ofLine: Partial<Record<OrderColumn, string[]>> = {
   line: ['LineItem/ID'],

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { planWave, type WaveProblem } from './index.ts';
+import { planWave, takeBack, workStates, type WaveProblem } from './index.ts';
 
 const floor = { aisles: [0, 4, 8].map((x, i) => ({ id: 'ABC'[i]!, x })), crossAisles: [0, 12, 24] };
 const bins = ['A', 'B', 'C'].flatMap((aisle) =>
@@ -70,6 +70,41 @@ describe('a wave plan', () => {
           const seen: string[] = [];
           for (const k of run.picks) if (seen.at(-1) !== k.bin) seen.push(k.bin);
           expect(new Set(seen).size).toBe(seen.length);
+        }
+      }),
+    );
+  });
+});
+
+describe('taking back what is not picked', () => {
+  const source = fc.record({
+    line: fc.constantFrom('a', 'b'),
+    state: fc.constantFrom(...workStates),
+    wave: fc.integer({ min: 1, max: 3 }),
+    sequence: fc.nat(5),
+    units: fc.nat(9),
+  });
+  const wanted = fc.record({ a: fc.nat(20), b: fc.nat(20) }).map((w) => new Map(Object.entries(w)));
+  it('takes as much as is wanted and there is, the least work first, and leaves begun runs alone unless told', () => {
+    fc.assert(
+      fc.property(wanted, fc.array(source, { maxLength: 12 }), fc.boolean(), (want, sources, begun) => {
+        const taken = takeBack(want, sources, { begun });
+        for (const line of ['a', 'b']) {
+          const open = sources.filter((s) => s.line === line && (begun || s.state !== 'picking'));
+          const sum = taken.filter((t) => t.from.line === line).reduce((n, t) => n + t.units, 0);
+          expect(sum).toBe(
+            Math.min(
+              want.get(line)!,
+              open.reduce((n, s) => n + s.units, 0),
+            ),
+          );
+          // Whatever is farther along is touched only once everything before it is taken whole.
+          const far = Math.max(
+            -1,
+            ...taken.filter((t) => t.from.line === line).map((t) => workStates.indexOf(t.from.state)),
+          );
+          for (const s of open.filter((o) => workStates.indexOf(o.state) < far))
+            expect(s.units === 0 || taken.some((t) => t.from === s && t.units === s.units)).toBe(true);
         }
       }),
     );

@@ -1,7 +1,16 @@
 import { sql } from 'drizzle-orm';
-import { adaptLine, type KnownItem, type LineDraft, type LineUnderWay } from '@hand-relay/core/intake';
+import type { z } from 'zod';
+import type { Cancellations, cancellationsBody } from '@hand-relay/contract';
+import {
+  adaptLine,
+  shareSplit,
+  type KnownItem,
+  type LineDraft,
+  type LineUnderWay,
+  type SplitPart,
+} from '@hand-relay/core/intake';
 import { recordset, Refusal, rows, notFound, type Change } from '../platform/index.ts';
-import { endWaveIfDone, freeOrders, giveBack } from '../waves/index.ts';
+import { freeOrders, takeUnitsBack } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
 
 type Line = LineUnderWay & { id: string; line: number };
@@ -20,12 +29,12 @@ async function adaptLines(change: Change, orderId: string, wanted: ReadonlyMap<n
     tx,
     sql`select id, line, asked, cancelled, released, picked from order_line where order_id = ${orderId} order by line for update`,
   );
-  const runs = new Set<string>();
-  for (const line of lines) {
+  const adapted = lines.flatMap((line) => {
     const units = wanted.get(line.line);
-    if (units === undefined) continue;
-    const { asked, cancelled, back, surplus } = adaptLine(line, units);
-    await takeBack(change, line.id, back, runs);
+    return units === undefined ? [] : [{ line, ...adaptLine(line, units) }];
+  });
+  await takeUnitsBack(change, new Map(adapted.map(({ line, back }) => [line.id, back])), { begun: true });
+  for (const { line, asked, cancelled, surplus } of adapted) {
     await tx.execute(sql`update order_line set asked = ${asked}, cancelled = ${cancelled} where id = ${line.id}`);
     await tx.execute(sql`
       update desk_task set decision = 'void', decided_at = ${now.toISOString()} where line_id = ${line.id} and decision is null`);
@@ -36,7 +45,6 @@ async function adaptLines(change: Change, orderId: string, wanted: ReadonlyMap<n
       change.journal({ kind: 'surplus-picked', orderId, facts: { line: line.line, units: surplus } });
     }
   }
-  await endRuns(change, [...runs]);
   await closeIfDone(change, orderId);
   change.tell('orders', [orderId]);
   change.tell('stock', []);
@@ -73,11 +81,10 @@ export async function adaptOrder(
     return was && (was.sku !== l.sku || was.quantity !== l.quantity || was.pack !== l.pack);
   });
   const gone = there.filter((l) => l.quantity > 0 && !lines.some((d) => d.line === l.line));
-  await adaptLines(
-    change,
-    orderId,
-    new Map([...changed.map((l) => [l.line, l.asked] as const), ...gone.map((l) => [l.line, 0] as const)]),
-  );
+  const wanted = new Map([...changed.map((l) => [l.line, l.asked] as const), ...gone.map((l) => [l.line, 0] as const)]);
+  const otherItem = new Set(changed.filter((l) => old.get(l.line)!.sku !== l.sku).map((l) => l.line));
+  for (const [order, share] of await sharesOf(change, orderId, wanted, otherItem))
+    await adaptLines(change, order, share);
   // A quantity of nothing says that the line is gone upstream: a repeat of the document finds nothing to change.
   await tx.execute(sql`update order_line set quantity = 0 where order_id = ${orderId} and line in (
     select value::int from jsonb_array_elements_text(${recordset(gone.map((l) => l.line))}))`);
@@ -87,56 +94,62 @@ export async function adaptOrder(
     where l.order_id = ${orderId} and l.line = r.line`);
 }
 
-/** Takes units of a line that nobody has picked out of waves that gather, then out of runs, those not begun first. */
-async function takeBack(change: Change, lineId: string, units: number, runs: Set<string>): Promise<void> {
-  if (units === 0) return;
-  const { tx } = change;
-  let rest = units;
-  const gathering = await rows<{ wave: string; lot: string; units: number }>(
+/**
+ * What lines of an order and of those split off from it ask, once the document asks so much: by order, then by line.
+ *
+ * @param otherItem lines that ask another item now: nothing of them is left in the parts
+ */
+async function sharesOf(
+  { tx }: Change,
+  orderId: string,
+  wanted: ReadonlyMap<number, number>,
+  otherItem: ReadonlySet<number>,
+): Promise<Map<string, Map<number, number>>> {
+  const shares = new Map([[orderId, new Map(wanted)]]);
+  const parts = await rows<SplitPart & { line: number; own: boolean }>(
     tx,
-    sql`select r.wave_id as wave, r.lot, r.units from reservation r join wave w on w.id = r.wave_id
-        where r.line_id = ${lineId} and w.state = 'gathering' and r.units > 0 order by w.number desc, r.lot`,
+    sql`select o.id as "order", l.line, l.asked - l.cancelled as asked, l.picked, o.id = ${orderId} as own
+        from order_line l join customer_order o on o.id = l.order_id
+        where (o.id = ${orderId} or (o.split_of = ${orderId} and o.status = 'open'))
+        order by o.created_at desc, o.id desc`,
   );
-  for (const from of gathering) {
-    const some = Math.min(rest, from.units);
-    rest -= some;
-    await giveBack(tx, { waveId: from.wave, lineId, lot: from.lot, units: some });
-    change.tell('waves', [from.wave]);
+  for (const [line, units] of wanted) {
+    const own = parts.find((p) => p.own && p.line === line);
+    const off = parts.filter((p) => !p.own && p.line === line);
+    if (!own || off.length === 0) continue;
+    const shared = otherItem.has(line)
+      ? { own: units, parts: new Map(off.map((p) => [p.order, 0])) }
+      : shareSplit(units, own, off);
+    shares.get(orderId)!.set(line, shared.own);
+    for (const [order, share] of shared.parts) shares.set(order, (shares.get(order) ?? new Map<number, number>()).set(line, share));
   }
-  const picks = await rows<{ id: string; run: string; wave: string; lot: string; units: number; counted: number }>(
-    tx,
-    sql`select k.id, k.run_id as run, r.wave_id as wave, k.lot, k.units, coalesce((k.progress->>'counted')::int, 0) as counted
-        from pick k join run r on r.id = k.run_id where k.line_id = ${lineId} and k.state = 'open'
-        order by array_position(array['planned', 'waiting', 'picking'], r.state), k.sequence desc for update of k`,
-  );
-  for (const pick of picks) {
-    if (rest === 0) break;
-    const some = Math.min(rest, pick.units);
-    rest -= some;
-    const left = pick.units - some;
-    // Whoever has counted more than is asked now counts again: what is too much stays in the bin.
-    await tx.execute(
-      left === 0
-        ? sql`update pick set state = 'out' where id = ${pick.id}`
-        : sql`update pick set units = ${left}, progress = case when ${pick.counted} > ${left} then '{}'::jsonb else progress end where id = ${pick.id}`,
-    );
-    await giveBack(tx, { waveId: pick.wave, lineId, lot: pick.lot, units: some });
-    runs.add(pick.run);
-    change.tell('waves', [pick.wave]);
-  }
+  return shares;
 }
 
-/** Ends runs of which nothing is left to do, and tells the devices that have the others. */
-async function endRuns(change: Change, runs: string[]): Promise<void> {
-  if (runs.length === 0) return;
-  const empty = await rows<{ wave: string }>(
-    change.tx,
-    sql`update run r set state = 'cancelled' where r.id in (select jsonb_array_elements_text(${recordset(runs)}))
-          and r.state in ('planned', 'waiting', 'picking') and not exists (select 1 from pick k where k.run_id = r.id and k.state <> 'out')
-        returning r.wave_id as wave`,
-  );
-  for (const { wave } of empty) await endWaveIfDone(change, wave);
-  change.tell('runs', runs);
+/** Cancels orders by number, with all that was split off from them, as a channel or host asks it. */
+export async function cancelByNumber(
+  change: Change,
+  { document, orders }: z.output<typeof cancellationsBody>,
+): Promise<Cancellations> {
+  const { tx, actor } = change;
+  const told: Cancellations['orders'] = [];
+  for (const { number, reason } of orders) {
+    const family = await rows<{ id: string; status: string }>(
+      tx,
+      sql`select o.id, o.status from customer_order o left join customer_order r on r.id = o.split_of
+          where o.site_id = ${actor.siteId} and (o.number = ${number} or r.number = ${number}) order by o.id for update of o`,
+    );
+    const open = family.filter((o) => o.status === 'open');
+    for (const { id } of open) await cancelOrder(change, id, reason || document);
+    const [owed] = await rows<{ units: number }>(
+      tx,
+      sql`select coalesce(sum(t.units), 0)::int as units from desk_task t join order_line l on l.id = t.line_id
+          where t.decision is null and l.order_id in (select jsonb_array_elements_text(${recordset(open.map((o) => o.id))}))`,
+    );
+    const outcome = family.length === 0 ? 'unknown' : open.length === 0 ? 'closed' : 'cancelled';
+    told.push({ number, outcome, surplus: owed!.units });
+  }
+  return { orders: told };
 }
 
 /** Cancels an order at whatever stage: what is picked of it becomes a task. */

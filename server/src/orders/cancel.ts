@@ -1,28 +1,67 @@
 import { sql } from 'drizzle-orm';
-import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { freeOrders } from '../waves/index.ts';
 
-/** Cancels what is asked and not released yet. An order of which nothing is left to do closes. */
-export async function cancelRest(change: Change, orderId: string, reason: string): Promise<void> {
+const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
+
+/** Cancels what is asked and not released yet. An order of which nothing is left to do closes.
+ *
+ * @param lines only these lines; all of the order without any
+ */
+export async function cancelRest(
+  change: Change,
+  orderId: string,
+  reason: string,
+  lines: readonly string[] = [],
+): Promise<void> {
   const { tx, actor } = change;
   const [order] = await rows<{ status: string }>(
     tx,
     sql`select status from customer_order where id = ${orderId} and site_id = ${actor.siteId} for update`,
   );
   if (!order) throw notFound('order', orderId);
+  const chosen = lines.length > 0 ? sql`and id in ${listed(lines)}` : sql``;
   const cancelled = await rows<{ line: number; units: number }>(
     tx,
     sql`
     with open as (
       select id, asked - cancelled - released as units from order_line
-      where order_id = ${orderId} and asked - cancelled - released > 0
+      where order_id = ${orderId} and asked - cancelled - released > 0 ${chosen}
     )
-    update order_line l set cancelled = l.cancelled + o.units from open o where l.id = o.id returning l.line, o.units`,
+    update order_line l set cancelled = l.cancelled + o.units, fixed = null from open o where l.id = o.id returning l.line, o.units`,
   );
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal(409, 'nothing-to-cancel');
   await freeOrders(change, [orderId]);
   await closeIfDone(change, orderId);
   change.journal({ kind: 'rest-cancelled', orderId, facts: { reason, lines: cancelled } });
+  change.tell('orders', [orderId]);
+}
+
+/**
+ * Takes a cancellation back: the lines ask so many units again, and an order that it closed is open again.
+ *
+ * @throws Refusal 409 `nothing-to-restore` where less than that is cancelled, or the order has shipped and closed
+ */
+export async function restore(
+  change: Change,
+  orderId: string,
+  lines: readonly { line: string; units: number }[],
+): Promise<void> {
+  const { tx, actor } = change;
+  const [order] = await rows<{ status: string }>(
+    tx,
+    sql`select status from customer_order where id = ${orderId} and site_id = ${actor.siteId} for update`,
+  );
+  if (!order) throw notFound('order', orderId);
+  const restored = await rows<{ line: number; units: number }>(
+    tx,
+    sql`update order_line l set cancelled = l.cancelled - r.units
+        from jsonb_to_recordset(${recordset(lines)}) as r(line text, units int)
+        where l.id = r.line and l.order_id = ${orderId} and r.units between 1 and l.cancelled returning l.line, r.units`,
+  );
+  if (restored.length < lines.length) throw new Refusal(409, 'nothing-to-restore');
+  await tx.execute(sql`update customer_order set status = 'open', version = version + 1 where id = ${orderId}`);
+  change.journal({ kind: 'rest-restored', orderId, facts: { lines: restored } });
   change.tell('orders', [orderId]);
 }
 

@@ -5,7 +5,7 @@ import { iso, notFound, rows, type Platform } from '../platform/index.ts';
 
 type Head = Omit<
   OrderDetail,
-  'charges' | 'customer' | 'shipTo' | 'lines' | 'waves' | 'runs' | 'cartons' | 'shipments'
+  'charges' | 'parts' | 'customer' | 'shipTo' | 'lines' | 'waves' | 'runs' | 'cartons' | 'shipments'
 > & {
   customerNumber: string;
   customerName: string;
@@ -25,13 +25,17 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     sql`
     select o.id, o.number, o.kind, o.to_site as "toSite", o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
            ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, k.name || ', ' || v.name as carrier,
-           o.priority, o.ship_complete as "shipComplete", o.note, o.document,
+           o.priority, o.ship_complete as "shipComplete", o.note, o.document, o.link, o.tags,
+           case when r.id is null then null else json_build_object('id', r.id, 'number', r.number) end as "splitOf",
+           case when ld.id is null then null else json_build_object('id', ld.id, 'number', ld.number) end as load,
            c.number as "customerNumber", c.name as "customerName", c.class as "customerClass", c.min_shelf_days as "minShelfDays",
            o.ship_name as "shipName", o.ship_street as "shipStreet", o.ship_postcode as "shipPostcode",
            o.ship_city as "shipCity", o.ship_country as "shipCountry"
     from customer_order o join customer c on c.id = o.customer_id
     left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+    left join customer_order r on r.id = o.split_of
+    left join load_order lo on lo.order_id = o.id left join load ld on ld.id = lo.load_id
     where o.id = ${id} and o.site_id = ${siteId}`,
   );
   if (!head) throw notFound('order', id);
@@ -54,6 +58,11 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     db,
     sql`select g.line, i.sku, i.name, i.unit, g.quantity, g.note from order_charge g join item i on i.id = g.item_id
         where g.order_id = ${id} order by g.line`,
+  );
+  const parts = await rows<OrderDetail['parts'][number]>(
+    db,
+    sql`select o.id, o.number, o.due::text as due, o.status, coalesce(sum(l.asked - l.cancelled), 0)::int as units
+        from customer_order o join order_line l on l.order_id = o.id where o.split_of = ${id} group by o.id order by o.created_at`,
   );
   const waves = await rows<OrderDetail['waves'][number]>(
     db,
@@ -92,6 +101,7 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     shipTo: { name: shipName, street: shipStreet, postcode: shipPostcode, city: shipCity, country: shipCountry },
     lines,
     charges,
+    parts,
     waves,
     runs,
     cartons,

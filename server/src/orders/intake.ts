@@ -124,16 +124,16 @@ async function look(on: Db | Tx, siteId: string, drafted: DraftedOrder[]): Promi
   };
 }
 
-type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo'> & OrderDraft['shipTo'] & { shipName: string };
+type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo' | 'tags'> & OrderDraft['shipTo'] & { shipName: string };
 
 async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
   const heads = await rows<
-    OrderHead & { open: boolean; lines: (OrderDraft['lines'][number] & { released: number })[] | null }
+    OrderHead & { open: boolean; split: boolean; lines: (OrderDraft['lines'][number] & { released: number })[] | null }
   >(
     on,
     sql`
     select o.number, o.kind, o.to_site as "toSite", o.channel, c.number as customer, o.reference, o.due::text as due, o.priority,
-           o.ship_complete as "shipComplete", o.note, o.ship_name as "shipName", o.ship_street as street,
+           o.ship_complete as "shipComplete", o.note, o.link, exists (select 1 from customer_order p where p.split_of = o.id) as split, o.ship_name as "shipName", o.ship_street as street,
            o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country,
            o.status = 'open' as open,
            jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'quantity', l.quantity, 'pack', l.pack,
@@ -147,17 +147,19 @@ async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise
     group by o.id, c.number`,
   );
   return new Map(
-    heads.map(({ shipName, street, postcode, city, country, open, lines: told, ...head }) => {
+    heads.map(({ shipName, street, postcode, city, country, open, split, lines: told, ...head }) => {
       const lines = told ?? [];
       return [
         head.number,
         {
           draft: {
             ...head,
+            tags: [],
             shipTo: { name: shipName, street, postcode, city, country },
             lines: lines.map(({ released: _, ...line }) => line),
           },
           released: new Map(lines.map((l) => [l.line, l.released])),
+          split,
           open,
         },
       ] as const;
@@ -219,18 +221,19 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
     tx,
     sql`
     insert into customer_order (id, site_id, number, kind, to_site, channel, customer_id, reference, due, leaves_at, departure_id, priority,
-      ship_complete, ship_name, ship_street, ship_postcode, ship_city, ship_country, note, document, created_at)
+      ship_complete, ship_name, ship_street, ship_postcode, ship_city, ship_country, note, document, link, tags, created_at)
     select h.id, ${actor.siteId}, h.number, h.kind, h."toSite", h.channel, c.id, h.reference, h.due, h."leavesAt", h.departure, h.priority,
-      h."shipComplete", h."shipName", h.street, h.postcode, h.city, h.country, h.note, ${document}, ${now.toISOString()}
+      h."shipComplete", h."shipName", h.street, h.postcode, h.city, h.country, h.note, ${document}, h.link, array(select jsonb_array_elements_text(h.tags)), ${now.toISOString()}
     from jsonb_to_recordset(${recordset(heads)}) as h(id text, number text, kind text, "toSite" text, channel text, customer text, reference text, due date,
       "leavesAt" timestamptz, departure text, priority int, "shipComplete" boolean, "shipName" text, street text, postcode text,
-      city text, country text, note text)
+      city text, country text, note text, link text, tags jsonb)
     join customer c on c.number = h.customer
     on conflict (site_id, number) do update set kind = excluded.kind, to_site = excluded.to_site, channel = excluded.channel, customer_id = excluded.customer_id,
       reference = excluded.reference, due = excluded.due, leaves_at = excluded.leaves_at, departure_id = excluded.departure_id,
       priority = excluded.priority, ship_complete = excluded.ship_complete, ship_name = excluded.ship_name,
       ship_street = excluded.ship_street, ship_postcode = excluded.ship_postcode, ship_city = excluded.ship_city,
-      ship_country = excluded.ship_country, note = excluded.note, document = excluded.document,
+      ship_country = excluded.ship_country, note = excluded.note, document = excluded.document, link = excluded.link,
+      tags = array(select distinct t from unnest(customer_order.tags || excluded.tags) t order by t),
       version = customer_order.version + 1
     returning id, number`,
   );

@@ -23,7 +23,7 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
     db,
     sql`
     with page as (
-      select o.id, o.number, o.channel, o.due, o.leaves_at, o.priority, o.status, o.departure_id,
+      select o.id, o.number, o.channel, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
              c.name as customer, c.class, o.due + c.min_shelf_days as good_until
       from customer_order o join customer c on c.id = o.customer_id
       where o.site_id = ${siteId} and ${chosen} ${after}
@@ -47,7 +47,7 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
     )
     select p.id, p.number, p.channel, p.customer, p.class as "customerClass", p.due::text as due, d.name as departure,
            ${iso(sql`p.leaves_at`)} as "leavesAt", p.priority, s.lines, s.covered as "coveredLines",
-           s.asked, s.released, s.picked, s.packed, s.shipped, p.status
+           s.asked, s.released, s.picked, s.packed, s.shipped, p.status, array_to_string(p.tags, ', ') as tags
     from page p join sums s on s.order_id = p.id left join departure d on d.id = p.departure_id
     order by p.due, p.id`,
   );

@@ -12,6 +12,6 @@ export function iso(column: SQL): SQL<string> {
 }
 
 /** Values for a set-based statement: `from jsonb_to_recordset(${recordset(list)}) as r(a text, b int)`. */
-export function recordset(list: unknown[]): SQL {
+export function recordset(list: readonly unknown[]): SQL {
   return sql`${JSON.stringify(list)}::jsonb`;
 }

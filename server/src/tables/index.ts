@@ -1,5 +1,6 @@
 export * from './items.ts';
 export * from './journal.ts';
+export * from './loads.ts';
 export * from './orders.ts';
 export * from './people.ts';
 export * from './site.ts';

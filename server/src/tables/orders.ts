@@ -137,6 +137,12 @@ export const order = pgTable(
     shipCountry: text().notNull(),
     note: text().notNull(),
     document: text().notNull(),
+    /** Address of the document that it came from, in the system that keeps it. */
+    link: text().notNull().default(''),
+    /** What people and channels mark it with. */
+    tags: text().array().notNull().default([]),
+    /** The order that it was split off from. */
+    splitOf: text(),
     status: text().$type<'open' | 'closed' | 'cancelled'>().notNull().default('open'),
     createdAt: timestamp({ withTimezone: true }).notNull(),
     version: integer().notNull().default(1),
@@ -145,6 +151,9 @@ export const order = pgTable(
     uniqueIndex('order_number').on(t.siteId, t.number),
     index('order_list').on(t.siteId, t.status, t.due, t.id),
     index('order_customer').on(t.customerId),
+    index('order_split')
+      .on(t.splitOf)
+      .where(sql`${t.splitOf} is not null`),
   ],
 );
 
@@ -177,7 +186,7 @@ export const orderLine = pgTable(
   (t) => [
     uniqueIndex('order_line_number').on(t.orderId, t.line),
     index('order_line_item').on(t.itemId),
-    check('line_asked', sql`${t.asked} > 0 and ${t.cancelled} >= 0 and ${t.shipped} >= 0`),
+    check('line_asked', sql`${t.asked} >= 0 and ${t.cancelled} >= 0 and ${t.shipped} >= 0`),
     check('line_released', sql`${t.released} <= ${t.asked} - ${t.cancelled}`),
     check('line_picked', sql`${t.picked} <= ${t.released}`),
     check('line_packed', sql`${t.packed} <= ${t.picked}`),

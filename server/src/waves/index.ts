@@ -3,3 +3,4 @@ export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { runSummaries } from './summary.ts';
 export { lockStock } from './release.ts';
+export { takeUnitsBack } from './takeBack.ts';

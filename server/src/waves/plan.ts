@@ -16,6 +16,7 @@ import { nextNumbers } from '../stock/index.ts';
 import { callSigns } from './callSigns.ts';
 import { cartForPlanning, waveProblem } from './problem.ts';
 import { lockWave } from './release.ts';
+import { giveBackAll } from './state.ts';
 
 interface Need extends WaveNeed {
   line: string;
@@ -170,18 +171,13 @@ async function giveBackMissing(
   needOf: Map<string, Need>,
 ): Promise<void> {
   if (plan.missing.length === 0) return;
-  const back = recordset(
+  await giveBackAll(
+    change.tx,
     plan.missing.map((m) => {
       const need = needOf.get(m.need)!;
-      return { line: need.line, lot: need.lot ?? '', units: m.units };
+      return { waveId, lineId: need.line, lot: need.lot ?? '', units: m.units };
     }),
   );
-  await change.tx.execute(sql`
-    with back as (select * from jsonb_to_recordset(${back}) as r(line text, lot text, units int)),
-    freed as (update reservation r set units = r.units - b.units, firm = least(r.firm, r.units - b.units) from back b where r.wave_id = ${waveId} and r.line_id = b.line and r.lot = b.lot),
-    by_line as (select line, sum(units) as units from back group by line),
-    less as (update wave_line w set units = w.units - b.units from by_line b where w.wave_id = ${waveId} and w.line_id = b.line)
-    update order_line l set released = l.released - b.units from by_line b where l.id = b.line`);
   for (const m of plan.missing) {
     const need = needOf.get(m.need)!;
     change.journal({ kind: 'no-bin', orderId: need.order, waveId, facts: { units: m.units, item: need.item } });

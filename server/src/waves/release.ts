@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { releaseBody, ReleaseSums } from '@hand-relay/contract';
+import type { releaseBody, releaseResult } from '@hand-relay/contract';
 import { recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
 import { allocate } from './demand.ts';
@@ -40,7 +40,7 @@ async function gathering(change: Change, id: string | null): Promise<{ wave: str
 export async function release(
   change: Change,
   body: z.output<typeof releaseBody>,
-): Promise<{ wave: string; number: number; preview: ReleaseSums }> {
+): Promise<z.input<typeof releaseResult>> {
   const { tx, actor } = change;
   await lockStock(tx, actor.siteId);
   const allocation = await allocate(tx, actor.siteId, body.orders, { exact: exactOf(body), toRelease: true });
@@ -59,7 +59,8 @@ export async function release(
     select ${wave}, line, ${actor.siteId}, item, lot, units, ${allocation.soft ? sql`0` : sql`units`}
     from jsonb_to_recordset(${recordset(parts)}) as r(line text, item text, lot text, units int)
     on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
-  const lines = recordset(given.map((l) => ({ line: l.line, units: l.promise.units })));
+  const units = given.map((l) => ({ line: l.line, units: l.promise.units }));
+  const lines = recordset(units);
   await tx.execute(sql`
     with given as (select * from jsonb_to_recordset(${lines}) as r(line text, units int)),
     kept as (
@@ -84,7 +85,7 @@ export async function release(
   change.tell('orders', [...byOrder.keys()]);
   change.tell('waves', [wave]);
   change.tell('stock', []);
-  return { wave, number, preview };
+  return { wave, number, preview, given: units };
 }
 
 export interface WaveRow {

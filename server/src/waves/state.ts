@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { lockWave } from './release.ts';
 
 /** Shows a planned wave's runs to pickers. */
@@ -63,22 +63,32 @@ export async function endWaveIfDone(change: Change, waveId: string): Promise<voi
   change.tell('waves', [waveId]);
 }
 
+export interface Back {
+  waveId: string;
+  lineId: string;
+  lot: string;
+  units: number;
+}
+
 /**
  * Takes units of a pick that will not be picked back to Desk: the reservation is freed and the line is open again.
  */
-export async function giveBack(
-  tx: Tx,
-  back: { waveId: string; lineId: string; lot: string; units: number },
-): Promise<void> {
-  if (back.units === 0) return;
+export const giveBack = (tx: Tx, back: Back): Promise<void> => giveBackAll(tx, [back]);
+
+/** The same for many; of one line and lot in one wave several times is allowed. */
+export async function giveBackAll(tx: Tx, backs: readonly Back[]): Promise<void> {
+  if (backs.every((b) => b.units === 0)) return;
   await tx.execute(sql`
-    with freed as (
-      update reservation set units = units - ${back.units}, firm = least(firm, units - ${back.units})
-      where wave_id = ${back.waveId} and line_id = ${back.lineId} and lot = ${back.lot}
-    ), less as (
-      update wave_line set units = units - ${back.units} where wave_id = ${back.waveId} and line_id = ${back.lineId}
-    )
-    update order_line set released = released - ${back.units} where id = ${back.lineId}`);
+    with back as (
+      select "waveId" as wave, "lineId" as line, lot, sum(units)::int as units
+      from jsonb_to_recordset(${recordset(backs)}) as b("waveId" text, "lineId" text, lot text, units int) group by 1, 2, 3
+    ), freed as (
+      update reservation r set units = r.units - b.units, firm = least(r.firm, r.units - b.units) from back b
+      where r.wave_id = b.wave and r.line_id = b.line and r.lot = b.lot
+    ), of_wave as (select wave, line, sum(units) as units from back group by 1, 2),
+    less as (update wave_line w set units = w.units - o.units from of_wave o where w.wave_id = o.wave and w.line_id = o.line),
+    of_line as (select line, sum(units) as units from back group by 1)
+    update order_line l set released = l.released - o.units from of_line o where l.id = o.line`);
 }
 
 /** Ends an order's runs whose carts are empty for good (no open carton could put goods back), so that the carts are free. */

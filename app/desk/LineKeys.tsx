@@ -1,0 +1,45 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { OrderDetail } from '@hand-relay/contract';
+import { useMay } from '../state/index.ts';
+import { Key, Row } from '../ui/index.ts';
+import { CancelSheet } from './CancelSheet.tsx';
+import { useTakeBack } from './useTakeBack.ts';
+
+/** What can be done to one line: take it back, cancel what is open of it. */
+export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetail['lines'][number] }) {
+  const { t } = useTranslation();
+  const mayRelease = useMay('orders.release');
+  const mayCancel = useMay('orders.cancel');
+  const back = useTakeBack();
+  const [shown, setShown] = useState(false);
+  const [cancelling, setCancelling] = useState(false);
+  const open = line.asked - line.cancelled - line.released;
+  const takes = mayRelease && line.released > line.picked;
+  const cancels = mayCancel && open > 0;
+  if (!takes && !cancels) return null;
+  return (
+    <Row gap={6} style={{ paddingLeft: 56 }}>
+      <Key
+        size="small"
+        icon="dots-horizontal"
+        iconOnly
+        pressed={shown}
+        title={t('order.lineMore', { line: line.line })}
+        onPress={() => setShown(!shown)}
+      />
+      {shown && takes && (
+        <Key
+          size="small"
+          title={t('order.takeBackLine')}
+          busy={back.isLoading}
+          onPress={() => back.go([{ line: line.id }])}
+        />
+      )}
+      {shown && cancels && <Key size="small" title={t('order.cancelLine')} onPress={() => setCancelling(true)} />}
+      {cancelling && (
+        <CancelSheet order={order.id} what="rest" units={open} lines={[line.id]} onClose={() => setCancelling(false)} />
+      )}
+    </Row>
+  );
+}
