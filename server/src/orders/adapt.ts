@@ -121,7 +121,8 @@ async function sharesOf(
       ? { own: units, parts: new Map(off.map((p) => [p.order, 0])) }
       : shareSplit(units, own, off);
     shares.get(orderId)!.set(line, shared.own);
-    for (const [order, share] of shared.parts) shares.set(order, (shares.get(order) ?? new Map<number, number>()).set(line, share));
+    for (const [order, share] of shared.parts)
+      shares.set(order, (shares.get(order) ?? new Map<number, number>()).set(line, share));
   }
   return shares;
 }
