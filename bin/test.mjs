@@ -2,7 +2,6 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build } from './build.mjs';
 import { needChromium } from './chromium.mjs';
 import { installed, quiet, root } from './lib.mjs';
 import { jestOf, unitProjects } from './unit.mjs';
@@ -36,14 +35,19 @@ async function beside(name, command, args) {
 }
 const read = (file) => (existsSync(join(results, file)) ? JSON.parse(readFileSync(join(results, file), 'utf8')) : null);
 
-await Promise.all(['lint', 'typecheck'].map((name) => beside(name, 'npm', ['run', '--silent', name])));
+// Linting keeps one core busy for as long as the other needs to check the types and to build.
+await Promise.all([
+  beside('lint', 'npm', ['run', '--silent', 'lint']),
+  beside('typecheck', 'npm', ['run', '--silent', 'typecheck']).then(() =>
+    beside('build', process.execPath, [join(root, 'bin', 'build.mjs')]),
+  ),
+]);
 for (const project of unitProjects)
   step(`unit, ${project}`, process.execPath, [
     ...jestOf(project),
     '--json',
     `--outputFile=${join(results, `${project}.json`)}`,
   ]);
-await build();
 step('browser', process.execPath, [
   'node_modules/@playwright/test/cli.js',
   'test',

@@ -2,7 +2,8 @@ import { sql } from 'drizzle-orm';
 import supertest from 'supertest';
 import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
-import { house, loadScenario, type Scenario } from '@hand-relay/demo';
+import { localDate } from '@hand-relay/core/calendar';
+import { house, loadScenario, scenario as generate, type Scenario } from '@hand-relay/demo';
 import { openRelay, type Relay } from '../src/server.ts';
 
 type Out<S> = S extends z.ZodType ? z.output<S> : unknown;
@@ -35,9 +36,9 @@ export interface TestRelay extends Relay {
 let keys = 0;
 
 /** A server on a database of its own in memory, with nothing in it. */
-export function openEmpty(options: { clock?: () => Date } = {}): Promise<Relay> {
+export function openEmpty(options: { clock?: () => Date } = {}, from = process.env['CLUSTER_DUMP']!): Promise<Relay> {
   return openRelay({
-    database: { folder: null, from: process.env['CLUSTER_DUMP']! },
+    database: { folder: null, from },
     logLevel: 'silent',
     checkAnswers: true,
     signInsPerMinute: 1000,
@@ -47,10 +48,12 @@ export function openEmpty(options: { clock?: () => Date } = {}): Promise<Relay> 
 
 /** A server filled with the demo scenario. */
 export async function openTest(options: { size?: number; clock?: () => Date } = {}): Promise<TestRelay> {
-  const relay = await openEmpty(options);
-  const scenario = await loadScenario(relay.platform.db, (options.clock ?? (() => new Date()))(), {
-    size: options.size ?? 1,
-  });
+  // The demo as it was filled when the tests began, unless it must be of another time or size.
+  const usual = options.size === undefined && !options.clock;
+  const relay = await openEmpty(options, usual ? process.env['HOUSE_DUMP']! : undefined);
+  const scenario = usual
+    ? generate({ today: localDate(Date.parse(process.env['HOUSE_DAY']!), house.site.timeZone) })
+    : await loadScenario(relay.platform.db, (options.clock ?? (() => new Date()))(), { size: options.size ?? 1 });
   return {
     ...relay,
     scenario,
