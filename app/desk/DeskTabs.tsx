@@ -4,7 +4,7 @@ import { api, useFrom, useMay } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
-export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' | 'waves' | 'intake' }) {
+export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' | 'loads' | 'waves' | 'intake' }) {
   const { t } = useTranslation();
   const router = useRouter();
   const held = useFrom((s) => s.tray.orders.length);
@@ -34,6 +34,12 @@ export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' |
           onPress={() => router.navigate('/desk/surplus')}
         />
       )}
+      <Key
+        title={t('nav.loads')}
+        size="small"
+        pressed={at === 'loads'}
+        onPress={() => router.navigate('/desk/loads')}
+      />
       <Key title={t('nav.waves')} size="small" pressed={at === 'waves'} onPress={() => router.navigate('/waves')} />
       {mayTake && (
         <Key

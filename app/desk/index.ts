@@ -1,5 +1,6 @@
 export { ChooseView } from './ChooseView.tsx';
 export { DeskHome } from './DeskHome.tsx';
+export { DeskTabs } from './DeskTabs.tsx';
 export { DeskLayout } from './DeskLayout.tsx';
 export { IntakeView } from './IntakeView.tsx';
 export { ItemView } from './ItemView.tsx';

@@ -231,6 +231,31 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ name: 'cancelRest', id, body }),
       invalidatesTags: ['orders'],
     }),
+    loads: build.query<Answer<'loads'>, void>({ query: () => ({ name: 'loads' }), providesTags: ['orders', 'setup'] }),
+    load: build.query<Answer<'load'>, string>({
+      query: (id) => ({ name: 'load', id }),
+      providesTags: ['orders', 'setup'],
+    }),
+    loadCandidates: build.query<Answer<'loadCandidates'>, string>({
+      query: (id) => ({ name: 'loadCandidates', id }),
+      providesTags: ['orders', 'setup'],
+    }),
+    planLoad: build.mutation<Answer<'planLoad'>, Body<'planLoad'>>({
+      query: (body) => ({ name: 'planLoad', body }),
+      invalidatesTags: ['orders'],
+    }),
+    changeLoad: build.mutation<Answer<'changeLoad'>, { id: string } & Body<'changeLoad'>>({
+      query: ({ id, ...body }) => ({ name: 'changeLoad', id, body }),
+      invalidatesTags: ['orders'],
+    }),
+    fillLoad: build.mutation<Answer<'fillLoad'>, { id: string } & Body<'fillLoad'>>({
+      query: ({ id, ...body }) => ({ name: 'fillLoad', id, body }),
+      invalidatesTags: ['orders'],
+    }),
+    dissolveLoad: build.mutation<unknown, string>({
+      query: (id) => ({ name: 'dissolveLoad', id }),
+      invalidatesTags: ['orders'],
+    }),
     takeBack: build.mutation<Answer<'takeBack'>, Body<'takeBack'>>({
       query: (body) => ({ name: 'takeBack', body }),
       invalidatesTags: ['orders', 'waves', 'runs'],

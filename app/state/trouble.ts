@@ -1,4 +1,4 @@
-import { i18n, number } from '../text/index.ts';
+import { i18n, number, overWords } from '../text/index.ts';
 import type { Trouble } from './api.ts';
 
 /** Words a refusal: what happened, what was expected, what to do. */
@@ -21,6 +21,8 @@ export function words({ code, facts, fields, requestId }: Trouble): string {
     said['runs'] = (facts['runs'] as { number: string; picker: string | null }[])
       .map((r) => `${r.number}${r.picker ? ` (${r.picker})` : ''}`)
       .join(', ');
+  if (Array.isArray(facts['over']))
+    said['over'] = (facts['over'] as { what: string; by: number }[]).map(overWords).join(', ');
   said['fields'] = fields.map((f) => `${f.path}: ${f.message}`).join('; ');
   return i18n.t(key, said);
 }

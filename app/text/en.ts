@@ -2,10 +2,11 @@ import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
 import { house } from './en/house.ts';
+import { loads } from './en/loads.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
 import { way } from './en/way.ts';
 import { work } from './en/work.ts';
 
 /** Every text that a person reads, in English. */
-export const en = { ...common, ...desk, ...choose, ...way, ...house, ...work, ...setup, ...refusal };
+export const en = { ...common, ...desk, ...choose, ...loads, ...way, ...house, ...work, ...setup, ...refusal };

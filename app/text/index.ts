@@ -25,3 +25,4 @@ export {
   showUnits,
   weight,
 } from './format.ts';
+export { overWords } from './over.ts';

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as desk from './desk.ts';
 import * as orders from './orders.ts';
 import * as holds from './holds.ts';
+import * as loads from './loads.ts';
 import { all, nothing } from './endpoint.ts';
 
 /** What the Desk asks: what can leave, who gets the stock. */
@@ -102,6 +103,60 @@ export const deskEndpoints = all({
     summary: 'Drop a kept view',
     body: nothing,
     answer: desk.keptViews,
+  },
+
+  loads: {
+    method: 'GET',
+    path: '/api/loads',
+    needs: ['orders.see', 'shipments.confirm'],
+    summary: 'Planned loads with how full they are, and the vehicles there are',
+    answer: loads.loadList,
+  },
+  load: {
+    method: 'GET',
+    path: '/api/loads/:id',
+    needs: ['orders.see', 'shipments.confirm'],
+    summary: 'One load with what goes into it',
+    answer: loads.loadDetail,
+  },
+  loadCandidates: {
+    method: 'GET',
+    path: '/api/loads/:id/candidates',
+    needs: ['orders.see'],
+    summary: 'Open orders in no load that could go into it, by its departure and day',
+    answer: loads.loadCandidates,
+  },
+  planLoad: {
+    method: 'POST',
+    path: '/api/loads',
+    needs: ['orders.release'],
+    summary: 'Plan a load for a vehicle',
+    body: loads.planLoadBody,
+    answer: loads.loadDetail,
+  },
+  changeLoad: {
+    method: 'POST',
+    path: '/api/loads/:id',
+    needs: ['orders.release'],
+    summary: 'Change vehicle, departure, door or note of a load',
+    body: loads.changeLoadBody,
+    answer: loads.loadDetail,
+  },
+  fillLoad: {
+    method: 'POST',
+    path: '/api/loads/:id/orders',
+    needs: ['orders.release'],
+    summary: 'Put orders into a load, or take them out; more than the vehicle takes is refused',
+    body: loads.fillLoadBody,
+    answer: loads.loadDetail,
+  },
+  dissolveLoad: {
+    method: 'POST',
+    path: '/api/loads/:id/dissolve',
+    needs: ['orders.release'],
+    summary: 'Give a load up: its orders are in none',
+    body: nothing,
+    answer: nothing,
   },
 
   deskTasks: {

@@ -3,6 +3,7 @@ export * from './desk.ts';
 export * from './endpoints.ts';
 export * from './events.ts';
 export * from './holds.ts';
+export * from './loads.ts';
 export * from './orders.ts';
 export * from './packing.ts';
 export * from './problem.ts';

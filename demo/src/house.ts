@@ -158,6 +158,14 @@ export const cartonTypes = [
   },
 ] as const;
 
+/** The house's own van, and what carriers send: inside sizes of the usual bodies. */
+export const vehicleTypes = [
+  { id: 'van', name: 'Van 3.5 t', inside: [4_200, 1_760, 1_950], floorPlaces: 5, maxLoadG: 1_150_000 },
+  { id: 'truck', name: 'Truck 12 t', inside: [7_200, 2_450, 2_500], floorPlaces: 18, maxLoadG: 5_500_000 },
+  { id: 'trailer', name: 'Trailer 40 t', inside: [13_600, 2_450, 2_700], floorPlaces: 33, maxLoadG: 24_000_000 },
+  { id: 'sea-20', name: 'Container 20 ft', inside: [5_898, 2_352, 2_393], floorPlaces: 11, maxLoadG: 21_700_000 },
+] as const;
+
 export const palletTypes = [
   {
     id: 'euro',

@@ -165,6 +165,16 @@ export async function loadScenario(
     );
     await insert(
       tx,
+      tables.vehicleType,
+      house.vehicleTypes.map(({ inside, ...v }) => ({
+        ...v,
+        lengthMm: inside[0],
+        widthMm: inside[1],
+        heightMm: inside[2],
+      })),
+    );
+    await insert(
+      tx,
       tables.palletType,
       house.palletTypes.map((p) => ({ ...p })),
     );

@@ -12,6 +12,7 @@ import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
 import { backupOf, keepRoutes } from './keep/index.ts';
 import { deskRoutes } from './desk/index.ts';
 import { holdRoutes } from './holds/index.ts';
+import { loadRoutes } from './loads/index.ts';
 import { orderRoutes } from './orders/index.ts';
 import { packingRoutes } from './packing/index.ts';
 import { actors, peopleRoutes } from './people/index.ts';
@@ -186,6 +187,7 @@ function openDoors(platform: Platform, database: Database, options: ServerOption
   eventRoutes(doors);
   deskRoutes(doors);
   holdRoutes(doors);
+  loadRoutes(doors);
   orderRoutes(doors);
   waveRoutes(doors);
   runRoutes(doors);

@@ -15,6 +15,7 @@ export const common = {
     trayWith: 'Tray: {{count}}',
     surplus: 'Surplus: {{count}}',
     waves: 'Waves',
+    loads: 'Loads',
     intake: 'Take in orders',
   },
   signIn: {

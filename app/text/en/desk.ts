@@ -149,6 +149,8 @@ export const desk = {
     'order-split': '{{units}} units split off into {{number}}, due {{due}}',
     'split-off': 'Split off from {{from}}: {{units}} units, due {{due}}',
     'order-joined': '{{units}} units of {{number}} joined again',
+    'load-joined': 'Put into load {{load}}, {{vehicle}}',
+    'load-left': 'Taken out of load {{load}}',
     tagged: 'Tags: {{tags}}',
     'surplus-picked': 'Line {{line}}: {{units}} picked beyond what is asked now',
     'surplus-put-back': 'Line {{line}}: {{units}} × {{item}} put back',

@@ -8,6 +8,8 @@ export const refusal = {
     'split-too-much': 'Line {{line}} has only {{open}} open. Let at most that wait.',
     'split-all': 'Nothing would be left to go now. Leave something, or change the day of the order.',
     'nothing-to-join': 'Nothing of this order is open any more.',
+    'load-overfull': 'Load {{load}} ({{vehicle}}) would be over-full: {{over}}. Nothing was put in.',
+    'in-other-load': '{{order}} is in another load. Take it out there first.',
     'order-held': '{{order}} is on hold: {{why}} Put back what you have in hand for it.',
     'may-not-lift': 'This hold is lifted by: {{roles}}.',
     'order-closed': 'This order is closed. There is nothing left to hold.',

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addDays, departureFor, instantOf, localDate, weekday } from './index.ts';
+import { addDays, departureFor, departureOn, instantOf, localDate, weekday } from './index.ts';
 
 const zones = ['UTC', 'Europe/London', 'America/New_York', 'Asia/Kolkata', 'Australia/Lord_Howe', 'Pacific/Kiritimati'];
 
@@ -66,4 +66,20 @@ describe('the departure of an order', () => {
     expect(new Date(leave('web', '2026-11-29')!.leavesAt).toISOString()).toBe('2026-11-27T17:00:00.000Z'));
   it('may be none', () =>
     expect(departureFor({ channel: 'web', due: '2026-11-25', priority: 5 }, [], 'UTC')).toBeNull());
+});
+
+describe('when a departure leaves', () => {
+  const van = { cutOff: '15:00', days: [1, 2, 3, 4, 5] };
+  const at = (day: string | null, now: string) => {
+    const leaves = departureOn(van, day, 'Europe/London', Date.parse(now));
+    return leaves === null ? null : new Date(leaves).toISOString();
+  };
+  it('is its cut-off on a day, or the next time from now', () => {
+    expect(at('2026-07-15', '2026-01-01T00:00:00Z')).toBe('2026-07-15T14:00:00.000Z');
+    expect(at(null, '2026-07-15T13:59:00Z')).toBe('2026-07-15T14:00:00.000Z');
+    expect(at(null, '2026-07-15T14:00:00Z')).toBe('2026-07-16T14:00:00.000Z');
+    // Friday afternoon: not before Monday.
+    expect(at(null, '2026-07-17T14:30:00Z')).toBe('2026-07-20T14:00:00.000Z');
+    expect(departureOn({ cutOff: '15:00', days: [] }, null, 'UTC', 0)).toBeNull();
+  });
 });

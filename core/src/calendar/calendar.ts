@@ -79,3 +79,26 @@ export function departureFor(
 export function weekday(date: string): number {
   return ((new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7) + 1;
 }
+
+/**
+ * When a departure leaves: at its cut-off on a day, or the next time from now.
+ *
+ * @param day ISO date; null for its next
+ * @param now milliseconds since the epoch
+ * @returns milliseconds since the epoch, or null where it leaves on no day
+ */
+export function departureOn(
+  { cutOff, days }: Pick<Departure, 'cutOff' | 'days'>,
+  day: string | null,
+  timeZone: string,
+  now: number,
+): number | null {
+  if (day !== null) return instantOf(day, cutOff, timeZone);
+  const today = localDate(now, timeZone);
+  for (let ahead = 0; ahead <= 7; ahead++) {
+    const date = addDays(today, ahead);
+    const at = instantOf(date, cutOff, timeZone);
+    if (days.includes(weekday(date)) && at > now) return at;
+  }
+  return null;
+}

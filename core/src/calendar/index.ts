@@ -1,1 +1,1 @@
-export { addDays, departureFor, instantOf, localDate, weekday, type Departure } from './calendar.ts';
+export { addDays, departureFor, departureOn, instantOf, localDate, weekday, type Departure } from './calendar.ts';

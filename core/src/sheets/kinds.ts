@@ -289,6 +289,18 @@ export const sheets = {
       { name: 'max_load_g', type: whole(1, GRAMS), needed: true, example: '1000000' },
     ],
   },
+  vehicles: {
+    name: 'vehicles',
+    key: ['vehicle'],
+    columns: [
+      { name: 'vehicle', type: text(60), needed: true, example: 'Truck 12 t', also: ['name', 'type', 'container'] },
+      { name: 'length_mm', type: whole(1, MILLIMETRES), needed: true, example: '7200', also: ['inside length'] },
+      { name: 'width_mm', type: whole(1, MILLIMETRES), needed: true, example: '2450', also: ['inside width'] },
+      { name: 'height_mm', type: whole(1, MILLIMETRES), needed: true, example: '2500', also: ['inside height'] },
+      { name: 'floor_places', type: whole(1, 999), needed: true, example: '18', also: ['pallets', 'pallet places'] },
+      { name: 'max_load_g', type: whole(1, GRAMS), needed: true, example: '5500000', also: ['payload'] },
+    ],
+  },
   carts: {
     name: 'carts',
     key: ['cart'],

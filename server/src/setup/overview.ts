@@ -35,6 +35,7 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from departure where site_id = s.id and not retired)::int as departures,
            (select count(*) from carton_type where not retired)::int as cartons,
            (select count(*) from pallet_type where not retired)::int as pallets,
+           (select count(*) from vehicle_type where not retired)::int as vehicles,
            (select count(*) from cart where site_id = s.id and not retired)::int as carts,
            (select count(*) from membership where site_id = s.id and active)::int as people,
            (select count(*) from role where site_id = s.id and not retired)::int as roles,

@@ -6,7 +6,7 @@ import { carts } from './carts.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
 import { shelf, supply } from './supply.ts';
-import { carriers, cartons, customers, departures, pallets } from './shipping.ts';
+import { carriers, cartons, customers, departures, pallets, vehicles } from './shipping.ts';
 
 export const kinds: Record<SheetName, Kind> = {
   zones,
@@ -21,6 +21,7 @@ export const kinds: Record<SheetName, Kind> = {
   departures,
   cartons,
   pallets,
+  vehicles,
   carts,
   people,
   roles,

@@ -177,6 +177,25 @@ export const cartons: Kind = {
   },
 };
 
+export const vehicles: Kind = {
+  read: (on) =>
+    rows<Row>(
+      on,
+      sql`select name as vehicle, length_mm, width_mm, height_mm, floor_places, max_load_g, retired from vehicle_type order by name`,
+    ),
+  faults: nothing,
+  keeps: nothing,
+  async write({ tx, newId }, list) {
+    await tx.execute(sql`
+      insert into vehicle_type (id, name, length_mm, width_mm, height_mm, floor_places, max_load_g, retired)
+      select id, vehicle, length_mm, width_mm, height_mm, floor_places, max_load_g, retired
+      from jsonb_to_recordset(${withIds(list, newId)}) as r(id text, vehicle text, length_mm int, width_mm int, height_mm int,
+        floor_places int, max_load_g int, retired boolean)
+      on conflict (name) do update set length_mm = excluded.length_mm, width_mm = excluded.width_mm, height_mm = excluded.height_mm,
+        floor_places = excluded.floor_places, max_load_g = excluded.max_load_g, retired = excluded.retired`);
+  },
+};
+
 export const pallets: Kind = {
   read: (on) =>
     rows<Row>(

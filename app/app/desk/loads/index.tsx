@@ -1,0 +1,3 @@
+import { LoadsView } from '../../../loads/index.ts';
+
+export default LoadsView;

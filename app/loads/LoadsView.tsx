@@ -1,0 +1,91 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Pressable, useWindowDimensions, View } from 'react-native';
+import type { LoadSummary } from '@hand-relay/contract';
+import { localDate } from '@hand-relay/core/calendar';
+import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { clock, dayName } from '../text/index.ts';
+import { Card, Empty, Failed, Key, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { DeskTabs } from '../desk/index.ts';
+import { Page } from '../shell/index.ts';
+import { LoadBars } from './LoadBars.tsx';
+import { LoadFloor } from './LoadFloor.tsx';
+import { PlanSheet } from './PlanSheet.tsx';
+
+/** Planned loads by their departure, with how full each is. */
+export function LoadsView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const wide = useWindowDimensions().width >= WIDE;
+  const mayPlan = useMay('orders.release');
+  const { data, error, refetch } = api.useLoadsQuery();
+  const [planning, setPlanning] = useState(false);
+  useShortcuts({ Escape: () => router.navigate('/desk') }, !planning);
+  const open = (id: string) => router.navigate(`/desk/loads/${id}`);
+  const widths = new Map(data?.vehicles.map((v) => [v.name, v.widthMm]));
+  return (
+    <Page
+      title={t('loads.title')}
+      aside={<DeskTabs at="loads" />}
+      foot={mayPlan ? <Key kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} /> : undefined}
+    >
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading rows={3} height={120} />}
+      {data?.loads.length === 0 && <Empty title={t('loads.emptyTitle')} text={t('loads.emptyText')} />}
+      <View
+        role="list"
+        aria-label={t('loads.title')}
+        style={wide ? { flexDirection: 'row', flexWrap: 'wrap', gap: 16 } : { gap: 16 }}
+      >
+        {data?.loads.map((load) => (
+          <View key={load.id} role="listitem" style={wide ? { width: 420 } : {}}>
+            <LoadCard load={load} widthMm={widths.get(load.vehicle) ?? 2400} onOpen={() => open(load.id)} />
+          </View>
+        ))}
+      </View>
+      {planning && <PlanSheet onClose={() => setPlanning(false)} onPlanned={(load) => open(load.id)} />}
+    </Page>
+  );
+}
+
+function LoadCard({ load, widthMm, onOpen }: { load: LoadSummary; widthMm: number; onOpen: () => void }) {
+  const { t } = useTranslation();
+  return (
+    <Pressable role="link" aria-label={t('loads.number', { number: load.number })} onPress={onOpen}>
+      <Card gap={10}>
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
+          <Txt kind="heading">{t('loads.number', { number: load.number })}</Txt>
+          <Txt colour="quiet">{load.vehicle}</Txt>
+        </View>
+        <WhenAndWhere load={load} />
+        <LoadFloor widthMm={widthMm} places={load.fill.most.places} taken={load.fill.places} />
+        <LoadBars fill={load.fill} />
+      </Card>
+    </Pressable>
+  );
+}
+
+/** Departure, door and what is in it, in one line. */
+export function WhenAndWhere({ load }: { load: LoadSummary }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const now = useNow();
+  const zone = me.site.timeZone;
+  const when = load.leavesAt
+    ? `${dayName(localDate(Date.parse(load.leavesAt), zone), zone, now)} ${clock(load.leavesAt, zone)}`
+    : '';
+  return (
+    <Txt>
+      {[
+        [when, load.departure ?? t('orders.noDeparture')].filter(Boolean).join(' '),
+        load.door,
+        t('unit.orders', { count: load.orders }),
+        t('unit.units', { count: load.units }),
+        load.note,
+      ]
+        .filter(Boolean)
+        .join(' · ')}
+    </Txt>
+  );
+}

@@ -1,0 +1,2 @@
+export { LoadsView } from './LoadsView.tsx';
+export { LoadView } from './LoadView.tsx';

@@ -1,0 +1,11 @@
+export {
+  fillOf,
+  fitting,
+  loadLimits,
+  palletsOf,
+  type Fill,
+  type Over,
+  type Pallet,
+  type Share,
+  type Vehicle,
+} from './fill.ts';
