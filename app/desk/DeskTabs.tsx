@@ -1,16 +1,24 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api, useFrom, useMay } from '../state/index.ts';
+import { api, useFrom, useMay, useMe } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
-export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' | 'loads' | 'waves' | 'intake' }) {
+export function DeskTabs({
+  at,
+}: {
+  at: 'orders' | 'items' | 'tray' | 'surplus' | 'quick' | 'loads' | 'waves' | 'intake';
+}) {
   const { t } = useTranslation();
   const router = useRouter();
   const held = useFrom((s) => s.tray.orders.length);
   const { data: tasks } = api.useDeskTasksQuery();
   const owed = tasks?.tasks.length ?? 0;
   const mayTake = useMay('orders.import');
+  const me = useMe();
+  const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
+  // Where goods are packed, a bench stands between the pick and the shipment.
+  const ships = me.way.stages !== 'pick-pack-ship' && mayRelease && mayShip;
   return (
     <Row gap={4}>
       <Key title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
@@ -32,6 +40,14 @@ export function DeskTabs({ at }: { at: 'orders' | 'items' | 'tray' | 'surplus' |
           size="small"
           pressed={at === 'surplus'}
           onPress={() => router.navigate('/desk/surplus')}
+        />
+      )}
+      {ships && (
+        <Key
+          title={t('nav.quick')}
+          size="small"
+          pressed={at === 'quick'}
+          onPress={() => router.navigate('/desk/quick')}
         />
       )}
       <Key

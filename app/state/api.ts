@@ -231,6 +231,14 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ name: 'cancelRest', id, body }),
       invalidatesTags: ['orders'],
     }),
+    quickList: build.query<Answer<'quickList'>, void>({
+      query: () => ({ name: 'quickList' }),
+      providesTags: ['orders', 'stock'],
+    }),
+    quickConfirm: build.mutation<Answer<'quickConfirm'>, Body<'quickConfirm'>>({
+      query: (body) => ({ name: 'quickConfirm', body }),
+      invalidatesTags: ['orders', 'stock', 'waves', 'shipments'],
+    }),
     loads: build.query<Answer<'loads'>, void>({ query: () => ({ name: 'loads' }), providesTags: ['orders', 'setup'] }),
     load: build.query<Answer<'load'>, string>({
       query: (id) => ({ name: 'load', id }),

@@ -3,10 +3,22 @@ import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
 import { house } from './en/house.ts';
 import { loads } from './en/loads.ts';
+import { quick } from './en/quick.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
 import { way } from './en/way.ts';
 import { work } from './en/work.ts';
 
 /** Every text that a person reads, in English. */
-export const en = { ...common, ...desk, ...choose, ...loads, ...way, ...house, ...work, ...setup, ...refusal };
+export const en = {
+  ...common,
+  ...desk,
+  ...choose,
+  ...loads,
+  ...quick,
+  ...way,
+  ...house,
+  ...work,
+  ...setup,
+  ...refusal,
+};

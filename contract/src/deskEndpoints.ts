@@ -3,6 +3,7 @@ import * as desk from './desk.ts';
 import * as orders from './orders.ts';
 import * as holds from './holds.ts';
 import * as loads from './loads.ts';
+import * as quick from './quick.ts';
 import { all, nothing } from './endpoint.ts';
 
 /** What the Desk asks: what can leave, who gets the stock. */
@@ -157,6 +158,23 @@ export const deskEndpoints = all({
     summary: 'Give a load up: its orders are in none',
     body: nothing,
     answer: nothing,
+  },
+
+  quickList: {
+    method: 'GET',
+    path: '/api/quick',
+    needs: ['orders.release', 'shipments.confirm'],
+    summary: 'Everything due of which nothing is under way, with the bins to fetch it from',
+    query: quick.quickQuery,
+    answer: quick.quickList,
+  },
+  quickConfirm: {
+    method: 'POST',
+    path: '/api/quick',
+    needs: ['shipments.confirm'],
+    summary: 'Confirm what was picked and ship it, once; for sites that pack nothing, by who may release and confirm',
+    body: quick.quickBody,
+    answer: quick.quickResult,
   },
 
   deskTasks: {

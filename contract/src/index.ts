@@ -4,6 +4,7 @@ export * from './endpoints.ts';
 export * from './events.ts';
 export * from './holds.ts';
 export * from './loads.ts';
+export * from './quick.ts';
 export * from './orders.ts';
 export * from './packing.ts';
 export * from './problem.ts';

@@ -33,6 +33,7 @@ import {
 import { eventRoutes } from './platform/events.ts';
 import { openApi } from './platform/openapi.ts';
 import { printingRoutes } from './printing/index.ts';
+import { quickRoutes } from './quick/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
@@ -188,6 +189,7 @@ function openDoors(platform: Platform, database: Database, options: ServerOption
   deskRoutes(doors);
   holdRoutes(doors);
   loadRoutes(doors);
+  quickRoutes(doors);
   orderRoutes(doors);
   waveRoutes(doors);
   runRoutes(doors);

@@ -16,6 +16,7 @@ export const common = {
     surplus: 'Surplus: {{count}}',
     waves: 'Waves',
     loads: 'Loads',
+    quick: 'Quick',
     intake: 'Take in orders',
   },
   signIn: {

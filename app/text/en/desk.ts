@@ -151,6 +151,7 @@ export const desk = {
     'order-joined': '{{units}} units of {{number}} joined again',
     'load-joined': 'Put into load {{load}}, {{vehicle}}',
     'load-left': 'Taken out of load {{load}}',
+    'quick-picked': '{{units}} units picked as run {{run}}, confirmed at the desk',
     tagged: 'Tags: {{tags}}',
     'surplus-picked': 'Line {{line}}: {{units}} picked beyond what is asked now',
     'surplus-put-back': 'Line {{line}}: {{units}} × {{item}} put back',

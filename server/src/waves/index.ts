@@ -4,3 +4,5 @@ export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { runSummaries } from './summary.ts';
 export { lockStock } from './release.ts';
 export { takeUnitsBack } from './takeBack.ts';
+export { allocate } from './demand.ts';
+export { binStock } from './problem.ts';

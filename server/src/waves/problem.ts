@@ -34,19 +34,7 @@ export async function waveProblem(
     on,
     sql`select floor, start from site where id = ${siteId}`,
   );
-  const items = recordset([...new Set(needs.map((n) => n.item))]);
-  const stock = await rows<BinStock & { aisle: string; y: number }>(
-    on,
-    sql`
-    select p.code as bin, p.aisle, p.y, b.item_id as item, nullif(b.lot, '') as lot,
-           (sum(b.units) - coalesce(k.units, 0))::int as units
-    from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null
-    left join (
-      select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' group by 1, 2, 3
-    ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot
-    where b.item_id in (select jsonb_array_elements_text(${items}))
-    group by p.id, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,
-  );
+  const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))]);
   const cart = await cartForPlanning(on, siteId);
   return {
     floor: site!.floor,
@@ -58,4 +46,24 @@ export async function waveProblem(
     orders,
     needs,
   };
+}
+
+/** What lies in bins and is nobody's to pick yet, of some items. */
+export function binStock(
+  on: Db | Tx,
+  siteId: string,
+  items: string[],
+): Promise<(BinStock & { aisle: string; y: number })[]> {
+  return rows<BinStock & { aisle: string; y: number }>(
+    on,
+    sql`
+    select p.code as bin, p.aisle, p.y, b.item_id as item, nullif(b.lot, '') as lot,
+           (sum(b.units) - coalesce(k.units, 0))::int as units
+    from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null
+    left join (
+      select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' group by 1, 2, 3
+    ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot
+    where b.item_id in (select jsonb_array_elements_text(${recordset(items)}))
+    group by p.id, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,
+  );
 }

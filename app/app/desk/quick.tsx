@@ -1,0 +1,3 @@
+import { QuickView } from '../../quick/index.ts';
+
+export default QuickView;

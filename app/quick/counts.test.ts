@@ -1,0 +1,83 @@
+import type { QuickLine, QuickOrder } from '@hand-relay/contract';
+import { countOf, picksOf, whyNot } from './counts.ts';
+
+const line = (more: Partial<QuickLine> = {}): QuickLine => ({
+  line: 'a',
+  number: 1,
+  sku: 'HT-003',
+  name: 'Hive tool',
+  unit: 'piece',
+  picture: '',
+  note: '',
+  asked: 5,
+  gets: 5,
+  tracksSerial: false,
+  from: [
+    { bin: 'A-1', lot: '', units: 2, serials: [] },
+    { bin: 'B-1', lot: '', units: 3, serials: [] },
+  ],
+  ...more,
+});
+const device = line({
+  line: 'd',
+  asked: 2,
+  gets: 2,
+  tracksSerial: true,
+  from: [
+    { bin: 'A-1', lot: 'L1', units: 1, serials: ['S1', 'S2'] },
+    { bin: 'B-1', lot: 'L1', units: 1, serials: ['S3'] },
+  ],
+});
+const order = (lines: QuickLine[], more: Partial<QuickOrder> = {}): QuickOrder => ({
+  id: 'o',
+  number: 'FK-1',
+  customer: 'Heron Apiaries',
+  wishes: '',
+  note: '',
+  due: '2026-03-02',
+  departure: null,
+  leavesAt: null,
+  carrier: null,
+  shipComplete: false,
+  held: null,
+  lines,
+  ...more,
+});
+
+describe('what is confirmed on the quick path', () => {
+  it.each([
+    [line(), undefined, 5, null],
+    [line({ gets: 3 }), undefined, 3, null],
+    [line(), ' 4 ', 4, null],
+    [line(), '', 0, null],
+    [line(), 'four', 0, 'number'],
+    [line(), '6', 6, 'more-than-asked'],
+    [line({ gets: 3 }), '4', 4, 'more-than-there'],
+    [device, undefined, 0, null],
+    [device, 'S1, S3', 2, null],
+    [device, 'S1 S1', 1, null],
+    [device, 'S1 S9', 2, 'serials'],
+    [device, 'S1 S2 S3', 3, 'more-than-asked'],
+  ])('reads what was typed for a line', (of, typed, units, wrong) => {
+    expect(countOf(of, typed)).toMatchObject({ units, wrong });
+  });
+
+  it('says why an order cannot go', () => {
+    const two = [line(), device];
+    expect(whyNot(order(two, { held: 'office' }), {})).toBe('held');
+    expect(whyNot(order(two), { a: '9' })).toBe('wrong');
+    expect(whyNot(order(two), { a: '0' })).toBe('nothing');
+    expect(whyNot(order(two), {})).toBeNull();
+    expect(whyNot(order(two, { shipComplete: true }), {})).toBe('ships-complete');
+    expect(whyNot(order(two, { shipComplete: true }), { d: 'S1,S2' })).toBeNull();
+  });
+
+  it('takes units out of the bins in order, and serial numbers where they lie', () => {
+    expect(picksOf(order([line(), device]), { a: '4', d: 'S3,S2' })).toEqual([
+      { line: 'a', bin: 'A-1', lot: '', units: 2, serials: [] },
+      { line: 'a', bin: 'B-1', lot: '', units: 2, serials: [] },
+      { line: 'd', bin: 'A-1', lot: 'L1', units: 1, serials: ['S2'] },
+      { line: 'd', bin: 'B-1', lot: 'L1', units: 1, serials: ['S3'] },
+    ]);
+  });
+});

@@ -1,0 +1,1 @@
+export { QuickView } from './QuickView.tsx';

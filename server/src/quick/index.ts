@@ -1,0 +1,1 @@
+export { quickRoutes } from './routes.ts';

@@ -1,0 +1,100 @@
+import type { QuickOrder } from '@hand-relay/contract';
+import { checkBooks } from './books.ts';
+import { openTest, type Person, type TestRelay } from './relay.ts';
+import { takeIn } from './steps.ts';
+
+/** Picks of an order as asked: everything from where the list says that it lies. */
+const asAsked = (order: QuickOrder, most = Infinity) => ({
+  order: order.id,
+  picks: order.lines.flatMap((l) =>
+    l.from.map(({ bin, lot, units, serials }) => ({
+      line: l.line,
+      bin,
+      lot,
+      units: Math.min(units, most),
+      serials: l.tracksSerial ? serials.slice(0, Math.min(units, most)) : [],
+    })),
+  ),
+});
+
+describe('the quick path of a site that packs nothing', () => {
+  let relay: TestRelay;
+  let [desk, picker] = [] as unknown as Person[];
+  const find = async (number: string) => (await desk!.get('quickList')).orders.find((o) => o.number === number)!;
+  beforeAll(async () => {
+    relay = await openTest();
+    [desk, picker] = await Promise.all((['maren', 'pico'] as const).map((id) => relay.as(id)));
+    await desk!.get('switchSite', { body: { site: 'fennock' } });
+  });
+  afterAll(() => relay.close());
+  afterEach(() => checkBooks(relay, expect.getState().currentTestName!));
+
+  it('lists what is due with the bins to fetch it from, and confirms and ships it once', async () => {
+    const { orders, more } = await desk!.get('quickList');
+    expect(more).toBe(0);
+    const due = await relay.query<{ n: number }>(
+      `select count(*)::int as n from customer_order where site_id = 'fennock' and status = 'open' and due <= (now() at time zone 'Europe/London')::date`,
+    );
+    expect(orders).toHaveLength(due[0]!.n);
+    const full = orders.filter((o) => o.held === null && o.lines.every((l) => l.gets === l.asked)).slice(0, 3);
+    const body = { orders: full.map((o) => asAsked(o)) };
+    const { shipments } = await desk!.get('quickConfirm', { body, key: 'quick-once' });
+    expect(shipments.map((s) => s.order)).toEqual(full.map((o) => o.number));
+    for (const [i, { id, number }] of full.entries()) {
+      const order = await desk!.get('order', { id });
+      expect(order.status).toBe('closed');
+      expect(order.shipments).toMatchObject([{ state: 'confirmed', tracking: shipments[i]!.tracking }]);
+      expect(order.lines.every((l) => l.shipped === l.asked)).toBe(true);
+      const kinds = (await desk!.get('trail', { id })).entries.map((e) => e.kind);
+      expect([number, kinds]).toEqual([number, expect.arrayContaining(['quick-picked', 'tracking', 'shipped'])]);
+    }
+    expect((await desk!.get('quickConfirm', { body, key: 'quick-once' })).shipments).toEqual(shipments);
+    expect((await desk!.refused('quickConfirm', { body })).status).toBe(404);
+  });
+
+  it('takes exact quantities by line: the rest stays open, except where an order ships complete', async () => {
+    const lines: [string, number][] = (
+      await relay.query<{ sku: string }>(
+        `select i.sku from balance b join place p on p.id = b.place_id join item i on i.id = b.item_id
+         join stock_total t on t.item_id = i.id and t.site_id = 'fennock'
+         where p.site_id = 'fennock' and p.kind = 'bin' and t.on_hand - t.reserved >= 12 order by b.units desc limit 2`,
+      )
+    ).map(({ sku }) => [sku, 3]);
+    const due = new Date().toISOString().slice(0, 10);
+    const part = await takeIn(desk!, { number: 'Q-PART', lines, due });
+    await takeIn(desk!, { number: 'Q-WHOLE', lines, due, shipComplete: true });
+    const body = { orders: [asAsked(await find('Q-PART'), 1)] };
+    await desk!.get('quickConfirm', { body });
+    expect((await desk!.get('order', { id: part })).lines.map((l) => [l.asked, l.shipped])).toEqual([
+      [3, 1],
+      [3, 1],
+    ]);
+    // The rest is due still, and can go later.
+    expect((await find('Q-PART')).lines.map((l) => l.asked)).toEqual([2, 2]);
+    const whole = await desk!.refused('quickConfirm', { body: { orders: [asAsked(await find('Q-WHOLE'), 1)] } });
+    expect(whole).toMatchObject({ code: 'ships-complete', facts: { order: 'Q-WHOLE' } });
+    const too = asAsked(await find('Q-PART'));
+    too.picks[0]!.units = 9;
+    expect((await desk!.refused('quickConfirm', { body: { orders: [too] } })).code).toBe('quick-too-much');
+    const gone = asAsked(await find('Q-PART'));
+    gone.picks[0]!.bin = 'N4-20-2';
+    expect((await desk!.refused('quickConfirm', { body: { orders: [gone] } })).code).toBe('quick-not-there');
+  });
+
+  it('keeps out orders on hold and under way, people without the rights, and sites that pack', async () => {
+    const [first] = (await desk!.get('quickList')).orders.filter((o) => o.held === null && o.lines.some((l) => l.gets));
+    await desk!.get('holdOrder', { id: first!.id, body: { reason: 'wait for the office', stops: ['shipping'] } });
+    expect((await find(first!.number)).held).toBe('wait for the office');
+    expect((await desk!.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).code).toBe('order-held');
+    const [hold] = (await desk!.get('holds', { id: first!.id })).holds;
+    await desk!.get('liftHold', { id: hold!.id, body: { reason: 'office says go' } });
+    await desk!.get('release', { body: { orders: [first!.id] } });
+    expect(await find(first!.number)).toBeUndefined();
+    expect((await desk!.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).code).toBe('quick-under-way');
+    await picker!.get('switchSite', { body: { site: 'fennock' } });
+    expect((await picker!.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).status).toBe(403);
+    const packs = await relay.as('maren');
+    await packs.get('switchSite', { body: { site: 'larkmoor' } });
+    expect((await packs.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).code).toBe('quick-packs');
+  });
+});
