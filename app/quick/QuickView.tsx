@@ -28,6 +28,7 @@ import { countOf, picksOf, whyNot, type Typed } from './counts.ts';
 export function QuickView() {
   const { t } = useTranslation();
   const router = useRouter();
+  const wide = useWindowDimensions().width >= WIDE;
   const send = useSend();
   const { data, error, refetch } = api.useQuickListQuery();
   const [confirm, { isLoading, error: refused }] = api.useQuickConfirmMutation();
@@ -85,8 +86,8 @@ export function QuickView() {
       foot={
         orders.length > 0 ? (
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
-            <Txt colour="quiet">{t('quick.keys')}</Txt>
-            <Row gap={8}>
+            {wide && <Txt colour="quiet">{t('quick.keys')}</Txt>}
+            <Row gap={8} style={{ flexShrink: 1 }}>
               <Key title={t('quick.asAsked')} onPress={() => setTyped({})} />
               <Key
                 kind="act"
@@ -169,7 +170,15 @@ function Block({ order, typed, goes, onGoes, onTyped, onNext, field }: BlockProp
     <View
       role="group"
       aria-label={order.number}
-      style={{ borderTopWidth: 1, borderColor: surface.line, paddingTop: 10, gap: 6, opacity: goes ? 1 : 0.55 }}
+      style={{
+        borderTopWidth: 1,
+        borderColor: surface.line,
+        paddingTop: 10,
+        gap: 6,
+        opacity: goes ? 1 : 0.55,
+        // Wider, and the eye would lose the line on its way to the field.
+        maxWidth: 820,
+      }}
     >
       <Row gap={8}>
         <Tick

@@ -20,7 +20,7 @@ export function SetupHome() {
       aside={
         <Row gap={4}>
           <Key size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
-          {(['way', 'holds', 'devices', 'printing', 'keep', 'history'] as const).map((page) => (
+          {(['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history'] as const).map((page) => (
             <Key
               key={page}
               size="small"

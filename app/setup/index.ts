@@ -2,6 +2,7 @@ export { DevicesView } from './DevicesView.tsx';
 export { FirstRun } from './FirstRun.tsx';
 export { FloorMaker } from './FloorMaker.tsx';
 export { HistoryView } from './HistoryView.tsx';
+export { HostView } from './HostView.tsx';
 export { ImportView } from './ImportView.tsx';
 export { KeepView } from './KeepView.tsx';
 export { PrintingView } from './PrintingView.tsx';

@@ -16,12 +16,12 @@ let arrival: string | null = typeof location === 'undefined' ? null : location.p
 export function Gate({ children }: { children: ReactNode }) {
   const { data: me, error, refetch } = api.useMeQuery();
   const path = usePathname();
-  const signedIn = Boolean(me) && !error;
+  const site = error ? undefined : me?.site.id;
   useEffect(() => {
-    if (!signedIn) return undefined;
+    if (site === undefined) return undefined;
     arrival = null;
     return goLive(store);
-  }, [signedIn]);
+  }, [site]);
   if (error) {
     const trouble = troubleOf(error);
     if (trouble.code === 'not-signed-in')

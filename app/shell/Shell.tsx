@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WorkPlace } from '@hand-relay/contract';
-import { api, placesOf, store, useMe, tell, useSend } from '../state/index.ts';
+import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
 import {
   charcoal,
   Choice,
@@ -13,6 +13,7 @@ import {
   Key,
   Row,
   Sheet,
+  Signal,
   SurfaceContext,
   Txt,
   useScans,
@@ -22,6 +23,7 @@ import {
   type IconName,
 } from '../ui/index.ts';
 import { Notices } from './Notices.tsx';
+import { useWorkFor } from './useWorkFor.ts';
 
 const icons: Record<WorkPlace, IconName> = {
   desk: 'clipboard-text-outline',
@@ -48,11 +50,29 @@ export function Shell({ children }: { children: ReactNode }) {
       </SurfaceContext.Provider>
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
         {!wide && <PhoneHead />}
+        {forSite() !== null && <ForSite />}
         {children}
       </View>
       <Notices />
       {help && <Help onClose={() => setHelp(false)} />}
     </View>
+  );
+}
+
+/** Says that this screen works for another site, and leads back. */
+function ForSite() {
+  const { t } = useTranslation();
+  const me = useMe();
+  const go = useWorkFor();
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Row gap={12} style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4 }}>
+        <View style={{ flexShrink: 1, flexGrow: 1 }}>
+          <Signal kind="caution" size="body" text={t('nav.forSite', { site: me.site.name })} />
+        </View>
+        <Key size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />
+      </Row>
+    </SurfaceContext.Provider>
   );
 }
 
@@ -94,8 +114,11 @@ function Person({ icon = false }: { icon?: boolean }) {
   const [signOut] = api.useSignOutMutation();
   const [open, setOpen] = useState(false);
   const [switchSite] = api.useSwitchSiteMutation();
+  const work = useWorkFor();
+  const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
   /** Everything on screen is of one site: it is read anew at the other. */
   const change = async (site: string) => {
+    workFor(null);
     const done = await switchSite(site);
     if (!done.data) return;
     store.dispatch(api.util.resetApiState());
@@ -104,6 +127,7 @@ function Person({ icon = false }: { icon?: boolean }) {
     router.replace('/');
   };
   const leave = async () => {
+    workFor(null);
     await signOut();
     store.dispatch(api.util.resetApiState());
     router.replace('/sign-in');
@@ -147,6 +171,17 @@ function Person({ icon = false }: { icon?: boolean }) {
             />
           ) : (
             <Txt>{me.site.name}</Txt>
+          )}
+          {others.length > 0 && (
+            <Choice
+              label={t('nav.workFor')}
+              value={me.site.id}
+              options={others.map((s) => ({ value: s.id, title: s.name }))}
+              onChange={(site) => {
+                setOpen(false);
+                void work(site);
+              }}
+            />
           )}
           <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
         </Sheet>

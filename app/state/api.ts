@@ -4,6 +4,7 @@ import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
+import { forSite } from './forSite.ts';
 
 type Out<S> = S extends z.ZodType ? z.output<S> : undefined;
 type In<S> = S extends z.ZodType ? z.input<S> : undefined;
@@ -20,11 +21,13 @@ export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 
 
 const PATIENCE_MS = [300, 1200];
 
-/** The address of an endpoint, for calls and links. */
+/** The address of an endpoint, for calls and links, at the site that this screen works for. */
 export function addressOf({ name, id, query }: Omit<Call, 'body'>): string {
   const path = endpoints[name].path.replace(':id', encodeURIComponent(id ?? ''));
   const search = new URLSearchParams(
-    Object.entries(query ?? {}).flatMap(([k, v]) => (v === undefined ? [] : [[k, String(v)]])),
+    Object.entries({ ...query, at: forSite() ?? undefined }).flatMap(([k, v]) =>
+      v === undefined ? [] : [[k, String(v)]],
+    ),
   );
   const text = search.toString();
   return text ? `${path}?${text}` : path;
@@ -129,6 +132,7 @@ export const tags = [
   'floor',
   'setup',
   'printing',
+  'host',
   'views',
 ] as const;
 
@@ -230,6 +234,22 @@ export const api = createApi({
     cancelRest: build.mutation<Answer<'cancelRest'>, { id: string } & Body<'cancelRest'>>({
       query: ({ id, ...body }) => ({ name: 'cancelRest', id, body }),
       invalidatesTags: ['orders'],
+    }),
+    hostMessages: build.query<Answer<'hostMessages'>, void>({
+      query: () => ({ name: 'hostMessages' }),
+      providesTags: ['host'],
+    }),
+    hostPlay: build.mutation<Answer<'hostPlay'>, Body<'hostPlay'>>({
+      query: (body) => ({ name: 'hostPlay', body }),
+      invalidatesTags: ['host', 'orders'],
+    }),
+    hostReceive: build.mutation<Answer<'hostReceive'>, void>({
+      query: () => ({ name: 'hostReceive' }),
+      invalidatesTags: ['host'],
+    }),
+    hostStream: build.mutation<Answer<'hostStream'>, Body<'hostStream'>>({
+      query: (body) => ({ name: 'hostStream', body }),
+      invalidatesTags: ['host'],
     }),
     quickList: build.query<Answer<'quickList'>, void>({
       query: () => ({ name: 'quickList' }),

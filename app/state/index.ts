@@ -1,5 +1,6 @@
 export { addressOf, api, call, fetchFile, restoreBackup, tags, type Call, type Trouble } from './api.ts';
 export { deviceName, remember, remembered } from './device.ts';
+export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';
 export { close, tell, type Notice } from './notices.ts';

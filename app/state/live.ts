@@ -1,12 +1,14 @@
 import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
-import { api, tags } from './api.ts';
+import { addressOf, api, tags } from './api.ts';
+import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
 import { tell } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
 import type { Store } from './store.ts';
 
-const CHANNEL = 'hand-relay-live';
+/** Tabs that work for one site share a stream. */
+const channelOf = () => `hand-relay-live ${forSite() ?? ''}`;
 /** Changes of orders are gathered for a moment, so that a release of hundreds asks once. */
 const GATHER_MS = 120;
 
@@ -57,7 +59,8 @@ export function goLive(store: Store): () => void {
     store.dispatch(api.util.invalidateTags([...tags]));
     orders([]);
   };
-  const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
+  const name = channelOf();
+  const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
   if (channel)
     channel.onmessage = ({ data }: MessageEvent<ChangeEvent | 'reopened'>) =>
       data === 'reopened' ? everything() : hear(store, data, orders);
@@ -66,7 +69,7 @@ export function goLive(store: Store): () => void {
     new Promise<void>((resolve) => {
       if (over) return resolve();
       let opened = false;
-      source = new EventSource('/api/events');
+      source = new EventSource(addressOf({ name: 'events' }));
       source.onopen = () => {
         if (opened) {
           everything();
@@ -86,7 +89,7 @@ export function goLive(store: Store): () => void {
       };
     });
   let release = () => {};
-  if (channel && typeof navigator !== 'undefined' && navigator.locks) void navigator.locks.request(CHANNEL, hold);
+  if (channel && typeof navigator !== 'undefined' && navigator.locks) void navigator.locks.request(name, hold);
   else void hold();
   return () => {
     over = true;

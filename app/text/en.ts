@@ -1,6 +1,7 @@
 import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
+import { host } from './en/host.ts';
 import { house } from './en/house.ts';
 import { loads } from './en/loads.ts';
 import { quick } from './en/quick.ts';
@@ -14,6 +15,7 @@ export const en = {
   ...common,
   ...desk,
   ...choose,
+  ...host,
   ...loads,
   ...quick,
   ...way,

@@ -81,6 +81,8 @@ export function Field({
         fontFamily: fonts.text,
         fontSize: size === 'floor' ? 22 : 16,
         paddingHorizontal: 12,
+        // A browser's field is as wide as twenty letters otherwise, however narrow its box.
+        minWidth: 0,
         minHeight: size === 'floor' ? 58 : 40,
       }}
     />

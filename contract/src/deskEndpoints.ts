@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as desk from './desk.ts';
 import * as orders from './orders.ts';
 import * as holds from './holds.ts';
+import * as host from './host.ts';
 import * as loads from './loads.ts';
 import * as quick from './quick.ts';
 import { all, nothing } from './endpoint.ts';
@@ -175,6 +176,47 @@ export const deskEndpoints = all({
     summary: 'Confirm what was picked and ship it, once; for sites that pack nothing, by who may release and confirm',
     body: quick.quickBody,
     answer: quick.quickResult,
+  },
+
+  hostMessages: {
+    method: 'GET',
+    path: '/api/host/messages',
+    needs: ['orders.import'],
+    summary: 'Messages to and from the host system; with `after`, those to the host behind a number, in order',
+    query: host.hostQuery,
+    answer: host.hostMessages,
+  },
+  hostReceived: {
+    method: 'POST',
+    path: '/api/host/received',
+    needs: ['orders.import'],
+    summary: 'The host has all messages up to a number',
+    body: host.hostReceivedBody,
+    answer: z.object({ received: z.int() }),
+  },
+  hostPlay: {
+    method: 'POST',
+    path: '/api/host/play',
+    needs: ['orders.import'],
+    summary: 'Stand-in of a host system: it sends new orders, changes and cancellations',
+    body: host.hostPlayBody,
+    answer: z.object({ messages: z.array(host.hostMessage) }),
+  },
+  hostReceive: {
+    method: 'POST',
+    path: '/api/host/receive',
+    needs: ['orders.import'],
+    summary: 'Stand-in of a host system: it takes every message that waits, and answers with them',
+    body: nothing,
+    answer: z.object({ messages: z.array(host.hostMessage) }),
+  },
+  hostStream: {
+    method: 'POST',
+    path: '/api/host/stream',
+    needs: ['orders.import'],
+    summary: 'Stand-in of a host system: it sends and receives by itself, every so many seconds',
+    body: host.hostStreamBody,
+    answer: host.hostMessages.pick({ stream: true }),
   },
 
   deskTasks: {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const topics = ['orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'setup', 'printing'] as const;
+export const topics = ['orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'setup', 'printing', 'host'] as const;
 
 /** "This changed", sent after commit. An empty `ids` means: more than can be named. */
 export const changeEvent = z.object({

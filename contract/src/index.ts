@@ -3,6 +3,7 @@ export * from './desk.ts';
 export * from './endpoints.ts';
 export * from './events.ts';
 export * from './holds.ts';
+export * from './host.ts';
 export * from './loads.ts';
 export * from './quick.ts';
 export * from './orders.ts';

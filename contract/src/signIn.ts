@@ -17,7 +17,14 @@ export const me = z.object({
   person: z.object({ id, name: z.string(), roles: z.array(z.string()), rights: z.array(rightSchema) }),
   site: z.object({ id, code: z.string(), name: z.string(), timeZone: z.string(), currency: z.string() }),
   /** Sites where the person may work; more than one can be chosen from. */
-  sites: z.array(z.object({ id, code: z.string(), name: z.string() })),
+  sites: z.array(
+    z.object({
+      id,
+      code: z.string(),
+      name: z.string(),
+      releases: z.boolean().describe('Whether they may release there'),
+    }),
+  ),
   /** What the device needs to know of how the site works. */
   way,
 });

@@ -37,6 +37,7 @@ import { quickRoutes } from './quick/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
+import { HostStreams, hostRoutes } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
 import { waveRoutes } from './waves/index.ts';
 import { wayRoutes } from './ways/index.ts';
@@ -94,7 +95,8 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     bus,
     compute: openComputation(),
   };
-  const app = openDoors(platform, database, options);
+  const streams = new HostStreams(platform);
+  const app = openDoors(platform, database, streams, options);
   let server: Server | undefined;
   return {
     app,
@@ -109,6 +111,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
         server.listen(port, () => resolve(server!));
       }),
     async close() {
+      streams.close();
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));
         server.closeAllConnections();
@@ -120,7 +123,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   };
 }
 
-function openDoors(platform: Platform, database: Database, options: ServerOptions): Express {
+function openDoors(platform: Platform, database: Database, streams: HostStreams, options: ServerOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -198,6 +201,7 @@ function openDoors(platform: Platform, database: Database, options: ServerOption
   setupRoutes(doors);
   wayRoutes(doors);
   printingRoutes(doors);
+  hostRoutes(doors, streams);
   keepRoutes(doors, database, options.restore);
   app.use('/api', (req, _res, next) => next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl })));
 

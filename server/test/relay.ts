@@ -78,6 +78,7 @@ export function personOf(agent: ReturnType<typeof supertest.agent>): Person {
       ? agent.get(path).query(query)
       : agent
           .post(path)
+          .query(query)
           .set('Idempotency-Key', key ?? `test-${++keys}`)
           .send(body);
   };

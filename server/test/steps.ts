@@ -56,6 +56,7 @@ export interface Wanted {
   lines: [sku: string, quantity: number, pack?: 'unit' | 'inner' | 'outer'][];
   customer?: string;
   channel?: string;
+  kind?: string;
   priority?: number;
   shipComplete?: boolean;
   link?: string;

@@ -62,6 +62,7 @@ export const setup = {
       way: 'How this site works',
       holds: 'Holds',
       devices: 'Devices',
+      host: 'Host system',
       printing: 'Printing',
       keep: 'Backups',
       history: 'Changes',

@@ -88,7 +88,7 @@ async function judge(
 ): Promise<Judged> {
   const known = await look(on, siteId, read.orders);
   const checked = checkOrders(read.orders, known);
-  const there = await existing(
+  const there = await draftsOf(
     on,
     siteId,
     checked.orders.map((o) => o.draft.number),
@@ -126,7 +126,8 @@ async function look(on: Db | Tx, siteId: string, drafted: DraftedOrder[]): Promi
 
 type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo' | 'tags'> & OrderDraft['shipTo'] & { shipName: string };
 
-async function existing(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
+/** Orders as their documents would say them, by number. */
+export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
   const heads = await rows<
     OrderHead & { open: boolean; split: boolean; lines: (OrderDraft['lines'][number] & { released: number })[] | null }
   >(

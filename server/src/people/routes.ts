@@ -18,10 +18,17 @@ export function actors(platform: Platform) {
   const sessions = new Sessions(platform);
   return {
     sessions,
-    actorOf: async (req: { headers: { cookie?: string | undefined }; requestId: string }): Promise<Actor | null> => {
+    actorOf: async (req: {
+      headers: { cookie?: string | undefined };
+      query: Record<string, unknown>;
+      requestId: string;
+    }): Promise<Actor | null> => {
       const token = tokenOf(req.headers.cookie);
       const owner = token ? await sessions.owner(token) : null;
-      return owner ? { ...owner, requestId: req.requestId } : null;
+      if (!owner) return null;
+      const { at } = req.query;
+      const there = typeof at === 'string' && at !== owner.siteId ? await sessions.ownerAt(owner, at) : owner;
+      return { ...there, requestId: req.requestId };
     },
   };
 }

@@ -22,15 +22,15 @@ export function hashSecret(secret: string): Promise<string> {
 
 let decoy: Promise<string> | undefined;
 
-/** Sites where a person works, the one worked at last first. */
-const sitesOf = (personId: string) => sql`
-  select s.id, s.code, s.name from membership m join site s on s.id = m.site_id join person p on p.id = m.person_id
-  where m.person_id = ${personId} and m.active order by s.id <> p.site_id, s.code`;
-
 /** Rights of a person's roles at a site together. */
 const rightsAt = sql`
   coalesce((select array_agg(distinct g) from role r, unnest(r.rights) g
             where r.site_id = m.site_id and r.name = any(m.roles) and not r.retired), '{}')`;
+
+/** Sites where a person works, the one worked at last first. */
+const sitesOf = (personId: string) => sql`
+  select s.id, s.code, s.name, 'orders.release' = any(${rightsAt}) as releases from membership m join site s on s.id = m.site_id join person p on p.id = m.person_id
+  where m.person_id = ${personId} and m.active order by s.id <> p.site_id, s.code`;
 
 /**
  * Signs a person in by name and password or by badge and PIN.
@@ -121,6 +121,27 @@ export class Sessions {
     return owner;
   }
 
+  /**
+   * The owner of a session at another site where they work, with their rights there: a screen may work for a site
+   * that the session is not at.
+   *
+   * @throws Refusal 403 `not-at-site` where the person does not work
+   */
+  async ownerAt(owner: Owner, siteId: string): Promise<Owner> {
+    const key = `${owner.sessionId} ${siteId}`;
+    const now = this.platform.clock().getTime();
+    const kept = this.remembered.get(key);
+    if (kept && kept.until > now) return kept.owner;
+    const [found] = await rows<{ rights: Right[] }>(
+      this.platform.db,
+      sql`select ${rightsAt} as rights from membership m where m.person_id = ${owner.personId} and m.site_id = ${siteId} and m.active`,
+    );
+    if (!found) throw new Refusal(403, 'not-at-site');
+    const there: Owner = { ...owner, siteId, rights: new Set(found.rights) };
+    this.remembered.set(key, { owner: there, until: now + REMEMBER_MS });
+    return there;
+  }
+
   /** Forgets what is remembered of a session that was changed or ended elsewhere. */
   forget(id: string): void {
     this.remembered.delete(id);
@@ -160,7 +181,7 @@ export async function whoIs(platform: Platform, personId: string, siteId: string
   return {
     person: found,
     site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
-    sites: await rows<Me['site']>(db, sitesOf(personId)),
+    sites: await rows<Me['sites'][number]>(db, sitesOf(personId)),
     way: await wayOf(db, siteId),
   };
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { closingOf, judgeShipment, type DemandKind, type Rest, type ShipLine } from '@hand-relay/core/shipping';
 import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
 import { mustNotBeHeld } from '../holds/index.ts';
+import { confirmToHost } from '../host/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { closeIfDone } from '../orders/index.ts';
 import { announceShipment } from '../standins/index.ts';
@@ -168,6 +169,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   await tx.execute(
     sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
   );
+  await confirmToHost(change, id, closing.invoice);
   if (closing.arrives) await sendToSite(change, shipment);
   await closeIfDone(change, shipment.order);
   if (loose) await endEmptyRuns(change, shipment.order);

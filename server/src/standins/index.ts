@@ -1,1 +1,3 @@
 export { announceShipment } from './carrier.ts';
+export { HostStreams } from './host.ts';
+export { hostRoutes } from './routes.ts';

@@ -1,0 +1,3 @@
+import { HostView } from '../../setup/index.ts';
+
+export default HostView;

@@ -1,0 +1,45 @@
+/** What the host system's stand-in says. `{{name}}` are the facts. */
+export const host = {
+  host: {
+    title: 'Host system',
+    about:
+      'Stands in for the system in which orders are entered. It sends new orders, changes and cancellations, and receives what is confirmed. A real one uses the same addresses.',
+    orders: 'New orders',
+    changes: 'Changes',
+    cancellations: 'Cancellations',
+    every: 'Every, seconds',
+    between: '{{least}} to {{most}}',
+    send: 'Send once',
+    start: 'Send again and again',
+    stop: 'Stop sending',
+    running:
+      'Sends {{orders}} orders, {{changes}} changes and {{cancellations}} cancellations every {{every}} s, and receives.',
+    receive_one: 'Receive {{count}} confirmation',
+    receive_other: 'Receive {{count}} confirmations',
+    kind: {
+      order: 'New order {{order}}',
+      change: 'Change of {{order}}',
+      cancellation: 'Cancellation of {{order}}',
+      confirmation: 'Confirmed: {{order}}',
+    },
+    outcome: {
+      new: 'taken in',
+      same: 'nothing new in it',
+      changed: 'changed',
+      adapts: 'adapts under way',
+      'under-way': 'cannot follow by itself: to be changed by hand',
+      refused: 'refused at {{column}}',
+      cancelled: 'cancelled, {{surplus}} units picked already',
+      closed: 'was closed before',
+      unknown: 'not known here',
+    },
+    noTracking: 'no tracking number',
+    invoice: 'to be invoiced',
+    noInvoice: 'no invoice',
+    received: 'Received at {{time}}',
+    waits: 'The host does not have it yet',
+    open: 'Open {{order}}',
+    emptyTitle: 'Nothing was said yet',
+    emptyText: 'Send something, or confirm a shipment.',
+  },
+};

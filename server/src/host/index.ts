@@ -1,0 +1,1 @@
+export { confirmToHost, keepMessage, messagesOf, received } from './messages.ts';
