@@ -151,16 +151,24 @@ function Message({ message }: { message: HostMessage }) {
   );
 }
 
+interface Confirmation {
+  shipment: string;
+  carrier: string | null;
+  tracking: string | null;
+  lines: { sku: string; units: number }[] | null;
+  invoice: boolean;
+}
+
 /** What a message says, or what the house answered to it. */
 function said({ kind, facts }: HostMessage): string {
   if (kind === 'confirmation') {
-    const lines = (facts['lines'] ?? []) as { sku: string; units: number }[];
+    const { shipment, carrier, tracking, lines, invoice } = facts as unknown as Confirmation;
     return [
-      String(facts['shipment']),
-      facts['carrier'] ? String(facts['carrier']) : '',
-      facts['tracking'] ? String(facts['tracking']) : i18n.t('host.noTracking'),
-      lines.map((l) => `${number(l.units)} × ${l.sku}`).join(', '),
-      facts['invoice'] ? i18n.t('host.invoice') : i18n.t('host.noInvoice'),
+      shipment,
+      carrier,
+      tracking ?? i18n.t('host.noTracking'),
+      (lines ?? []).map((l) => `${number(l.units)} × ${l.sku}`).join(', '),
+      invoice ? i18n.t('host.invoice') : i18n.t('host.noInvoice'),
     ]
       .filter(Boolean)
       .join(' · ');

@@ -69,7 +69,7 @@ export function shareRows(on: Db | Tx, siteId: string, which: SQL): Promise<Shar
   );
 }
 
-export const asShare = ({ load: _, largest: __, ...row }: ShareRow, pallet: Pallet, fits: boolean): LoadShare => ({
+const asShare = ({ load: _, largest: __, ...row }: ShareRow, pallet: Pallet, fits: boolean): LoadShare => ({
   ...row,
   pallets: palletsOf({ ...row, largest: [0, 0, 0] }, pallet),
   fits,
