@@ -2,9 +2,26 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { OrderDetail } from '@hand-relay/contract';
 import { useMay } from '../state/index.ts';
-import { Key, Row } from '../ui/index.ts';
+import { Key, Row, Txt } from '../ui/index.ts';
 import { CancelSheet } from './CancelSheet.tsx';
 import { useTakeBack } from './useTakeBack.ts';
+
+/** Shows and hides what can be done to a line. */
+export function LineMore({ line, shown, onPress }: { line: number; shown: boolean; onPress: () => void }) {
+  const { t } = useTranslation();
+  const [mayRelease, mayCancel] = [useMay('orders.release'), useMay('orders.cancel')];
+  if (!mayRelease && !mayCancel) return null;
+  return (
+    <Key
+      size="small"
+      icon="dots-horizontal"
+      iconOnly
+      pressed={shown}
+      title={t('order.lineMore', { line })}
+      onPress={onPress}
+    />
+  );
+}
 
 /** What can be done to one line: take it back, cancel what is open of it. */
 export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetail['lines'][number] }) {
@@ -12,23 +29,14 @@ export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetai
   const mayRelease = useMay('orders.release');
   const mayCancel = useMay('orders.cancel');
   const back = useTakeBack();
-  const [shown, setShown] = useState(false);
   const [cancelling, setCancelling] = useState(false);
   const open = line.asked - line.cancelled - line.released;
   const takes = mayRelease && line.released > line.picked;
   const cancels = mayCancel && open > 0;
-  if (!takes && !cancels) return null;
   return (
-    <Row gap={6} style={{ paddingLeft: 56 }}>
-      <Key
-        size="small"
-        icon="dots-horizontal"
-        iconOnly
-        pressed={shown}
-        title={t('order.lineMore', { line: line.line })}
-        onPress={() => setShown(!shown)}
-      />
-      {shown && takes && (
+    <Row gap={6} style={{ paddingLeft: 56, justifyContent: 'flex-end' }}>
+      {!takes && !cancels && <Txt colour="quiet">{t('order.lineNothing')}</Txt>}
+      {takes && (
         <Key
           size="small"
           title={t('order.takeBackLine')}
@@ -36,7 +44,7 @@ export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetai
           onPress={() => back.go([{ line: line.id }])}
         />
       )}
-      {shown && cancels && <Key size="small" title={t('order.cancelLine')} onPress={() => setCancelling(true)} />}
+      {cancels && <Key size="small" title={t('order.cancelLine')} onPress={() => setCancelling(true)} />}
       {cancelling && (
         <CancelSheet order={order.id} what="rest" units={open} lines={[line.id]} onClose={() => setCancelling(false)} />
       )}

@@ -35,6 +35,7 @@ export function OrderTags({ order }: { order: OrderDetail }) {
             borderColor: surface.line,
             borderRadius: 4,
             paddingLeft: 10,
+            gap: 8,
             paddingRight: may ? 0 : 10,
             minHeight: 36,
           }}

@@ -24,7 +24,7 @@ import { HoldBanner, HoldSheet } from '../holds/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf } from './batonWords.ts';
 import { CancelSheet } from './CancelSheet.tsx';
-import { LineKeys } from './LineKeys.tsx';
+import { LineKeys, LineMore } from './LineKeys.tsx';
 import { OrderTags } from './OrderTags.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
 import { useTakeBack } from './useTakeBack.ts';
@@ -205,6 +205,7 @@ function Lines({ order }: { order: OrderDetail }) {
   const open = order.status === 'open' && order.lines.some((l) => l.asked - l.cancelled > l.released);
   const { data } = api.useOrderPromiseQuery(order.id, { skip: !open });
   const promises = new Map(data?.promise?.lines.map((l) => [l.line, l]));
+  const [more, setMore] = useState<string | null>(null);
   return (
     <View>
       <Txt kind="heading" level={2}>
@@ -237,8 +238,11 @@ function Lines({ order }: { order: OrderDetail }) {
                   </Txt>
                 </View>
               ))}
+              {order.status === 'open' && (
+                <LineMore shown={more === l.id} line={l.line} onPress={() => setMore(more === l.id ? null : l.id)} />
+              )}
             </Row>
-            {order.status === 'open' && <LineKeys order={order} line={l} />}
+            {order.status === 'open' && more === l.id && <LineKeys order={order} line={l} />}
             {promises.get(l.id) && (
               <View style={{ paddingLeft: 56 }}>
                 <LineWhy order={order.id} lineNumber={l.line} promise={promises.get(l.id)!} />

@@ -134,10 +134,12 @@ function useControlEnter(go: () => void) {
     const hear = (event: KeyboardEvent) => {
       if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return;
       event.preventDefault();
+      event.stopPropagation();
       latest.current();
     };
-    document.addEventListener('keydown', hear);
-    return () => document.removeEventListener('keydown', hear);
+    // Before the field, which keeps its keys to itself.
+    document.addEventListener('keydown', hear, true);
+    return () => document.removeEventListener('keydown', hear, true);
   }, []);
 }
 

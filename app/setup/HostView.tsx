@@ -174,6 +174,7 @@ function said({ kind, facts }: HostMessage): string {
       .join(' · ');
   }
   const differences = (facts['differences'] ?? []) as { field: string; before: string; after: string }[];
-  const outcome = i18n.t(`host.outcome.${String(facts['outcome'])}`, facts);
+  const picked = Number(facts['surplus'] ?? 0) > 0;
+  const outcome = i18n.t(`host.outcome.${picked ? 'surplus' : String(facts['outcome'])}`, facts);
   return [outcome, ...differences.map((d) => `${d.field}: ${d.before || '–'} → ${d.after || '–'}`)].join(' · ');
 }

@@ -66,8 +66,11 @@ function ForSite() {
   const go = useWorkFor();
   return (
     <SurfaceContext.Provider value="floor">
-      <Row gap={12} style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4 }}>
-        <View style={{ flexShrink: 1, flexGrow: 1 }}>
+      <Row
+        gap={12}
+        style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
+      >
+        <View style={{ flex: 1, minWidth: 0 }}>
           <Signal kind="caution" size="body" text={t('nav.forSite', { site: me.site.name })} />
         </View>
         <Key size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />

@@ -8,7 +8,7 @@ export const common = {
     site: 'Site',
     workFor: 'Desk of another site',
     forSite: 'You work for {{site}} on this screen.',
-    ownSite: 'Back to your own site',
+    ownSite: 'Back to own site',
     signOut: 'Sign out',
     keys: 'Keys',
     back: 'Back',

@@ -110,6 +110,7 @@ export const desk = {
     takeBack: 'Take back',
     takeBackLine: 'Take back this line',
     takenBack: '{{units}} are back at the Desk. What a picker has begun goes on.',
+    lineNothing: 'Nothing of this line waits or is open.',
     lineMore: 'Line {{line}}: what can be done',
     split: 'Split',
     splitTitle: 'Split {{number}}',
