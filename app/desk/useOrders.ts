@@ -16,10 +16,11 @@ export function useOrders(listing: Listing) {
   const view = JSON.stringify(viewOf(listing));
   const compute = () => void send(readOutlook(viewOf(listing)));
   useEffect(() => {
-    if (wanted === 'open' && view !== outlook.view) compute();
+    // The list comes first: it can be read and worked with while the rest is computed.
+    if (read && wanted === 'open' && view !== outlook.view) compute();
     // Computed once for each view; after that when a person asks for it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, wanted]);
+  }, [view, wanted, read]);
   const listed = useMemo(
     () =>
       Object.values(rows).map((row): Listed => ({

@@ -6,12 +6,35 @@ import { freeStock } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 
 /** Orders of one reading: short enough that a scan waiting behind it hardly notices. */
-const AT_ONCE = 1000;
+const AT_ONCE = 500;
 
 const oneText = (list: { text: string | null }[]) => list[0]?.text ?? '[]';
 
-/** Reads what the Desk computes with, as one text that goes to the computation as it is. */
+/** Texts that are kept: a few people look at a few views. */
+const KEPT = 4;
+const texts = new WeakMap<Platform, Map<string, { version: number; text: Promise<string> }>>();
+
+/**
+ * What the Desk computes with, as one text that goes to the computation as it is. Read again only when orders, stock or
+ * master data changed since.
+ */
 export async function readDesk(platform: Platform, siteId: string, view: DeskView): Promise<string> {
+  const kept = texts.get(platform) ?? new Map<string, { version: number; text: Promise<string> }>();
+  texts.set(platform, kept);
+  const day = platform.clock().toISOString().slice(0, 13);
+  const key = JSON.stringify([siteId, day, Object.entries(view).sort()]);
+  const { version } = platform.bus;
+  const there = kept.get(key);
+  if (there?.version === version) return there.text;
+  const text = readNow(platform, siteId, view);
+  kept.delete(key);
+  kept.set(key, { version, text });
+  for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+  text.catch(() => kept.delete(key));
+  return text;
+}
+
+async function readNow(platform: Platform, siteId: string, view: DeskView): Promise<string> {
   const { db, clock } = platform;
   const [site] = await rows<{ zone: string }>(db, sql`select time_zone as zone from site where id = ${siteId}`);
   const today = localDate(clock().getTime(), site?.zone ?? 'UTC');

@@ -68,7 +68,8 @@ export async function change<T>(
   repeat: Repeat | null,
   work: (change: Change) => Promise<T>,
 ): Promise<T> {
-  return platform.db.transaction(async (tx) => {
+  let events: ChangeEvent[] = [];
+  const answer = await platform.db.transaction(async (tx) => {
     if (repeat) {
       const first = await rows<{ key: string }>(
         tx,
@@ -81,8 +82,11 @@ export async function change<T>(
     const current = new Change(tx, actor, platform);
     const answer = await work(current);
     await conclude(current, repeat, answer);
+    events = current.events;
     return answer;
   });
+  platform.bus.committed(events);
+  return answer;
 }
 
 async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> {
