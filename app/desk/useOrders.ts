@@ -1,6 +1,18 @@
 import { useEffect, useMemo } from 'react';
+import type { OrderRow, OutlookRow } from '@hand-relay/contract';
 import { readOrders, readOutlook, useFrom, useSend } from '../state/index.ts';
 import { viewOf, type Listed, type Listing } from './listing.ts';
+
+const made = new WeakMap<OrderRow, Listed>();
+
+/** A row with its outlook: the same object for as long as neither changed, so that it is not drawn again. */
+function asListed(row: OrderRow, outlook: OutlookRow | null, changed: boolean): Listed {
+  const before = made.get(row);
+  if (before?.outlook === outlook && before.changed === changed) return before;
+  const listed = { ...row, outlook, changed };
+  made.set(row, listed);
+  return listed;
+}
 
 /** Orders of the list with their outlook, read and computed when the listing asks for another set of them. */
 export function useOrders(listing: Listing) {
@@ -23,11 +35,7 @@ export function useOrders(listing: Listing) {
   }, [view, wanted, read]);
   const listed = useMemo(
     () =>
-      Object.values(rows).map((row): Listed => ({
-        ...row,
-        outlook: outlook.rows[row.id] ?? null,
-        changed: outlook.changed[row.id] ?? false,
-      })),
+      Object.values(rows).map((row) => asListed(row, outlook.rows[row.id] ?? null, outlook.changed[row.id] ?? false)),
     [rows, outlook.rows, outlook.changed],
   );
   return { listed, read, reading, total, trouble, outlook, compute, again: () => void send(readOrders(wanted)) };

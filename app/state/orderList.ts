@@ -1,6 +1,7 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
 import { orderFromRow, type OrderRow } from '@hand-relay/contract';
 import { call, type Trouble } from './api.ts';
+import { idle } from './idle.ts';
 
 export type OrderStatus = 'open' | 'closed';
 
@@ -45,6 +46,7 @@ export const readOrders = createAsyncThunk<void, OrderStatus, { rejectValue: Tro
       );
       if (!next) return undefined;
       after = next;
+      await idle();
     }
   },
 );

@@ -7,6 +7,7 @@ import {
   type ShortItem,
 } from '@hand-relay/contract';
 import { call, type Trouble } from './api.ts';
+import { idle } from './idle.ts';
 
 interface OutlookState {
   /** What it was computed for, as text; empty before the first time. */
@@ -37,6 +38,7 @@ const initialState: OutlookState = {
 export const readOutlook = createAsyncThunk<OutlookAnswer, DeskView, { rejectValue: Trouble }>(
   'outlook/read',
   async (view, thunk) => {
+    await idle();
     const answer = await call({ name: 'outlook', query: { ...view } });
     return 'error' in answer ? thunk.rejectWithValue(answer.error) : (answer.data as OutlookAnswer);
   },

@@ -39,9 +39,21 @@ export function distance(metres: number): string {
   return units === 'imperial' ? `${number(Math.round(metres / FOOT_M))} ft` : `${number(Math.round(metres))} m`;
 }
 
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
+/** The form of a clock at a zone, made once: making one costs more than a row of a table. */
+function clockOf(timeZone: string): Intl.DateTimeFormat {
+  const form =
+    clocks.get(timeZone) ?? new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone });
+  clocks.set(timeZone, form);
+  return form;
+}
+
+const days = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
+
 /** Clock time of an instant at the site. */
 export function clock(instant: string, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }).format(new Date(instant));
+  return clockOf(timeZone).format(new Date(instant));
 }
 
 /** A day of the site: today, tomorrow, or its name. */
@@ -51,9 +63,7 @@ export function dayName(date: string, timeZone: string, now: number): string {
   if (gap === 0) return i18next.t('time.today');
   if (gap === 1) return i18next.t('time.tomorrow');
   if (gap === -1) return i18next.t('time.yesterday');
-  return new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(
-    new Date(`${date}T00:00:00Z`),
-  );
+  return days.format(new Date(`${date}T00:00:00Z`));
 }
 
 /** Seconds of work as hours and minutes. */

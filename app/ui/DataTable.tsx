@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { Tick } from './Tick.tsx';
 import { useSurface } from './theme.ts';
@@ -37,6 +37,100 @@ export interface DataTableProps<T> {
   chooseAllLabel?: string;
 }
 
+function cell<T>(c: TableColumn<T>) {
+  return {
+    ...(c.fixed ? { width: c.width } : { flexGrow: c.width, flexBasis: 0, minWidth: 0 }),
+    paddingHorizontal: 8,
+    alignItems: c.align === 'right' ? ('flex-end' as const) : ('flex-start' as const),
+    justifyContent: 'center' as const,
+  };
+}
+
+type Does<T> = Pick<DataTableProps<T>, 'onOpen' | 'onChoose' | 'nameOf' | 'chooseLabel'>;
+
+interface TableRowProps<T> {
+  entry: Extract<TableEntry<T>, { kind: 'row' }>;
+  index: number;
+  top: number;
+  height: number;
+  columns: TableColumn<T>[];
+  picked: boolean;
+  here: boolean;
+  choosable: boolean;
+  openable: boolean;
+  /** What the table does now: a row is not drawn again because a handler is another one. */
+  does: { current: Does<T> };
+}
+
+/** One row. Rows are drawn again when what they show changes, however often the list around them does. */
+const TableRow = memo(
+  OneRow,
+  (a, b) =>
+    a.entry.row === b.entry.row &&
+    a.top === b.top &&
+    a.height === b.height &&
+    a.index === b.index &&
+    a.columns === b.columns &&
+    a.picked === b.picked &&
+    a.here === b.here,
+) as typeof OneRow;
+
+function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable, openable, does }: TableRowProps<T>) {
+  const surface = useSurface();
+  const { row, key } = entry;
+  const open = () => does.current.onOpen?.(row);
+  const { nameOf, chooseLabel } = does.current;
+  return (
+    <Pressable
+      role="row"
+      aria-rowindex={index + 1}
+      aria-selected={picked}
+      tabIndex={-1}
+      onPress={open}
+      style={{
+        position: 'absolute',
+        top,
+        left: 0,
+        right: 0,
+        height,
+        flexDirection: 'row',
+        borderBottomWidth: 1,
+        borderColor: surface.line,
+        borderLeftWidth: 3,
+        borderLeftColor: here ? surface.ink : 'transparent',
+        backgroundColor: here || picked ? surface.chosen : 'transparent',
+        paddingRight: 12,
+      }}
+    >
+      {choosable && (
+        <View role="cell" style={{ width: 41, alignItems: 'center', justifyContent: 'center' }}>
+          <Tick
+            checked={picked}
+            onPress={() => does.current.onChoose?.(key)}
+            label={chooseLabel?.(row) ?? nameOf(row)}
+          />
+        </View>
+      )}
+      {columns.map((c, n) => (
+        <View key={c.key} role="cell" style={cell(c)}>
+          {n === 0 && openable ? (
+            <Pressable
+              role="link"
+              aria-label={nameOf(row)}
+              onPress={open}
+              style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
+            >
+              {c.cell(row)}
+            </Pressable>
+          ) : (
+            c.cell(row)
+          )}
+        </View>
+      ))}
+    </Pressable>
+  );
+}
+
 /** A table of any length: only the rows in view are drawn. */
 export function DataTable<T>({
   columns,
@@ -61,19 +155,15 @@ export function DataTable<T>({
     getScrollElement: () => scroller.current,
     estimateSize: (i) => (entries[i]?.kind === 'group' ? 38 : rowHeight),
     getItemKey: (i) => entries[i]?.key ?? i,
-    overscan: 8,
+    overscan: 5,
   });
   useEffect(() => list.measure(), [list, entries, rowHeight]);
   const at = current === undefined ? -1 : entries.findIndex((e) => e.key === current);
   useEffect(() => {
     if (at >= 0) list.scrollToIndex(at, { align: 'auto' });
   }, [at, list]);
-  const cell = (c: TableColumn<T>) => ({
-    ...(c.fixed ? { width: c.width } : { flexGrow: c.width, flexBasis: 0, minWidth: 0 }),
-    paddingHorizontal: 8,
-    alignItems: c.align === 'right' ? ('flex-end' as const) : ('flex-start' as const),
-    justifyContent: 'center' as const,
-  });
+  const does = useRef<Does<T>>({ onOpen, onChoose, nameOf, chooseLabel });
+  does.current = { onOpen, onChoose, nameOf, chooseLabel };
 
   return (
     <View role="table" aria-rowcount={entries.length} style={{ flex: 1, minHeight: 0 }}>
@@ -158,55 +248,20 @@ export function DataTable<T>({
                   </View>
                 </View>
               );
-            const picked = chosen?.has(entry.key) ?? false;
-            const here = entry.key === current;
             return (
-              <Pressable
+              <TableRow
                 key={v.key}
-                role="row"
-                aria-rowindex={v.index + 1}
-                aria-selected={picked}
-                tabIndex={-1}
-                onPress={() => onOpen?.(entry.row)}
-                style={[
-                  place,
-                  {
-                    flexDirection: 'row',
-                    borderBottomWidth: 1,
-                    borderColor: surface.line,
-                    borderLeftWidth: 3,
-                    borderLeftColor: here ? surface.ink : 'transparent',
-                    backgroundColor: here || picked ? surface.chosen : 'transparent',
-                    paddingRight: 12,
-                  },
-                ]}
-              >
-                {onChoose && (
-                  <View role="cell" style={{ width: 41, alignItems: 'center', justifyContent: 'center' }}>
-                    <Tick
-                      checked={picked}
-                      onPress={() => onChoose(entry.key)}
-                      label={chooseLabel?.(entry.row) ?? nameOf(entry.row)}
-                    />
-                  </View>
-                )}
-                {columns.map((c, n) => (
-                  <View key={c.key} role="cell" style={cell(c)}>
-                    {n === 0 && onOpen ? (
-                      <Pressable
-                        role="link"
-                        aria-label={nameOf(entry.row)}
-                        onPress={() => onOpen(entry.row)}
-                        style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
-                      >
-                        {c.cell(entry.row)}
-                      </Pressable>
-                    ) : (
-                      c.cell(entry.row)
-                    )}
-                  </View>
-                ))}
-              </Pressable>
+                entry={entry}
+                index={v.index}
+                top={v.start}
+                height={v.size}
+                columns={columns}
+                picked={chosen?.has(entry.key) ?? false}
+                here={entry.key === current}
+                choosable={Boolean(onChoose)}
+                openable={Boolean(onOpen)}
+                does={does}
+              />
             );
           })}
         </View>

@@ -9,18 +9,29 @@ export interface Departure {
   channel: string | null;
 }
 
+const forms = new Map<string, Intl.DateTimeFormat>();
+
+/** The fields of a zone's clock; the form is made once for each zone, as making one costs far more than using it. */
+function fieldsOf(timeZone: string): Intl.DateTimeFormat {
+  const form =
+    forms.get(timeZone) ??
+    new Intl.DateTimeFormat('en-CA', {
+      timeZone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    });
+  forms.set(timeZone, form);
+  return form;
+}
+
 /** Minutes that a zone's clock is ahead of UTC at an instant. */
 function offsetMinutes(at: number, timeZone: string): number {
-  const parts = new Intl.DateTimeFormat('en-CA', {
-    timeZone,
-    hourCycle: 'h23',
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit',
-  }).formatToParts(new Date(at));
+  const parts = fieldsOf(timeZone).formatToParts(new Date(at));
   const of = (type: string) => Number(parts.find((p) => p.type === type)!.value);
   const local = Date.UTC(of('year'), of('month') - 1, of('day'), of('hour'), of('minute'), of('second'));
   return Math.round((local - Math.floor(at / 1000) * 1000) / 60_000);
