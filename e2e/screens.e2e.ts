@@ -110,6 +110,8 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/desk/choose',
     '/desk/tray',
     '/desk/surplus',
+    '/desk/loads',
+    '/desk/quick',
     '/waves',
     '/floor',
     '/bench',
@@ -125,6 +127,7 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/holds',
     '/setup/devices',
     '/setup/printing',
+    '/setup/host',
     '/setup/keep',
     '/setup/roles',
   ];

@@ -5,6 +5,7 @@ export { DeskLayout } from './DeskLayout.tsx';
 export { IntakeView } from './IntakeView.tsx';
 export { ItemView } from './ItemView.tsx';
 export { ItemsView } from './ItemsView.tsx';
+export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
 export { SurplusView } from './Surplus.tsx';
 export { TrayView } from './TrayView.tsx';

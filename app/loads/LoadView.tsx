@@ -19,6 +19,7 @@ import {
   useSurface,
   WIDE,
 } from '../ui/index.ts';
+import { ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
 import { LoadFloor } from './LoadFloor.tsx';
@@ -123,6 +124,23 @@ function Inside({ load, may, onOut }: { load: LoadDetail; may: boolean; onOut: (
         {t('loads.inside')}
       </Txt>
       {load.shares.length === 0 && <Txt colour="quiet">{t('loads.nothingInside')}</Txt>}
+      {load.shares.length > 0 && (
+        <ListExport
+          name={`load-${load.number}`}
+          rows={() =>
+            load.shares.map((s) => ({
+              order: s.number,
+              customer: s.customer,
+              city: s.city,
+              due: s.due,
+              units: s.units,
+              weight_g: s.weightG,
+              volume_cm3: Math.round(s.volumeCm3),
+              pallets: Math.round(s.pallets * 100) / 100,
+            }))
+          }
+        />
+      )}
       <View role="list" aria-label={t('loads.inside')}>
         {load.shares.map((share) => (
           <Share key={share.id} share={share}>

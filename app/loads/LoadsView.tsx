@@ -7,7 +7,7 @@ import { localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName } from '../text/index.ts';
 import { Card, Empty, Failed, Key, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
-import { DeskTabs } from '../desk/index.ts';
+import { DeskTabs, ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
 import { LoadFloor } from './LoadFloor.tsx';
@@ -44,6 +44,26 @@ export function LoadsView() {
           </View>
         ))}
       </View>
+      {data && data.loads.length > 0 && (
+        <ListExport
+          name="loads"
+          rows={() =>
+            data.loads.map(({ number, vehicle, departure, leavesAt, door, orders, units, fill }) => ({
+              load: number,
+              vehicle,
+              departure: departure ?? '',
+              leaves_at: leavesAt ?? '',
+              door: door ?? '',
+              orders,
+              units,
+              weight_g: fill.weightG,
+              volume_cm3: Math.round(fill.volumeCm3),
+              floor_places: fill.places,
+              of_floor_places: fill.most.places,
+            }))
+          }
+        />
+      )}
       {planning && <PlanSheet onClose={() => setPlanning(false)} onPlanned={(load) => open(load.id)} />}
     </Page>
   );

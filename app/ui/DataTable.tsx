@@ -72,7 +72,9 @@ const TableRow = memo(
     a.index === b.index &&
     a.columns === b.columns &&
     a.picked === b.picked &&
-    a.here === b.here,
+    a.here === b.here &&
+    a.choosable === b.choosable &&
+    a.openable === b.openable,
 ) as typeof OneRow;
 
 function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable, openable, does }: TableRowProps<T>) {

@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave, takeIn } from './steps.ts';
 
@@ -48,6 +49,32 @@ describe('the Desk: what can go, who gets the stock', () => {
     expect(row('S3').slice(1, 4)).toEqual(['choose', 0, 0]);
     const small = Math.floor(free / 4);
     expect(short.find((s) => s.id === item)).toMatchObject({ sku, free, asked: free - 2 + 3 * small, orders: 4 });
+  });
+
+  it('reads what it computes with once for as long as nothing changed, and never shows what was before', async () => {
+    const { db } = relay.platform;
+    const execute = jest.spyOn(db, 'execute');
+    const reads = async (work: () => Promise<unknown>) => {
+      const before = execute.mock.calls.length;
+      await work();
+      return execute.mock.calls.length - before;
+    };
+    const look = () => desk.get('orderPromise', { id: orders['S1']! });
+    await look();
+    const kept = await reads(look);
+    const { id: line } = await lineOf(orders['S1']!);
+    const gets = async () => (await look()).promise!.lines[0]!.gets;
+    for (const units of [1, 2, 0]) {
+      await desk.get('fixLines', { body: { lines: [{ line, units }] } });
+      expect(await gets()).toBe(units);
+    }
+    await desk.get('fixLines', { body: { lines: [{ line, units: null }] } });
+    expect(await reads(look)).toBeGreaterThan(kept);
+    // A notice that something changed may still come in; then all is as it was.
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    await look();
+    expect(await reads(look)).toBe(kept);
+    execute.mockRestore();
   });
 
   it('narrows the view by what is given, and computes within it', async () => {

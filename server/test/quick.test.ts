@@ -81,6 +81,42 @@ describe('the quick path of a site that packs nothing', () => {
     expect((await desk!.refused('quickConfirm', { body: { orders: [gone] } })).code).toBe('quick-not-there');
   });
 
+  it('takes lots where the list says, and serial numbers by name, each once and where it lies', async () => {
+    const { way } = await desk!.get('way');
+    const there = await relay.as('maren');
+    await there.get('switchSite', { body: { site: 'larkmoor' } });
+    await there.get('changeWay', { body: { ...way, stages: 'pick-and-ship', reserve: 'scan' } });
+    const lines: [string, number][] = [
+      ['PP-002', 3],
+      ['RF-001', 2],
+    ];
+    const due = new Date().toISOString().slice(0, 10);
+    const id = await takeIn(there, { number: 'Q-KEPT', lines, due });
+    const order = (await there.get('quickList')).orders.find((o) => o.number === 'Q-KEPT')!;
+    const [paste, meter] = order.lines;
+    expect(paste!.from.every((f) => f.lot !== '')).toBe(true);
+    expect(meter!.tracksSerial && meter!.from[0]!.serials.length > 0).toBe(true);
+    const body = { orders: [asAsked(order)] };
+    const picks = body.orders[0]!.picks.filter((p) => p.line === meter!.line);
+    const serials = picks.flatMap((p) => p.serials);
+    picks[0]!.serials = picks[0]!.serials.map(() => serials[0]!);
+    if (picks[0]!.units > 1) expect((await there.refused('quickConfirm', { body })).code).toBe('quick-serials');
+    picks[0]!.serials = serials
+      .slice(0, picks[0]!.units)
+      .map(() => 'NOT-HERE')
+      .map((s, i) => `${s}-${i}`);
+    expect((await there.ask('quickConfirm', { body })).status).toBeGreaterThanOrEqual(400);
+    expect((await there.get('order', { id })).lines.map((l) => l.released)).toEqual([0, 0]);
+    await there.get('quickConfirm', { body: { orders: [asAsked(order)] } });
+    expect((await there.get('order', { id })).status).toBe('closed');
+    const gone = await relay.query<{ serial: string }>(
+      `select m.serial from movement m join place p on p.id = m.to_place where p.kind = 'outside' and m.serial <> '' order by 1`,
+    );
+    expect(gone.map((g) => g.serial)).toEqual([...serials].sort());
+    await there.get('changeWay', { body: { ...way, stages: 'pick-pack-ship', reserve: 'release' } });
+    await desk!.get('switchSite', { body: { site: 'fennock' } });
+  });
+
   it('keeps out orders on hold and under way, people without the rights, and sites that pack', async () => {
     const [first] = (await desk!.get('quickList')).orders.filter((o) => o.held === null && o.lines.some((l) => l.gets));
     await desk!.get('holdOrder', { id: first!.id, body: { reason: 'wait for the office', stops: ['shipping'] } });

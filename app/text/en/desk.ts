@@ -315,6 +315,8 @@ export const desk = {
       'a-pack-of-the-item': 'unit, inner or outer, as the item has it',
       'a-country-code': 'two letters, as GB',
       'one-value-per-order': 'the same value in every row of the order',
+      'an-address': 'an address that begins with http',
+      'short-tags': 'at most 12 tags of 24 letters, separated by a bar',
       'a-line-once': 'each line number once in an order',
       csv: 'a CSV file with a heading row',
       json: 'JSON that is well formed',

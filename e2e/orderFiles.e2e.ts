@@ -1,0 +1,118 @@
+import { expect } from '@playwright/test';
+import { person, test } from './people.ts';
+
+const due = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+const head = [
+  'order',
+  'channel',
+  'customer',
+  'due',
+  'ship_to_name',
+  'street',
+  'postcode',
+  'city',
+  'country',
+  'line',
+  'item',
+  'quantity',
+];
+const row = (order: string, item: string, quantity: string | number) => [
+  order,
+  'web',
+  'C1030',
+  due,
+  'Juniper Orchards',
+  '5 Weir Street',
+  'ZA1 2BC',
+  'Dunmere',
+  'GB',
+  1,
+  item,
+  quantity,
+];
+const json = (number: string, quantity: unknown) => ({
+  number,
+  channel: 'web',
+  customer: 'C1030',
+  due,
+  shipTo: { name: 'Juniper Orchards', street: '5 Weir Street', postcode: 'ZA1 2BC', city: 'Dunmere', country: 'GB' },
+  lines: [{ line: 1, sku: 'HT-003', quantity }],
+});
+const ubl = (number: string, quantity: string) => `<?xml version="1.0" encoding="UTF-8"?>
+<Order xmlns="urn:oasis:names:specification:ubl:schema:xsd:Order-2"
+  xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2"
+  xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
+  <cbc:ID>${number}</cbc:ID>
+  <cac:AdditionalDocumentReference><cac:Attachment><cac:ExternalReference>
+    <cbc:URI>https://docs.example/${number}</cbc:URI></cac:ExternalReference></cac:Attachment></cac:AdditionalDocumentReference>
+  <cac:BuyerCustomerParty><cbc:SupplierAssignedAccountID>C1030</cbc:SupplierAssignedAccountID>
+    <cac:Party><cac:PartyName><cbc:Name>Juniper Orchards</cbc:Name></cac:PartyName></cac:Party></cac:BuyerCustomerParty>
+  <cac:Delivery><cac:DeliveryAddress><cbc:StreetName>Weir Street</cbc:StreetName><cbc:BuildingNumber>5</cbc:BuildingNumber>
+    <cbc:CityName>Dunmere</cbc:CityName><cbc:PostalZone>ZA1 2BC</cbc:PostalZone>
+    <cac:Country><cbc:IdentificationCode>GB</cbc:IdentificationCode></cac:Country></cac:DeliveryAddress>
+    <cac:RequestedDeliveryPeriod><cbc:EndDate>${due}</cbc:EndDate></cac:RequestedDeliveryPeriod></cac:Delivery>
+  <cac:OrderLine><cac:LineItem><cbc:ID>1</cbc:ID><cbc:Quantity unitCode="C62">${quantity}</cbc:Quantity>
+    <cac:Item><cac:SellersItemIdentification><cbc:ID>HT-003</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>
+</Order>`;
+
+test('an order file of each form: what is wrong in it is said at its place, and the good order beside it is taken', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const workbook = async (cells: (string | number)[][]) => {
+    const made = await desk.request.post('/api/workbook', {
+      data: { cells },
+      headers: { 'Idempotency-Key': `workbook-${cells.length}-${String(cells[1]?.[0])}` },
+    });
+    return made.body();
+  };
+  const choose = async (name: string, buffer: Buffer) => {
+    await desk.goto('/desk/intake');
+    const chooser = desk.waitForEvent('filechooser');
+    await desk.getByRole('button', { name: 'Choose a file' }).click();
+    await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer });
+    await expect(desk.getByText(new RegExp(`^${name.replace('.', '\\.')}: `))).toBeVisible();
+  };
+  const csv = (...rows: (string | number)[][]) => Buffer.from([head, ...rows].map((r) => r.join(',')).join('\r\n'));
+  const files: [name: string, file: Buffer, at: RegExp, expected: string, takes: number][] = [
+    ['half.csv', csv(row('F-CSV', 'HT-003', 2), row('F-BAD', 'HT-003', 'two')), /quantity/, 'a whole number from 1', 1],
+    ['cut.csv', Buffer.from('order;channel\r\n"F-1;web'), /.*/, 'a CSV file with a heading row', 0],
+    [
+      'half.xlsx',
+      await workbook([head, row('F-XLSX', 'HT-003', 2), row('F-BAD', 'NO-SUCH', 1)]),
+      /item/,
+      'an item number of this house',
+      1,
+    ],
+    ['cut.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 9, 9]), /.*/, 'a CSV, XLSX, JSON or UBL file', 0],
+    [
+      'half.json',
+      Buffer.from(JSON.stringify([json('F-JSON', 2), json('F-BAD', 'two')])),
+      /orders\[1\]\.lines\[0\]\.quantity/,
+      'a whole number from 1',
+      1,
+    ],
+    ['cut.json', Buffer.from('[{"number": "F-2",'), /.*/, 'JSON that is well formed', 0],
+    ['good.xml', Buffer.from(ubl('F-UBL', '2')), /.*/, '', 1],
+    ['half.xml', Buffer.from(ubl('F-UBL-2', '2.5')), /OrderLine\[1\]\/LineItem\/Quantity/, 'a whole number from 1', 0],
+    ['cut.xml', Buffer.from(ubl('F-UBL-3', '2').slice(0, 400)), /.*/, 'XML that is well formed', 0],
+  ];
+  for (const [name, file, at, expected, takes] of files)
+    await test.step(name, async () => {
+      await choose(name, file);
+      if (expected !== '') {
+        const fault = desk.getByRole('row').filter({ hasText: expected }).first();
+        await expect(fault).toBeVisible();
+        await expect(fault).toContainText(at);
+      }
+      const take = desk.getByRole('button', { name: /^Take \d+ orders?$/ });
+      if (takes === 0) await expect(take).toBeDisabled();
+      else {
+        await take.click();
+        await expect(desk.getByText('1 order is taken in.')).toBeVisible();
+      }
+    });
+  await desk.goto('/desk?show=open&find=F-UBL');
+  await desk.getByRole('link', { name: /^F-UBL,/ }).click();
+  await expect(desk.getByRole('link', { name: 'good.xml' })).toBeVisible();
+});
