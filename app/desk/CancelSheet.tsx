@@ -1,7 +1,6 @@
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Failed, Field, Key, Sheet, Txt } from '../ui/index.ts';
+import { api, tell, useSend } from '../state/index.ts';
+import { ReasonSheet } from '../shell/index.ts';
 
 /** Asks why, and cancels the rest of an order or all of it. */
 export function CancelSheet({
@@ -21,16 +20,12 @@ export function CancelSheet({
   const { t } = useTranslation();
   const send = useSend();
   const { data: was } = api.useOrderQuery(order);
-  const [reason, setReason] = useState('');
-  const [asked, setAsked] = useState(false);
   const [cancelRest, rest] = api.useCancelRestMutation();
   const [cancelAll, all] = api.useCancelOrderMutation();
   const { isLoading, error } = what === 'rest' ? rest : all;
   const title = t(what === 'all' ? 'order.cancelAll' : lines.length > 0 ? 'order.cancelLine' : 'order.cancelRest');
-  const go = async () => {
-    setAsked(true);
-    if (reason.trim().length < 3) return;
-    const why = { id: order, reason: reason.trim() };
+  const go = async (reason: string) => {
+    const why = { id: order, reason };
     const before = new Map(was?.lines.map((l) => [l.id, l.cancelled]));
     const done = await (what === 'rest' ? cancelRest({ ...why, lines }) : cancelAll(why));
     if (!done.data) return;
@@ -48,30 +43,15 @@ export function CancelSheet({
     );
   };
   return (
-    <Sheet
+    <ReasonSheet
       title={title}
-      onClose={onClose}
-      keys={
-        <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key kind="danger" title={title} busy={isLoading} onPress={() => void go()} />
-        </>
+      text={
+        what === 'rest' ? t('order.cancelText', { units: t('unit.units', { count: units }) }) : t('order.cancelAllText')
       }
-    >
-      <Txt>
-        {what === 'rest'
-          ? t('order.cancelText', { units: t('unit.units', { count: units }) })
-          : t('order.cancelAllText')}
-      </Txt>
-      <Field
-        label={t('order.reason')}
-        value={reason}
-        onChange={setReason}
-        onSubmit={() => void go()}
-        focus
-        error={asked && reason.trim().length < 3 ? t('order.reasonNeeded') : undefined}
-      />
-      {error && <Failed text={words(troubleOf(error))} />}
-    </Sheet>
+      busy={isLoading}
+      error={error}
+      onClose={onClose}
+      onDo={(reason) => void go(reason)}
+    />
   );
 }

@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { OrderHold } from '@hand-relay/contract';
-import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { api, useMe } from '../state/index.ts';
 import { clock } from '../text/index.ts';
-import { Column, Failed, Field, Key, Row, Sheet, Stripes, Txt, useSurface } from '../ui/index.ts';
+import { Key, Row, Stripes, Txt, useSurface } from '../ui/index.ts';
+import { ReasonSheet } from '../shell/index.ts';
 
 /** What holds an order, what that stops, and the key that lifts it for whoever may. */
 export function HoldBanner({ order }: { order: string }) {
@@ -51,38 +52,15 @@ function OneHold({ hold }: { hold: OrderHold }) {
 function LiftSheet({ hold, onClose }: { hold: OrderHold; onClose: () => void }) {
   const { t } = useTranslation();
   const [lift, { isLoading, error }] = api.useLiftHoldMutation();
-  const [reason, setReason] = useState('');
-  const [asked, setAsked] = useState(false);
-  const short = reason.trim().length < 3;
-  const go = async () => {
-    setAsked(true);
-    if (short) return;
-    const done = await lift({ id: hold.id, reason: reason.trim() });
-    if (done.data) onClose();
-  };
   return (
-    <Sheet
+    <ReasonSheet
+      kind="act"
       title={t('hold.lift')}
+      text={hold.text}
+      busy={isLoading}
+      error={error}
       onClose={onClose}
-      keys={
-        <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key kind="act" title={t('hold.lift')} busy={isLoading} onPress={() => void go()} />
-        </>
-      }
-    >
-      <Column gap={10}>
-        <Txt>{hold.text}</Txt>
-        <Field
-          focus
-          label={t('order.reason')}
-          value={reason}
-          onChange={setReason}
-          onSubmit={() => void go()}
-          error={asked && short ? t('order.reasonNeeded') : undefined}
-        />
-        {error && <Failed text={words(troubleOf(error))} />}
-      </Column>
-    </Sheet>
+      onDo={(reason) => void lift({ id: hold.id, reason }).then((done) => done.data && onClose())}
+    />
   );
 }

@@ -2,3 +2,4 @@ export { Gate, Ground } from './Gate.tsx';
 export { Page } from './Page.tsx';
 export { SignIn } from './SignIn.tsx';
 export { PrintKey } from './PrintKey.tsx';
+export { ReasonSheet } from './ReasonSheet.tsx';
