@@ -164,4 +164,39 @@ describe('what the Desk takes back, splits and joins', () => {
     const wrong = await desk!.refused('tagOrders', { body: { orders: [id], add: ['a, b'] } });
     expect(wrong.fields).toMatchObject([{ path: 'add.0' }]);
   });
+
+  it('keeps stock again for what comes back, where the site keeps it as orders come in', async () => {
+    const there = await relay.as('maren');
+    await there.get('switchSite', { body: { site: 'fennock' } });
+    const [item, other] = await relay.query<{ sku: string }>(
+      `select i.sku from stock_total t join item i on i.id = t.item_id where t.site_id = 'fennock' and t.on_hand - t.reserved >= 8 order by 1 limit 2`,
+    );
+    const id = await takeIn(there, { number: 'U-KEPT', lines: [[item!.sku, 6]] });
+    const line = async (of = id) => (await there.get('order', { id: of })).lines[0]!;
+    const first = (await line()).id;
+    expect(await line()).toMatchObject({ kept: 6 });
+    const part = await there.get('splitOrder', { id, body: { lines: [{ line: first, units: 2 }], due: '2031-03-03' } });
+    expect([(await line()).kept, (await line(part.id)).kept]).toEqual([4, 2]);
+    await there.get('joinOrder', { id: part.id });
+    expect(await line()).toMatchObject({ asked: 6, kept: 6 });
+    await there.get('release', { body: { orders: [id] } });
+    expect(await line()).toMatchObject({ kept: 0, released: 6 });
+    await there.get('takeBack', { body: { lines: [{ line: first }] } });
+    expect(await line()).toMatchObject({ kept: 6, released: 0 });
+    await there.get('cancelRest', { id, body: { reason: 'not wanted' } });
+    await there.get('restoreRest', { id, body: { lines: [{ line: first, units: 5 }] } });
+    expect(await line()).toMatchObject({ cancelled: 1, kept: 5 });
+    // What is cancelled of one line takes nothing from another.
+    const two = await takeIn(there, {
+      number: 'U-TWO',
+      lines: [
+        [item!.sku, 1],
+        [other!.sku, 2],
+      ],
+    });
+    const { lines } = await there.get('order', { id: two });
+    const left = await there.get('cancelRest', { id: two, body: { reason: 'one line', lines: [lines[0]!.id] } });
+    expect(left.lines.map((l) => l.kept)).toEqual([0, 2]);
+    await there.get('switchSite', { body: { site: 'larkmoor' } });
+  });
 });

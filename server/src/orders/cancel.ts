@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { freeOrders } from '../waves/index.ts';
+import { keepsAtIntake, reserveOrders, trimKept } from '../waves/index.ts';
 
 const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
@@ -31,7 +31,7 @@ export async function cancelRest(
     update order_line l set cancelled = l.cancelled + o.units, fixed = null from open o where l.id = o.id returning l.line, o.units`,
   );
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal(409, 'nothing-to-cancel');
-  await freeOrders(change, [orderId]);
+  await trimKept(change, [orderId]);
   await closeIfDone(change, orderId);
   change.journal({ kind: 'rest-cancelled', orderId, facts: { reason, lines: cancelled } });
   change.tell('orders', [orderId]);
@@ -40,7 +40,7 @@ export async function cancelRest(
 /**
  * Takes a cancellation back: the lines ask so many units again, and an order that it closed is open again.
  *
- * @throws Refusal 409 `nothing-to-restore` where less than that is cancelled, or the order has shipped and closed
+ * @throws Refusal 409 `nothing-to-restore` where less than that is cancelled
  */
 export async function restore(
   change: Change,
@@ -48,6 +48,7 @@ export async function restore(
   lines: readonly { line: string; units: number }[],
 ): Promise<void> {
   const { tx, actor } = change;
+  const keeps = await keepsAtIntake(change);
   const [order] = await rows<{ status: string }>(
     tx,
     sql`select status from customer_order where id = ${orderId} and site_id = ${actor.siteId} for update`,
@@ -61,6 +62,7 @@ export async function restore(
   );
   if (restored.length < lines.length) throw new Refusal(409, 'nothing-to-restore');
   await tx.execute(sql`update customer_order set status = 'open', version = version + 1 where id = ${orderId}`);
+  if (keeps) await reserveOrders(change, [orderId]);
   change.journal({ kind: 'rest-restored', orderId, facts: { lines: restored } });
   change.tell('orders', [orderId]);
 }

@@ -28,8 +28,7 @@ import {
 } from '../platform/index.ts';
 import { adaptOrder } from './adapt.ts';
 import { judgeOrders } from '../holds/index.ts';
-import { freeOrders, lockStock, reserveOrders } from '../waves/index.ts';
-import { wayOf } from '../ways/index.ts';
+import { freeOrders, keepsAtIntake, reserveOrders } from '../waves/index.ts';
 
 interface Judged {
   judged: { drafted: DraftedOrder; comparison: Comparison }[];
@@ -194,9 +193,7 @@ async function writeCharges(
 async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
   if (wanted.length === 0) return;
   const { tx, actor, now } = current;
-  const reserves = (await wayOf(tx, actor.siteId)).reserve === 'intake';
-  // Before any order is touched: a release locks in this order too.
-  if (reserves) await lockStock(tx, actor.siteId);
+  const keeps = await keepsAtIntake(current);
   const [{ timeZone } = { timeZone: 'UTC' }] = await rows<{ timeZone: string }>(
     tx,
     sql`select time_zone as "timeZone" from site where id = ${actor.siteId}`,
@@ -285,6 +282,6 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
     update customer_order o set status = 'closed' where o.id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))
       and not exists (select 1 from order_line l where l.order_id = o.id)`);
   await judgeOrders(current, [...idOf.values()]);
-  if (reserves) await reserveOrders(current, [...idOf.values()]);
+  if (keeps) await reserveOrders(current, [...idOf.values()]);
   current.tell('orders', [...idOf.values()], { kind: 'orders-taken', facts: { count: wanted.length } });
 }

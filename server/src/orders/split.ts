@@ -4,7 +4,7 @@ import type { splitBody } from '@hand-relay/contract';
 import { departureFor, type Departure } from '@hand-relay/core/calendar';
 import { judgeOrders } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { freeOrders } from '../waves/index.ts';
+import { keepsAtIntake, reserveOrders, trimKept } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
 
 interface Line {
@@ -27,6 +27,7 @@ export async function splitOrder(
   { lines: asked, due }: z.output<typeof splitBody>,
 ): Promise<string> {
   const { tx, actor, now } = change;
+  const keeps = await keepsAtIntake(change);
   const [order] = await rows<{
     number: string;
     channel: string;
@@ -56,7 +57,6 @@ export async function splitOrder(
     sql`select coalesce(sum(released), 0)::int as units from order_line where order_id = ${orderId}`,
   );
   if (left === 0 && begun!.units === 0) throw new Refusal(409, 'split-all');
-  await freeOrders(change, [orderId]);
 
   const [root] = await rows<{ number: string; parts: number }>(
     tx,
@@ -84,6 +84,7 @@ export async function splitOrder(
     less as (update order_line l set asked = l.asked - p.units, fixed = null from part p where l.id = p.id)
     insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
     select fresh, ${id}, line, item, units, 'unit', note, units from part`);
+  await trimKept(change, [orderId]);
   // What holds an order holds its parts, and what was lifted for it stays lifted.
   const holds = await rows<{ id: string }>(tx, sql`select id from order_hold where order_id = ${orderId}`);
   await tx.execute(sql`
@@ -91,6 +92,7 @@ export async function splitOrder(
     select f.fresh, h.site_id, ${id}, h.rule_id, h.text, h.stops, h.lifters, h.held_at, h.held_by, h.lifted_at, h.lifted_by
     from order_hold h join jsonb_to_recordset(${recordset(holds.map((h) => ({ ...h, fresh: change.newId() })))}) as f(id text, fresh text) on f.id = h.id`);
   await judgeOrders(change, [id]);
+  if (keeps) await reserveOrders(change, [orderId, id]);
   const facts = { number, from: order.number, due, units: parts.reduce((n, p) => n + p.units, 0) };
   change.journal({ kind: 'order-split', orderId, facts }, { kind: 'split-off', orderId: id, facts });
   change.tell('orders', [orderId, id]);
@@ -105,12 +107,12 @@ export async function splitOrder(
  */
 export async function joinOrder(change: Change, orderId: string): Promise<string> {
   const { tx, actor } = change;
+  const keeps = await keepsAtIntake(change);
   const [part] = await rows<{ number: string; root: string | null }>(
     tx,
     sql`select o.number, o.split_of as root from customer_order o where o.id = ${orderId} and o.site_id = ${actor.siteId} and o.status = 'open' for update`,
   );
   if (!part?.root) throw notFound('order', orderId);
-  await freeOrders(change, [orderId]);
   const back = await rows<{ units: number }>(
     tx,
     sql`
@@ -124,7 +126,9 @@ export async function joinOrder(change: Change, orderId: string): Promise<string
   await tx.execute(
     sql`update customer_order set status = 'open', version = version + 1 where id = ${part.root} and status <> 'open'`,
   );
+  await trimKept(change, [orderId]);
   await closeIfDone(change, orderId);
+  if (keeps) await reserveOrders(change, [part.root, orderId]);
   const facts = { number: part.number, units: back.reduce((n, b) => n + b.units, 0) };
   change.journal({ kind: 'order-joined', orderId: part.root, facts }, { kind: 'order-joined', orderId, facts });
   change.tell('orders', [orderId, part.root]);

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { takeBackBody } from '@hand-relay/contract';
 import { recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { takeUnitsBack } from '../waves/index.ts';
+import { keepsAtIntake, reserveOrders, takeUnitsBack } from '../waves/index.ts';
 
 /**
  * Takes lines, or so many units of them, back to Desk, as far as no picker has begun them.
@@ -14,6 +14,7 @@ export async function takeBackLines(
   { lines, wave }: z.output<typeof takeBackBody>,
 ): Promise<{ lines: { line: string; units: number }[] }> {
   const { tx, actor } = change;
+  const keeps = await keepsAtIntake(change);
   const asked = new Map(lines.map((l) => [l.line, l.units]));
   const released = await rows<{ id: string; line: number; order: string; units: number }>(
     tx,
@@ -38,6 +39,7 @@ export async function takeBackLines(
       facts: { units: parts.reduce((n, p) => n + p.units, 0), lines: parts },
     })),
   );
+  if (keeps) await reserveOrders(change, [...byOrder.keys()]);
   change.tell('orders', [...byOrder.keys()]);
   change.tell('stock', []);
   return { lines: [...taken].map(([line, units]) => ({ line, units })) };

@@ -1,4 +1,4 @@
-export { freeOrders, reservedOf, reserveOrders } from './reserve.ts';
+export { freeOrders, keepsAtIntake, reservedOf, reserveOrders, trimKept } from './reserve.ts';
 export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { runSummaries } from './summary.ts';

@@ -2,6 +2,17 @@ import { sql } from 'drizzle-orm';
 import { recordset, rows, type Change, type Tx } from '../platform/index.ts';
 import { allocate } from './demand.ts';
 import { lockStock } from './release.ts';
+import { wayOf } from '../ways/index.ts';
+
+/**
+ * Whether the site promises stock as orders come in. Where it does, its stock is locked at once, before any order is
+ * touched: a release locks in this order too.
+ */
+export async function keepsAtIntake({ tx, actor }: Change): Promise<boolean> {
+  const keeps = (await wayOf(tx, actor.siteId)).reserve === 'intake';
+  if (keeps) await lockStock(tx, actor.siteId);
+  return keeps;
+}
 
 /** Promises free stock to orders that are not released: what they have already stays theirs. */
 export async function reserveOrders(change: Change, orderIds: string[]): Promise<void> {
@@ -44,6 +55,31 @@ export async function freeOrders(change: Change, orderIds: string[]): Promise<vo
     'orders',
     freed.map((f) => f.order),
   );
+  change.tell('stock', []);
+}
+
+/** Frees what is promised to lines of orders beyond what is open of them, the last lots first. */
+export async function trimKept(change: Change, orderIds: string[]): Promise<void> {
+  const freed = await rows<{ order: string; units: number }>(
+    change.tx,
+    sql`
+    with kept as (
+      select r.line_id, r.lot, r.units, l.order_id, l.asked - l.cancelled - l.released as open,
+             sum(r.units) over (partition by r.line_id order by r.lot rows unbounded preceding) as upto
+      from reservation r join order_line l on l.id = r.line_id
+      where r.wave_id is null and l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+    ), less as (
+      select line_id, lot, order_id, units, greatest(0, least(units, open - (upto - units)))::int as stays from kept where upto > open
+    ), gone as (
+      delete from reservation r using less s where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays = 0
+    ), trimmed as (
+      update reservation r set units = s.stays, firm = least(r.firm, s.stays) from less s
+      where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays > 0
+    )
+    select order_id as "order", sum(units - stays)::int as units from less group by 1`,
+  );
+  if (freed.length === 0) return;
+  change.journal(...freed.map(({ order, units }) => ({ kind: 'freed', orderId: order, facts: { units } })));
   change.tell('stock', []);
 }
 
