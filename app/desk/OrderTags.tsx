@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
 import { api, troubleOf, useMay, words } from '../state/index.ts';
-import { Failed, Field, Key, Txt, useSurface } from '../ui/index.ts';
+import { Failed, Field, Key, Row, Txt, useSurface } from '../ui/index.ts';
 
 /** The words that an order is marked with; whoever may release or choose adds some and takes some off. */
 export function OrderTags({ order }: { order: OrderDetail }) {
@@ -19,39 +19,43 @@ export function OrderTags({ order }: { order: OrderDetail }) {
     if (good) void tag({ orders: [order.id], add: [typed.trim()] }).then((done) => done.data && setTyped(null));
   };
   return (
-    <View
-      role="list"
-      aria-label={t('order.tags')}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}
-    >
-      {order.tags.map((name) => (
+    <Row gap={6}>
+      {order.tags.length > 0 && (
         <View
-          key={name}
-          role="listitem"
-          style={{
-            flexDirection: 'row',
-            alignItems: 'center',
-            borderWidth: 1,
-            borderColor: surface.line,
-            borderRadius: 4,
-            paddingLeft: 10,
-            gap: 8,
-            paddingRight: may ? 0 : 10,
-            minHeight: 36,
-          }}
+          role="list"
+          aria-label={t('order.tags')}
+          style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}
         >
-          <Txt>{name}</Txt>
-          {may && (
-            <Key
-              size="small"
-              icon="close"
-              iconOnly
-              title={t('order.tagDrop', { tag: name })}
-              onPress={() => void tag({ orders: [order.id], remove: [name] })}
-            />
-          )}
+          {order.tags.map((name) => (
+            <View
+              key={name}
+              role="listitem"
+              style={{
+                flexDirection: 'row',
+                alignItems: 'center',
+                borderWidth: 1,
+                borderColor: surface.line,
+                borderRadius: 4,
+                paddingLeft: 10,
+                gap: 8,
+                paddingRight: may ? 0 : 10,
+                minHeight: 36,
+              }}
+            >
+              <Txt>{name}</Txt>
+              {may && (
+                <Key
+                  size="small"
+                  icon="close"
+                  iconOnly
+                  title={t('order.tagDrop', { tag: name })}
+                  onPress={() => void tag({ orders: [order.id], remove: [name] })}
+                />
+              )}
+            </View>
+          ))}
         </View>
-      ))}
+      )}
       {may && typed === null && <Key size="small" title={t('order.tagAdd')} onPress={() => setTyped('')} />}
       {typed !== null && (
         <>
@@ -72,6 +76,6 @@ export function OrderTags({ order }: { order: OrderDetail }) {
         </>
       )}
       {error && <Failed text={words(troubleOf(error))} />}
-    </View>
+    </Row>
   );
 }

@@ -84,10 +84,10 @@ export function ShareBar({
           >
             {part.units / total > 0.06 && (
               <View>
-                <Txt kind="small" lines={1} {...(part.current ? { colour: 'onAct' as const } : {})}>
+                <Txt kind="small" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
                   {part.title}
                 </Txt>
-                <Txt kind="strong" lines={1} {...(part.current ? { colour: 'onAct' as const } : {})}>
+                <Txt kind="strong" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
                   {number(part.units)}
                 </Txt>
               </View>

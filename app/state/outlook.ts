@@ -50,7 +50,8 @@ const outlook = createSlice({
   reducers: {
     /** Something changed that it was computed from. */
     changedSince(state, { payload }: { payload: { topic: string; ids: string[] } }) {
-      if (state.at === null) return;
+      // While it is computed it may have been read already: what changes then is said to have changed.
+      if (state.at === null && !state.reading) return;
       if (payload.topic === 'stock') state.stock = true;
       if (payload.topic === 'orders') for (const id of payload.ids) state.changed[id] = true;
     },

@@ -25,6 +25,17 @@ describe('the outlook of the Desk', () => {
   });
   const quiet = () => {};
 
+  it('says of what changes while it is computed that it changed', async () => {
+    const store = makeStore();
+    hear(store, { topic: 'orders', ids: ['early'] }, quiet);
+    reply = () => {
+      hear(store, { topic: 'orders', ids: ['a'] }, quiet);
+      return Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a', 'b'));
+    };
+    await store.dispatch(readOutlook({}));
+    expect(store.getState().outlook.changed).toEqual({ a: true });
+  });
+
   it('is asked for with what is in view, and kept by order', async () => {
     reply = () => Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a', 'b'));
     const store = makeStore();
