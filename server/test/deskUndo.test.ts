@@ -34,6 +34,21 @@ describe('what the Desk takes back, splits and joins', () => {
     expect(await kinds(id)).toEqual(['order-taken', 'released', 'released', 'lines-taken-back', 'lines-taken-back']);
   });
 
+  it('follows a change upstream after all of it went back to Desk, from a wave and from a run', async () => {
+    for (const [number, back] of [
+      ['U-BACK-1', (line: string) => desk!.get('takeBack', { body: { lines: [{ line }] } })],
+      ['U-BACK-2', (_line: string, wave: string) => desk!.get('cancelWave', { id: wave })],
+    ] as const) {
+      const id = await takeIn(desk!, { number, lines: [['HT-003', 3]] });
+      const wave = await startWave(desk!, [id]);
+      await back((await lineOf(id)).id, wave);
+      await takeIn(desk!, { number, lines: [['HT-003', 5]] });
+      expect(await lineOf(id)).toMatchObject({ asked: 5, cancelled: 0, released: 0 });
+      await takeIn(desk!, { number, lines: [['HT-003', 2]] });
+      expect(await lineOf(id)).toMatchObject({ asked: 5, cancelled: 3 });
+    }
+  });
+
   it('takes back one line of a run that waits, and nothing of one that a picker has begun', async () => {
     const id = await takeIn(desk!, {
       number: 'U-RUN',

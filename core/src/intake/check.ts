@@ -43,6 +43,8 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
 export interface ExistingOrder {
   draft: OrderDraft;
   released: ReadonlyMap<number, number>;
+  /** Lines that waves or picks refer to, also where all of it went back to Desk since: they are never written anew. */
+  worked: ReadonlySet<number>;
   /** Whether parts of it were split off as orders of their own. */
   split: boolean;
   /** A closed or cancelled order follows no change by itself. */
@@ -100,12 +102,14 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
   }
   for (const gone of lines.values()) note(`line ${gone.line}`, `${gone.quantity} × ${gone.sku}`, '');
   if (differences.length === 0) return { outcome: 'same' };
-  const begun = existing.split || [...existing.released.values()].some((units) => units > 0);
+  const begun =
+    existing.split || existing.worked.size > 0 || [...existing.released.values()].some((units) => units > 0);
   if (!existing.open) return { outcome: 'under-way', differences };
   if (!begun) return { outcome: 'changed', differences };
   const other = draft.lines.some((line) => {
     const old = was.lines.find((l) => l.line === line.line);
-    return old !== undefined && old.sku !== line.sku && (existing.released.get(line.line) ?? 0) > 0;
+    if (old === undefined || old.sku === line.sku) return false;
+    return existing.worked.has(line.line) || (existing.released.get(line.line) ?? 0) > 0;
   });
   const moved = other || was.customer !== draft.customer || was.kind !== draft.kind;
   return { outcome: moved ? 'under-way' : 'adapts', differences };

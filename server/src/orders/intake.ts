@@ -128,7 +128,11 @@ type OrderHead = Omit<OrderDraft, 'lines' | 'shipTo' | 'tags'> & OrderDraft['shi
 /** Orders as their documents would say them, by number. */
 export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): Promise<Map<string, ExistingOrder>> {
   const heads = await rows<
-    OrderHead & { open: boolean; split: boolean; lines: (OrderDraft['lines'][number] & { released: number })[] | null }
+    OrderHead & {
+      open: boolean;
+      split: boolean;
+      lines: (OrderDraft['lines'][number] & { released: number; worked: boolean })[] | null;
+    }
   >(
     on,
     sql`
@@ -137,11 +141,12 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
            o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country,
            o.status = 'open' as open,
            jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'quantity', l.quantity, 'pack', l.pack,
-                     'note', l.note, 'released', l.released + l.cancelled) order by l.line) filter (where l.quantity > 0) as lines
+                     'note', l.note, 'released', l.released + l.cancelled,
+                     'worked', exists (select 1 from wave_line x where x.line_id = l.id)) order by l.line) filter (where l.quantity > 0) as lines
     from customer_order o join customer c on c.id = o.customer_id
     join (
-      select order_id, line, item_id, quantity, pack, note, released, cancelled from order_line
-      union all select order_id, line, item_id, quantity, 'unit', note, 0, 0 from order_charge
+      select id, order_id, line, item_id, quantity, pack, note, released, cancelled from order_line
+      union all select null, order_id, line, item_id, quantity, 'unit', note, 0, 0 from order_charge
     ) l on l.order_id = o.id join item i on i.id = l.item_id
     where o.site_id = ${siteId} and o.number in (select jsonb_array_elements_text(${recordset(numbers)}))
     group by o.id, c.number`,
@@ -156,9 +161,10 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
             ...head,
             tags: [],
             shipTo: { name: shipName, street, postcode, city, country },
-            lines: lines.map(({ released: _, ...line }) => line),
+            lines: lines.map(({ released: _, worked: __, ...line }) => line),
           },
           released: new Map(lines.map((l) => [l.line, l.released])),
+          worked: new Set(lines.filter((l) => l.worked).map((l) => l.line)),
           split,
           open,
         },
