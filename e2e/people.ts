@@ -1,4 +1,5 @@
 import { expect, test as base, type Browser, type Page } from '@playwright/test';
+import { demoAddress } from './playwright.config.ts';
 
 export const WIDE = { width: 1280, height: 800 };
 export const PHONE = { width: 390, height: 844 };
@@ -8,6 +9,8 @@ export const PHONE = { width: 390, height: 844 };
  * event of the tests behind it.
  */
 export const test = base.extend<{ closing: void }>({
+  // eslint-disable-next-line no-empty-pattern -- the runner reads the parameter to learn what a fixture needs
+  baseURL: async ({}, use, info) => use(demoAddress(info.parallelIndex)),
   closing: [
     async ({ browser }, use) => {
       await use();

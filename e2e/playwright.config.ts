@@ -4,16 +4,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 const PORT = Number(process.env['E2E_PORT'] ?? 4690);
-export const EMPTY_PORT = PORT + 1;
+/** Files run side by side, each worker against a demo of its own: what one leaves behind, the other does not see. */
+const WORKERS = 2;
+export const EMPTY_PORT = PORT + WORKERS;
+/** Where the demo of a worker answers, by its place among them. */
+export const demoAddress = (place: number) => `http://localhost:${PORT + place}`;
 // Workers read this file too: only the runner itself makes a folder.
 process.env['E2E_DATA'] ??= mkdtempSync(join(tmpdir(), 'hand-relay-e2e-'));
 
-/** The demo, and a server that has nothing yet. */
+/** A demo for each worker, and a server that has nothing yet. */
 const server = (entry: 'demo' | 'start', port: number) => ({
   command: `node ../dist/server/${entry}.js`,
   url: `http://localhost:${port}/ready`,
   timeout: 300_000,
-  env: { PORT: String(port), DATA_DIR: join(process.env['E2E_DATA']!, entry), LOG_LEVEL: 'warn' },
+  env: { PORT: String(port), DATA_DIR: join(process.env['E2E_DATA']!, `${entry}-${port}`), LOG_LEVEL: 'warn' },
   gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
 });
 
@@ -23,11 +27,10 @@ export default defineConfig({
   timeout: 300_000,
   // Generous, as nothing here measures: a busy machine must not turn a good run into a bad one.
   expect: { timeout: Number(process.env['E2E_PATIENCE'] ?? 40_000) },
-  workers: 1,
+  workers: WORKERS,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   outputDir: '../test-results/e2e',
   use: {
-    baseURL: `http://localhost:${PORT}`,
     screenshot: 'only-on-failure',
     actionTimeout: 60_000,
     launchOptions: {
@@ -43,5 +46,8 @@ export default defineConfig({
       ],
     },
   },
-  webServer: [server('demo', PORT), server('start', EMPTY_PORT)],
+  webServer: [
+    ...Array.from({ length: WORKERS }, (_, place) => server('demo', PORT + place)),
+    server('start', EMPTY_PORT),
+  ],
 });
