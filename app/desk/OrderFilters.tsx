@@ -18,6 +18,7 @@ import {
   type Listed,
   type Listing,
 } from './listing.ts';
+import { KeptKeys } from './KeptKeys.tsx';
 
 export interface OrderFiltersProps {
   listing: Listing;
@@ -176,15 +177,14 @@ function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onC
   );
 }
 
+const asListing = (settings: Record<string, unknown>) => listingOf(settings as Record<string, string>);
+
 /** Views kept by name: one touch brings one back. */
 function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onChange'>) {
   const { t } = useTranslation();
-  const { data } = api.useKeptViewsQuery();
   const [keep, keeping] = api.useKeepViewMutation();
-  const [drop] = api.useDropViewMutation();
   const [name, setName] = useState<string | null>(null);
   const now = JSON.stringify(paramsOf(listing));
-  const views = (data?.views ?? []).filter((v) => v.list === 'orders');
   const save = async () => {
     if (!name?.trim()) return;
     const settings = JSON.parse(now) as Record<string, unknown>;
@@ -195,24 +195,11 @@ function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onCha
     <Labelled text={t('views.title')}>
       <Column gap={4}>
         <Row gap={4}>
-          {views.map((view) => {
-            const kept = listingOf(view.settings as Record<string, string>);
-            const here = JSON.stringify(paramsOf(kept)) === now;
-            return (
-              <Row key={view.id} gap={2} style={{ flexWrap: 'nowrap' }}>
-                <Key title={view.name} size="small" pressed={here} onPress={() => onChange(kept)} />
-                {here && (
-                  <Key
-                    title={t('views.drop', { name: view.name })}
-                    icon="close"
-                    iconOnly
-                    size="small"
-                    onPress={() => void drop(view.id)}
-                  />
-                )}
-              </Row>
-            );
-          })}
+          <KeptKeys
+            list="orders"
+            isHere={(settings) => JSON.stringify(paramsOf(asListing(settings))) === now}
+            onChoose={(settings) => onChange(asListing(settings))}
+          />
           {name === null && <Key title={t('views.keep')} icon="plus" size="small" onPress={() => setName('')} />}
           {filtersSet(listing) > 0 && (
             <Key

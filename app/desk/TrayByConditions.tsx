@@ -5,6 +5,7 @@ import { faultOf, meets, type Conditions } from '@hand-relay/core/conditions';
 import { api } from '../state/index.ts';
 import { Column, ConditionsBuilder, Field, Key, Row, Txt } from '../ui/index.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
+import { KeptKeys } from './KeptKeys.tsx';
 import { canMove, type Listed } from './listing.ts';
 
 const nothing: Conditions = { match: 'all', list: [] };
@@ -12,12 +13,9 @@ const nothing: Conditions = { match: 'all', list: [] };
 /** Finds orders by conditions on anything that the list shows, and puts them into the tray; conditions are kept by name. */
 export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orders: string[]) => void }) {
   const { t } = useTranslation();
-  const { data } = api.useKeptViewsQuery();
   const [keep, keeping] = api.useKeepViewMutation();
-  const [drop] = api.useDropViewMutation();
   const [conditions, setConditions] = useState(nothing);
   const [name, setName] = useState('');
-  const kept = (data?.views ?? []).filter((v) => v.list === 'conditions');
   const whole = conditions.list.length > 0 && conditions.list.every((c) => faultOf(c, orderFields) === null);
   const found = whole ? rows.filter((r) => canMove(r) && meets(conditions, orderFields, orderValues(r))) : [];
   return (
@@ -25,32 +23,13 @@ export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orde
       <Txt kind="heading" level={2}>
         {t('conditions.title')}
       </Txt>
-      {kept.length > 0 && (
-        <Row gap={4}>
-          {kept.map((view) => {
-            const here = JSON.stringify(view.settings) === JSON.stringify(conditions);
-            return (
-              <Row key={view.id} gap={2} style={{ flexWrap: 'nowrap' }}>
-                <Key
-                  title={view.name}
-                  size="small"
-                  pressed={here}
-                  onPress={() => setConditions(view.settings as unknown as Conditions)}
-                />
-                {here && (
-                  <Key
-                    title={t('views.drop', { name: view.name })}
-                    icon="close"
-                    iconOnly
-                    size="small"
-                    onPress={() => void drop(view.id)}
-                  />
-                )}
-              </Row>
-            );
-          })}
-        </Row>
-      )}
+      <Row gap={4}>
+        <KeptKeys
+          list="conditions"
+          isHere={(settings) => JSON.stringify(settings) === JSON.stringify(conditions)}
+          onChoose={(settings) => setConditions(settings as unknown as Conditions)}
+        />
+      </Row>
       <ConditionsBuilder fields={orderFields} names="orders.column" value={conditions} onChange={setConditions} />
       {whole && (
         <Row gap={8}>
