@@ -10,7 +10,9 @@ import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { Provider } from 'react-redux';
 import '../text/index.ts';
-import { api, store } from '../state/index.ts';
+import { api, begin, store } from '../state/index.ts';
+
+if (typeof location !== 'undefined') begin(store, location.pathname + location.search);
 
 const theme = createTheme({ mode: 'light' });
 

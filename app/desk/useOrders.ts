@@ -21,7 +21,7 @@ export function useOrders(listing: Listing) {
   const outlook = useFrom((s) => s.outlook);
   const wanted = listing.show === 'closed' ? 'closed' : 'open';
   useEffect(() => {
-    if (!read || status !== wanted) void send(readOrders(wanted));
+    if ((!read && !reading) || status !== wanted) void send(readOrders(wanted));
     // Read once for each status; live events keep it fresh from there.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted]);

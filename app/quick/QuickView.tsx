@@ -3,6 +3,7 @@ import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View, type TextInput } from 'react-native';
 import type { QuickLine, QuickOrder } from '@hand-relay/contract';
+import { countOf, picksOf, whyNot, type Typed } from '@hand-relay/core/quick';
 import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
 import { clock, dayName, number, relative } from '../text/index.ts';
 import {
@@ -22,7 +23,6 @@ import {
 } from '../ui/index.ts';
 import { DeskTabs } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
-import { countOf, picksOf, whyNot, type Typed } from './counts.ts';
 
 /** Everything due on one screen: as asked, or exact by line, confirmed and shipped once. */
 export function QuickView() {

@@ -1,3 +1,4 @@
+import { begin } from '../state/begin.ts';
 import { hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
 import { orderRowFields, type OrderRow } from '@hand-relay/contract';
@@ -83,5 +84,26 @@ describe('what happens elsewhere', () => {
       link: '/desk/orders/o1',
     });
     expect(orders).toEqual([['o1']]);
+  });
+
+  it('begins with who is signed in, and on the Desk with its open orders', async () => {
+    for (const [address, orders] of [
+      ['/desk', true],
+      ['/desk?group=customer', true],
+      ['/desk?show=closed', false],
+      ['/desk/orders/a', false],
+      ['/floor', false],
+    ] as const) {
+      asked.length = 0;
+      const store = makeStore();
+      begin(store, address);
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      expect([address, asked.filter((path) => path.startsWith('/api/orders?status=open&limit=250')).length]).toEqual([
+        address,
+        orders ? 1 : 0,
+      ]);
+      expect(asked).toContain('/api/session');
+      expect(store.getState().orderList.read).toBe(orders);
+    }
   });
 });

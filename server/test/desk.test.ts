@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave, takeIn } from './steps.ts';
 
@@ -53,11 +52,16 @@ describe('the Desk: what can go, who gets the stock', () => {
 
   it('reads what it computes with once for as long as nothing changed, and never shows what was before', async () => {
     const { db } = relay.platform;
-    const execute = jest.spyOn(db, 'execute');
+    const execute = db.execute.bind(db);
+    let statements = 0;
+    db.execute = ((statement: Parameters<typeof execute>[0]) => {
+      statements += 1;
+      return execute(statement);
+    }) as never;
     const reads = async (work: () => Promise<unknown>) => {
-      const before = execute.mock.calls.length;
+      const before = statements;
       await work();
-      return execute.mock.calls.length - before;
+      return statements - before;
     };
     const look = () => desk.get('orderPromise', { id: orders['S1']! });
     await look();
@@ -74,7 +78,7 @@ describe('the Desk: what can go, who gets the stock', () => {
     await new Promise((resolve) => setTimeout(resolve, 100));
     await look();
     expect(await reads(look)).toBe(kept);
-    execute.mockRestore();
+    db.execute = execute;
   });
 
   it('narrows the view by what is given, and computes within it', async () => {

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { quickBody, quickResult } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
+import { judgeQuick } from '@hand-relay/core/quick';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { openShipment, shipAtOnce } from '../shipping/index.ts';
@@ -54,7 +55,9 @@ export async function quickConfirm(
   // What was promised to them before is a part of what they get now.
   await freeOrders(change, ids);
   const lines = await linesOf(change, ids);
-  mustBeAsked(orders, lines);
+  const wrong = judgeQuick(orders, lines);
+  if (wrong?.code === 'no-such-line') throw notFound('line', wrong.line);
+  if (wrong) throw new Refusal(wrong.code === 'quick-serials' ? 422 : 409, wrong.code, { ...wrong });
 
   const wave = change.newId();
   const run = change.newId();
@@ -115,23 +118,6 @@ async function linesOf({ tx }: Change, orders: string[]): Promise<Map<string, Li
         from order_line l join item i on i.id = l.item_id where l.order_id in (select jsonb_array_elements_text(${recordset(orders)})) for update of l`,
   );
   return new Map(lines.map((l) => [l.id, l]));
-}
-
-/** No line gets more than it asks, and of goods with serial numbers each is named. */
-function mustBeAsked(orders: Asked[], lines: ReadonlyMap<string, Line>): void {
-  const sums = new Map<string, number>();
-  for (const { order, picks } of orders)
-    for (const { line: id, units, serials } of picks) {
-      const line = lines.get(id);
-      if (line?.order !== order) throw notFound('line', id);
-      if (line.tracksSerial && new Set(serials).size !== units)
-        throw new Refusal(422, 'quick-serials', { sku: line.sku, units });
-      sums.set(id, (sums.get(id) ?? 0) + units);
-    }
-  for (const [id, units] of sums) {
-    const { line, sku, open } = lines.get(id)!;
-    if (units > open) throw new Refusal(409, 'quick-too-much', { line, sku, units, open });
-  }
 }
 
 type Pick = Asked['picks'][number] & { id: string; order: string; item: string; position: number };

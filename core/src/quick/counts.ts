@@ -1,4 +1,26 @@
-import type { QuickLine, QuickOrder } from '@hand-relay/contract';
+/** From where units of a line are fetched; serial numbers that lie there, where the item has them. */
+export interface FetchPlace {
+  bin: string;
+  lot: string;
+  units: number;
+  serials: string[];
+}
+
+export interface QuickLine {
+  line: string;
+  /** Units that are open, and how many of them there are. */
+  asked: number;
+  gets: number;
+  tracksSerial: boolean;
+  from: FetchPlace[];
+}
+
+export interface QuickOrder {
+  /** Why it cannot go; null where nothing holds it. */
+  held: string | null;
+  shipComplete: boolean;
+  lines: QuickLine[];
+}
 
 /** What was typed for lines: units, or serial numbers separated by commas or spaces. Without an entry, as asked. */
 export type Typed = Readonly<Record<string, string>>;

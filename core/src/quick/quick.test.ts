@@ -1,14 +1,7 @@
-import type { QuickLine, QuickOrder } from '@hand-relay/contract';
-import { countOf, picksOf, whyNot } from './counts.ts';
+import { countOf, judgeQuick, picksOf, whyNot, type QuickLine, type QuickOrder } from './index.ts';
 
 const line = (more: Partial<QuickLine> = {}): QuickLine => ({
   line: 'a',
-  number: 1,
-  sku: 'HT-003',
-  name: 'Hive tool',
-  unit: 'piece',
-  picture: '',
-  note: '',
   asked: 5,
   gets: 5,
   tracksSerial: false,
@@ -29,15 +22,6 @@ const device = line({
   ],
 });
 const order = (lines: QuickLine[], more: Partial<QuickOrder> = {}): QuickOrder => ({
-  id: 'o',
-  number: 'FK-1',
-  customer: 'Heron Apiaries',
-  wishes: '',
-  note: '',
-  due: '2026-03-02',
-  departure: null,
-  leavesAt: null,
-  carrier: null,
   shipComplete: false,
   held: null,
   lines,
@@ -79,5 +63,22 @@ describe('what is confirmed on the quick path', () => {
       { line: 'd', bin: 'A-1', lot: 'L1', units: 1, serials: ['S2'] },
       { line: 'd', bin: 'B-1', lot: 'L1', units: 1, serials: ['S3'] },
     ]);
+  });
+
+  it('is refused where it is more than asked, of another order, or not named unit by unit', () => {
+    const lines = new Map([
+      ['a', { order: 'o', line: 1, sku: 'HT-003', open: 5, tracksSerial: false }],
+      ['d', { order: 'o', line: 2, sku: 'RF-001', open: 2, tracksSerial: true }],
+    ]);
+    const judge = (...picks: [line: string, units: number, ...serials: string[]][]) =>
+      judgeQuick([{ order: 'o', picks: picks.map(([line, units, ...serials]) => ({ line, units, serials })) }], lines);
+    expect(judge(['a', 2], ['a', 3], ['d', 1, 'S1'], ['d', 1, 'S2'])).toBeNull();
+    expect(judge(['a', 2], ['a', 4])).toEqual({ code: 'quick-too-much', line: 1, sku: 'HT-003', units: 6, open: 5 });
+    expect(judge(['d', 1, 'S1'], ['d', 1, 'S1'])).toEqual({ code: 'quick-serials', sku: 'RF-001', units: 2 });
+    expect(judge(['d', 2])).toMatchObject({ code: 'quick-serials' });
+    expect(judge(['x', 1])).toEqual({ code: 'no-such-line', line: 'x' });
+    expect(judgeQuick([{ order: 'other', picks: [{ line: 'a', units: 1, serials: [] }] }], lines)?.code).toBe(
+      'no-such-line',
+    );
   });
 });
