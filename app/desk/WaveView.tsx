@@ -154,7 +154,7 @@ function RunPlan({ id }: { id: string }) {
         <Txt kind="heading" level={2}>
           {t('floor.run', { number: run.run.number })} · {run.run.callSign}
         </Txt>
-        <Key size="small" title={t('orders.detailOpen')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
+        <Key size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
       </Row>
       <FloorPlan
         plan={plan}

@@ -46,6 +46,21 @@ describe('words', () => {
     expect([...new Set(journalled)].filter((k) => !strange.includes(k) && !(k in en.trail))).toEqual([]);
   });
 
+  it('are there for every key that a screen asks for', () => {
+    const files = execSync('git ls-files --cached --others --exclude-standard -- "*.ts" "*.tsx"', {
+      cwd: `${__dirname}/..`,
+      encoding: 'utf8',
+    });
+    const asked = files
+      .split('\n')
+      .filter((f) => f && !f.startsWith('text/en') && !f.includes('test'))
+      .flatMap((f) =>
+        [...readFileSync(`${__dirname}/../${f}`, 'utf8').matchAll(/\bt\(\s*'([\w.-]+)'/g)].map((m) => m[1]!),
+      );
+    expect(asked.length).toBeGreaterThan(400);
+    expect([...new Set(asked)].filter((key) => !i18n.exists(key) && !i18n.exists(key, { count: 2 }))).toEqual([]);
+  });
+
   it('are all used: none is left from a screen that is gone', () => {
     const files = execSync('git ls-files --cached --others --exclude-standard -- "*.ts" "*.tsx"', {
       cwd: `${__dirname}/..`,

@@ -244,6 +244,7 @@ export const desk = {
     emptyTitle: 'No waves yet',
     emptyText: 'Mark orders in the list and release them: they gather in a wave.',
     toOrders: 'Go to orders',
+    openRun: 'Open the run',
     made: 'Made by {{name}} at {{time}}',
     plan: 'Plan the runs',
     start: 'Start the wave',
