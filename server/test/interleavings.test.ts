@@ -184,8 +184,13 @@ describe('random interleavings of everything that people do', () => {
       case 'finishRun': {
         if (!picking) break;
         const { picks } = await people[picking.picker].get('run', { id: picking.id });
-        for (const pick of picks)
-          if (pick.state === 'open' && pick.progress.counted === 0 && pick.progress.found === null)
+        const held = await relay.query<{ id: string }>(
+          `select order_id as id from order_hold where lifted_at is null and 'picking' = any(stops)`,
+        );
+        // What is on hold stays in its bin: leaving the cart gives it back.
+        const goes = picks.filter((p) => p.state === 'open' && !held.some((h) => h.id === p.order.id));
+        for (const pick of goes)
+          if (pick.progress.counted === 0 && pick.progress.found === null)
             await pickOne(people[picking.picker], picking.id, pick, picking.cart);
         await ask(people[picking.picker], 'leaveRun', { id: picking.id, body: { lane: 'LANE-1' } });
         break;
