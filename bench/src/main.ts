@@ -1,9 +1,11 @@
 import { cpus } from 'node:os';
 import { benchAllocation } from './allocation.ts';
+import { benchBatching } from './batching.ts';
 import { benchDesk } from './desk.ts';
 import { importMany } from './imports.ts';
 import { openList } from './list.ts';
 import { note } from './note.ts';
+import { benchRouting } from './routing.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import { signIn, startServer, type Client } from './server.ts';
 
@@ -28,6 +30,8 @@ console.log(`Node.js ${process.version}, ${cpus().length} cores\n`);
 /** Parts to be measured: all of them, or the one named. */
 const wanted = (part: string) => process.argv[2] === undefined || process.argv[2] === part;
 if (wanted('allocation')) await benchAllocation(note);
+if (wanted('routing')) await benchRouting(note);
+if (wanted('batching')) benchBatching(note);
 if (wanted('relay')) await benchRelay();
 if (wanted('desk')) await benchLists();
 if (wanted('import')) await benchImport();

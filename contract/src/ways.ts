@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { checkOrders, checks, countings, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
+import { binRules } from '@hand-relay/core/bins';
+import {
+  chainings,
+  checkOrders,
+  checks,
+  countings,
+  directions,
+  reserveTimes,
+  stagings,
+  stopOrders,
+  usualWay,
+} from '@hand-relay/core/ways';
 
 export const pickWay = z.strictObject({
   checks: z
@@ -17,6 +28,19 @@ export const way = z.strictObject({
   countReleased: z.boolean().default(usualWay.countReleased),
   lotSwaps: z.boolean().default(usualWay.lotSwaps),
   picking: z.strictObject({ one: pickWay, many: pickWay }).default(usualWay.picking),
+  bins: z
+    .array(z.enum(binRules))
+    .max(binRules.length)
+    .refine((list) => new Set(list).size === list.length, { message: 'each rule once' })
+    .default([...usualWay.bins])
+    .describe('Rules by which bins are chosen, the first that tells two apart deciding'),
+  carry: z
+    .strictObject({ heavyFirst: z.boolean(), chilledLast: z.boolean(), highTogether: z.boolean() })
+    .default(usualWay.carry),
+  walking: z
+    .strictObject({ chain: z.enum(chainings), direction: z.enum(directions), order: z.enum(stopOrders) })
+    .default(usualWay.walking),
+  ownTrips: z.boolean().default(usualWay.ownTrips),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

@@ -1,98 +1,57 @@
-import type { Floor, Place } from '../floor/index.ts';
-import { mapFloor } from '../floor/index.ts';
-import type { Stop } from '../routing/index.ts';
+import { mapFloor, type Floor, type FloorMap, type Place } from '../floor/index.ts';
+import { openMeter } from '../routing/index.ts';
+import { fewEnough, firstCome, lengthOf, neighbours, prepare, savings } from './construct.ts';
+import { forCrew, leastWalk } from './goal.ts';
+import type { BatchOrder, CartLimits, Crew } from './problem.ts';
+import { search } from './search.ts';
 
-export interface BatchOrder {
-  id: string;
-  /** 1 first. Orders of a run are filled up from the most urgent seed. */
-  priority: number;
-  stops: Stop[];
-  /** Totals of the order, for the cart's limits. */
-  units: number;
-  weightG: number;
-  volumeCm3: number;
+export const batchMethods = ['best', 'savings', 'first-come'] as const;
+export type BatchMethod = (typeof batchMethods)[number];
+
+export interface BatchOptions {
+  /** `best`: the search beginning with savings; the others for comparison. */
+  method?: BatchMethod;
+  seed?: number;
+  /** Share of the time that is spent: at 1 the search ends with the best so far. */
+  spent?: (() => number) | undefined;
+  /** Who shares the runs: departures and even lengths count too. Without it the walk alone does. */
+  crew?: Crew | undefined;
+  /** Told now and then how far the search is, from 0 to 1. */
+  onProgress?: ((far: number) => void) | undefined;
 }
 
-/** What a cart takes; a limit that is absent does not bind. */
-export interface CartLimits {
-  positions: number;
-  maxUnits?: number;
-  maxWeightG?: number;
-  maxVolumeCm3?: number;
+export interface Batched {
+  /** Order ids by run, in the order given. */
+  runs: string[][];
+  /** Metres of the shortest walk of each. */
+  lengths: number[];
 }
 
 /**
- * Groups whole orders onto carts, one position each. A run begins with the most urgent order left, the one with the
- * longest walk first, and takes in turn the order that lengthens its serpentine walk least and still fits (seed
- * rules after De Koster, Van der Poort and Wolters 1999).
+ * Groups whole orders onto carts, one position each, for the least walk (and with a crew for departures and even
+ * lengths): savings improved by simulated annealing, every run measured by its shortest walk.
  *
  * An order that exceeds the cart's limits by itself gets a run of its own, so that nobody's order is lost.
  *
- * @returns order ids by run, in the order they took their positions
+ * @throws RangeError when the cart has no position
  */
-export function batch(orders: BatchOrder[], cart: CartLimits, floor: Floor, start: Place): string[][] {
+export function batch(
+  orders: readonly BatchOrder[],
+  cart: CartLimits,
+  { floor, start, finish, map = mapFloor(floor) }: { floor: Floor; start: Place; finish: Place; map?: FloorMap },
+  { method = 'best', seed = 1, spent, crew, onProgress }: BatchOptions = {},
+): Batched {
   if (!Number.isInteger(cart.positions) || cart.positions < 1)
     throw new RangeError(`A cart has at least one position, received ${cart.positions}.`);
-  const measureWalk = serpentineLength(floor, start);
-  const alone = new Map(orders.map((o) => [o.id, measureWalk(o.stops)]));
-  const left = [...orders].sort(
-    (a, b) => a.priority - b.priority || alone.get(b.id)! - alone.get(a.id)! || (a.id < b.id ? -1 : 1),
-  );
-  const runs: string[][] = [];
-  while (left.length > 0) {
-    const run = [left.shift()!];
-    let stops = run[0]!.stops;
-    let length = alone.get(run[0]!.id)!;
-    while (run.length < cart.positions) {
-      let best = -1;
-      let least = Infinity;
-      left.forEach((order, i) => {
-        if (!fits([...run, order], cart)) return;
-        const added = measureWalk([...stops, ...order.stops]) - length;
-        if (added < least) [best, least] = [i, added];
-      });
-      if (best < 0) break;
-      const [order] = left.splice(best, 1);
-      run.push(order!);
-      stops = [...stops, ...order!.stops];
-      length += least;
-    }
-    runs.push(run.map((o) => o.id));
+  const problem = prepare(orders, cart, openMeter(map, start, finish));
+  let runs: number[][];
+  if (method === 'first-come') runs = firstCome(problem);
+  else if (method === 'savings') runs = savings(problem);
+  else {
+    const near = neighbours(problem, map.network.rows);
+    const first = savings(problem, fewEnough(orders.length) ? undefined : near, () => (spent?.() ?? 0) >= 0.5);
+    runs = search(problem, first, { seed, spent, near, goal: crew ? forCrew(orders, crew) : leastWalk, onProgress });
   }
-  return runs;
-}
-
-function fits(orders: BatchOrder[], cart: CartLimits): boolean {
-  const sum = (of: (o: BatchOrder) => number) => orders.reduce((n, o) => n + of(o), 0);
-  return (
-    sum((o) => o.units) <= (cart.maxUnits ?? Infinity) &&
-    sum((o) => o.weightG) <= (cart.maxWeightG ?? Infinity) &&
-    sum((o) => o.volumeCm3) <= (cart.maxVolumeCm3 ?? Infinity)
-  );
-}
-
-/** Length of the serpentine walk over stops, from the start and back: cheap enough to ask for every pair of orders. */
-function serpentineLength(floor: Floor, start: Place): (stops: Stop[]) => number {
-  const map = mapFloor(floor);
-  return (stops) => {
-    const columns = new Map<string, { low: number; high: number }>();
-    for (const { aisle, y } of stops) {
-      const column = columns.get(aisle);
-      if (!column) columns.set(aisle, { low: y, high: y });
-      else {
-        if (y < column.low) column.low = y;
-        if (y > column.high) column.high = y;
-      }
-    }
-    let at = start;
-    let sum = 0;
-    const aisles = [...columns.keys()].sort((a, b) => map.x(a) - map.x(b));
-    for (const aisle of aisles) {
-      const { low, high } = columns.get(aisle)!;
-      const [near, far] = Math.abs(at.y - low) <= Math.abs(at.y - high) ? [low, high] : [high, low];
-      sum += map.distance(at, { aisle, y: near }) + Math.abs(far - near);
-      at = { aisle, y: far };
-    }
-    return sum + map.distance(at, start);
-  };
+  for (const run of runs) run.sort((a, b) => a - b);
+  return { runs: runs.map((r) => r.map((o) => orders[o]!.id)), lengths: runs.map((r) => lengthOf(problem, r)) };
 }

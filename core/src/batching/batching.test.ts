@@ -1,55 +1,154 @@
 import fc from 'fast-check';
-import { batch, type BatchOrder } from './index.ts';
+import { mapFloor, type Floor } from '../floor/index.ts';
+import { anyFloor, placeOn } from '../floor/arbitraries.ts';
+import { openMeter } from '../routing/index.ts';
+import { batch, batchMethods, faultsOf, fits, timesOf, weightOf, type BatchOrder, type CartLimits } from './index.ts';
 
-const floor = { aisles: [0, 5, 10, 15].map((x, i) => ({ id: 'ABCD'[i]!, x })), crossAisles: [0, 20] };
-const start = { aisle: 'A', y: 0 };
-const order = fc.record({
-  priority: fc.integer({ min: 1, max: 5 }),
-  stops: fc.array(
-    fc.record({ id: fc.string(), aisle: fc.constantFrom('A', 'B', 'C', 'D'), y: fc.integer({ min: 0, max: 20 }) }),
-    { minLength: 1, maxLength: 4 },
-  ),
-  units: fc.integer({ min: 1, max: 30 }),
-  weightG: fc.integer({ min: 1, max: 5000 }),
-  volumeCm3: fc.integer({ min: 1, max: 5000 }),
+const limits: fc.Arbitrary<CartLimits> = fc.record({
+  positions: fc.integer({ min: 1, max: 4 }),
+  maxUnits: fc.option(fc.integer({ min: 20, max: 60 }), { nil: undefined }),
+  maxWeightG: fc.option(fc.integer({ min: 3000, max: 9000 }), { nil: undefined }),
+  maxVolumeCm3: fc.option(fc.integer({ min: 3000, max: 9000 }), { nil: undefined }),
 });
-const orders = fc
-  .array(order, { maxLength: 25 })
-  .map((list): BatchOrder[] => list.map((o, i) => ({ ...o, id: `o${i}` })));
+const cases = (most: number) =>
+  anyFloor.chain((floor) =>
+    fc.record({
+      floor: fc.constant(floor),
+      depot: placeOn(floor),
+      cart: limits,
+      orders: fc
+        .array(
+          fc.record({
+            priority: fc.integer({ min: 1, max: 5 }),
+            stops: fc.array(
+              placeOn(floor).map((p) => ({ ...p, id: 's' })),
+              { minLength: 1, maxLength: 4 },
+            ),
+            units: fc.integer({ min: 1, max: 30 }),
+            weightG: fc.integer({ min: 1, max: 4000 }),
+            volumeCm3: fc.integer({ min: 1, max: 4000 }),
+          }),
+          { maxLength: most },
+        )
+        .map((list): BatchOrder[] => list.map((o, i) => ({ ...o, id: `o${i}` }))),
+    }),
+  );
+const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
+
+/** The shortest of all ways to share orders among runs. */
+function shortestOfAll(orders: BatchOrder[], cart: CartLimits, length: (run: BatchOrder[]) => number): number {
+  const go = (left: BatchOrder[]): number => {
+    const [first, ...rest] = left;
+    if (!first) return 0;
+    let least = Infinity;
+    for (let set = 0; set < 1 << rest.length; set++) {
+      const run = [first, ...rest.filter((_, i) => set & (1 << i))];
+      const weight = run.map(weightOf).reduce((a, b) => ({
+        count: a.count + b.count,
+        units: a.units + b.units,
+        weightG: a.weightG + b.weightG,
+        volumeCm3: a.volumeCm3 + b.volumeCm3,
+      }));
+      if (run.length > 1 && !fits(weight, cart)) continue;
+      least = Math.min(least, length(run) + go(rest.filter((_, i) => !(set & (1 << i)))));
+    }
+    return least;
+  };
+  return go(orders);
+}
 
 describe('batches', () => {
-  it('hold every order once and never more than the cart takes, but for an order too large by itself', () => {
+  it('hold every order once and never more than the cart takes, by every method; the search is never longer than savings', () => {
     fc.assert(
-      fc.property(orders, fc.integer({ min: 1, max: 6 }), (list, positions) => {
-        const limits = { positions, maxUnits: 40, maxWeightG: 8000 };
-        const runs = batch(list, limits, floor, start);
-        expect(runs.flat().sort()).toEqual(list.map((o) => o.id).sort());
-        const byId = new Map(list.map((o) => [o.id, o]));
-        for (const run of runs) {
-          const own = run.map((id) => byId.get(id)!);
-          expect(run.length).toBeLessThanOrEqual(positions);
-          if (run.length === 1) continue;
-          expect(own.reduce((n, o) => n + o.units, 0)).toBeLessThanOrEqual(40);
-          expect(own.reduce((n, o) => n + o.weightG, 0)).toBeLessThanOrEqual(8000);
-        }
+      fc.property(cases(14), ({ floor, depot, cart, orders }) => {
+        const at = { floor, start: depot, finish: depot };
+        const [best, savings, first] = batchMethods.map((method) => {
+          let asked = 0;
+          const found = batch(orders, cart, at, { method, spent: () => asked++ / 20 });
+          expect(faultsOf(orders, cart, found.runs)).toEqual([]);
+          const meter = openMeter(mapFloor(floor), depot, depot);
+          found.runs.forEach((run, i) => {
+            const stops = run.flatMap((id) => orders.find((o) => o.id === id)!.stops);
+            expect(found.lengths[i]).toBeCloseTo(meter.length([meter.load(stops)]));
+          });
+          return sum(found.lengths);
+        });
+        expect(best).toBeLessThanOrEqual(savings! + 1e-6);
+        expect(savings).toBeLessThanOrEqual(sum(orders.map((o) => sum(batch([o], cart, at).lengths))) + 1e-6);
+        expect(first).toBeGreaterThanOrEqual(0);
       }),
+      { numRuns: 60 },
     );
   });
 
-  it('begin with what is most urgent and put neighbours together', () => {
-    const at = (id: string, aisle: string, priority: number): BatchOrder => ({
-      id,
-      priority,
-      stops: [{ id, aisle, y: 10 }],
-      units: 1,
-      weightG: 1,
-      volumeCm3: 1,
-    });
-    expect(
-      batch([at('far', 'D', 3), at('near', 'A', 3), at('urgent', 'D', 1)], { positions: 2 }, floor, start),
-    ).toEqual([['urgent', 'far'], ['near']]);
+  it('are the shortest there are where few orders are shared out', () => {
+    fc.assert(
+      fc.property(cases(5), ({ floor, depot, cart, orders }) => {
+        const meter = openMeter(mapFloor(floor), depot, depot);
+        const least = shortestOfAll(orders, cart, (run) => meter.length(run.map((o) => meter.load(o.stops))));
+        let asked = 0;
+        const found = batch(orders, cart, { floor, start: depot, finish: depot }, { spent: () => asked++ / 60 });
+        expect(sum(found.lengths)).toBeCloseTo(least);
+      }),
+      { numRuns: 40 },
+    );
   });
 
-  it('refuse a cart without positions', () =>
-    expect(() => batch([], { positions: 0 }, floor, start)).toThrow('received 0'));
+  const floor: Floor = { aisles: [0, 5, 10, 15].map((x, i) => ({ id: 'ABCD'[i]!, x })), crossAisles: [0, 20] };
+  const depot = { aisle: 'A', y: 0 };
+  const at = { floor, start: depot, finish: depot };
+  const order = (id: string, aisle: string, more: Partial<BatchOrder> = {}): BatchOrder => ({
+    id,
+    priority: 5,
+    stops: [{ id, aisle, y: 10 }],
+    units: 1,
+    weightG: 1,
+    volumeCm3: 1,
+    ...more,
+  });
+
+  it('give the same answer for the same seed, put neighbours together, and take orders as they come when asked', () => {
+    const orders = ['A', 'D', 'B', 'D', 'A', 'C'].map((aisle, i) => order(`o${i}`, aisle));
+    const once = batch(orders, { positions: 2 }, at, { seed: 4 });
+    expect(batch(orders, { positions: 2 }, at, { seed: 4 })).toEqual(once);
+    expect(once.runs.map((r) => r.join(' ')).sort()).toEqual(['o0 o4', 'o1 o3', 'o2 o5']);
+    expect(batch(orders, { positions: 2 }, at, { method: 'first-come' }).runs).toEqual([
+      ['o0', 'o1'],
+      ['o2', 'o3'],
+      ['o4', 'o5'],
+    ]);
+    expect(() => batch([], { positions: 0 }, at)).toThrow('received 0');
+  });
+
+  it('keep a departure that one long run would miss, and share the work of a crew evenly', () => {
+    const crew = { people: 1, speed: 1, perRun: 10 };
+    // One run of both takes 105 s; the truck for the far one waits 65.
+    const orders = [order('near', 'C', { handling: 20 }), order('far', 'D', { due: 65, handling: 5 })];
+    expect(batch(orders, { positions: 2 }, at, {}).runs).toEqual([['near', 'far']]);
+    const apart = batch(orders, { positions: 2 }, at, { crew });
+    expect(apart.runs).toHaveLength(2);
+    const timed = timesOf(
+      [
+        { orders: [0], metres: 40 },
+        { orders: [1], metres: 50 },
+      ],
+      orders,
+      crew,
+    );
+    expect(timed).toEqual([
+      { run: 1, person: 0, begins: 0, ends: 65 },
+      { run: 0, person: 0, begins: 65, ends: 135 },
+    ]);
+    const many = ['A', 'A', 'A', 'A', 'B', 'B', 'C', 'D'].map((aisle, i) => order(`o${i}`, aisle, { handling: 40 }));
+    const ends = (people: number) => {
+      const { runs, lengths } = batch(many, { positions: 8 }, at, { crew: { ...crew, people } });
+      const timed = timesOf(
+        runs.map((r, i) => ({ orders: r.map((id) => Number(id.slice(1))), metres: lengths[i]! })),
+        many,
+        { ...crew, people },
+      );
+      return Math.max(...timed.map((t) => t.ends));
+    };
+    expect(ends(2)).toBeLessThan(0.7 * ends(1));
+  });
 });

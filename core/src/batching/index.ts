@@ -1,1 +1,3 @@
-export { batch, type BatchOrder, type CartLimits } from './batch.ts';
+export { batch, batchMethods, type Batched, type BatchMethod, type BatchOptions } from './batch.ts';
+export { timesOf, type TimedRun } from './goal.ts';
+export { faultsOf, fits, TooLarge, weightOf, type BatchOrder, type CartLimits, type Crew } from './problem.ts';

@@ -1,1 +1,2 @@
-export { mapFloor, type Floor, type FloorMap, type Place, type Point } from './floor.ts';
+export { mapFloor, type FloorMap } from './floor.ts';
+export { networkOf, type Aisle, type Blocked, type Floor, type Network, type Place, type Point } from './network.ts';

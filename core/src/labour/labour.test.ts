@@ -1,5 +1,8 @@
 import fc from 'fast-check';
-import { chances, estimate, firstStandards } from './index.ts';
+import { mapFloor } from '../floor/index.ts';
+import { seeded } from '../random/index.ts';
+import { openMeter } from '../routing/index.ts';
+import { chances, dueIn, estimate, firstStandards, forecast, roughWalk } from './index.ts';
 
 describe('work', () => {
   it("takes what the planner's example says", () => {
@@ -33,5 +36,68 @@ describe('work', () => {
         few.forEach((f, i) => expect(more[i]!.ends! <= f.ends!).toBe(true));
       }),
     );
+  });
+
+  it('is foreseen roughly where only the number of stops is known: within a fifth of the mean of shortest walks', () => {
+    const random = seeded(11);
+    const home = { aisle: 'A0', y: 0 };
+    for (const blocks of [1, 2, 3])
+      for (const aisles of [4, 10, 20])
+        for (const stops of [1, 2, 5, 10, 20, 40, 80]) {
+          const map = mapFloor({
+            aisles: Array.from({ length: aisles }, (_, i) => ({ id: `A${i}`, x: i * 5 })),
+            crossAisles: Array.from({ length: blocks + 1 }, (_, i) => (i * 45) / blocks),
+          });
+          const meter = openMeter(map, home, home);
+          const walks = Array.from({ length: 50 }, () =>
+            meter.length([
+              meter.load(
+                Array.from({ length: stops }, () => ({
+                  aisle: `A${random.int(0, aisles - 1)}`,
+                  y: 45 * random.next(),
+                })),
+              ),
+            ]),
+          );
+          const mean = walks.reduce((a, b) => a + b, 0) / walks.length;
+          expect(Math.abs(roughWalk(map.network, stops) / mean - 1)).toBeLessThan(0.22);
+        }
+    expect(roughWalk(mapFloor({ aisles: [], crossAisles: [0, 1] }).network, 3)).toBe(0);
+  });
+
+  it('ends when the last of the crew is done, with a range that narrows as work is shared out in more runs', () => {
+    expect(forecast([{ seconds: 600 }, { seconds: 600 }, { seconds: 300, person: 'a' }], 2)).toMatchObject({
+      ends: 900,
+    });
+    expect(forecast([{ seconds: 100 }], 1, 2)).toMatchObject({ ends: 200 });
+    expect(forecast([], 0)).toEqual({ ends: 0, early: 0, late: 0 });
+    expect(forecast([{ seconds: 5 }], 0).ends).toBeNull();
+    // Whoever has a run goes on though nobody else is there.
+    expect(forecast([{ seconds: 5, person: 'a' }, { seconds: 5 }], 0)).toMatchObject({ ends: 10 });
+    const width = (runs: number) => {
+      const { early, late } = forecast(
+        Array.from({ length: runs }, () => ({ seconds: 3600 / runs })),
+        1,
+      );
+      return late! - early!;
+    };
+    expect(width(8)).toBeLessThan(width(2));
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 5000 }), { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 5 }),
+        (runs, people) => {
+          const { ends, early, late } = forecast(
+            runs.map((seconds) => ({ seconds })),
+            people,
+          );
+          const all = runs.reduce((a, b) => a + b, 0);
+          expect(ends).toBeGreaterThanOrEqual(Math.max(all / people, ...runs) - 1e-6);
+          expect(ends).toBeLessThanOrEqual(all / people + Math.max(...runs) + 1e-6);
+          expect(early! <= ends! && ends! <= late!).toBe(true);
+        },
+      ),
+    );
+    expect(dueIn(3_600_000, 0, { packing: 1200, packers: 2, loading: 600 })).toBe(2400);
   });
 });

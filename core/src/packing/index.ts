@@ -9,3 +9,4 @@ export {
   type PackVerdict,
 } from './judge.ts';
 export { cartonsRoughly, proposeCarton, type CartonType, type LooseGoods } from './propose.ts';
+export { byPackRule, type PackRule } from './rule.ts';

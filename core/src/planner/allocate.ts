@@ -1,11 +1,10 @@
 import { z } from 'zod';
 import { allocate, completeOrders, policies, type Demand } from '../allocation/index.ts';
-import type { Solver } from '../solver/index.ts';
 import { parse, PlannerError } from './field.ts';
+import { count, effort, mustDiffer, name } from './shared.ts';
+import type { PlannerTools } from './tools.ts';
 
-const name = z.string('must be a text').min(1, 'must not be empty');
 const day = z.iso.date('must be a date as YYYY-MM-DD');
-const count = z.int('must be a whole number').min(0, 'must be 0 or more');
 
 export const allocateRequest = z.strictObject({
   supply: z.array(
@@ -36,12 +35,7 @@ export const allocateRequest = z.strictObject({
     'must be a list',
   ),
   policy: z.enum(policies, `must be one of ${policies.join(', ')}`),
-  seconds: z.number('must be a number').positive('must be more than 0').default(1),
-  seed: z
-    .int('must be a whole number')
-    .min(0, 'must be 0 or more')
-    .max(2 ** 31 - 1, 'is too large')
-    .default(1),
+  ...effort,
 });
 
 export const allocateResult = z.object({
@@ -71,20 +65,13 @@ function checked(document: unknown): z.output<typeof allocateRequest> {
       throw new PlannerError(`supply[${i}].bestBefore: must be the same in every row of lot ${lot} of item ${item}`);
     dates.set(key, bestBefore);
   });
-  const twice = (list: { id: string }[], path: string) => {
-    const seen = new Set<string>();
-    list.forEach(({ id }, i) => {
-      if (seen.has(id)) throw new PlannerError(`${path}[${i}].id: must not be there twice, and ${id} is`);
-      seen.add(id);
-    });
-  };
-  twice(request.orders, 'orders');
-  request.orders.forEach((order, i) => twice(order.lines, `orders[${i}].lines`));
+  mustDiffer(request.orders, 'orders');
+  request.orders.forEach((order, i) => mustDiffer(order.lines, `orders[${i}].lines`));
   return request;
 }
 
 /** Who gets the stock, as the planner's document asks it. */
-export function allocateDocument(document: unknown, solver: Solver): z.input<typeof allocateResult> {
+export function allocateDocument(document: unknown, { solver }: PlannerTools): z.input<typeof allocateResult> {
   const { supply, orders, policy, seconds, seed } = checked(document);
   const demand: Demand[] = orders;
   const { promises, bound } = allocate(

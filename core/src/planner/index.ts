@@ -1,2 +1,3 @@
 export { PlannerError } from './field.ts';
-export { verbs, type Verb } from './verbs.ts';
+export type { PlannerTools } from './tools.ts';
+export { schemasOf, verbs, type Verb } from './verbs.ts';

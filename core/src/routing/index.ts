@@ -1,2 +1,6 @@
-export { route, type Route } from './route.ts';
-export type { RouteProblem, Stop } from './problem.ts';
+export { chain, type Chain, type ChainOptions, type Link } from './chain.ts';
+export { openMeter, type Load, type Meter } from './meter.ts';
+export { routeInPhases } from './phases.ts';
+export { UnreachableStop, type RouteProblem, type Stop } from './problem.ts';
+export { route, type Found, type Route } from './route.ts';
+export { byRule, NoRule, ruleNames, type RuleName } from './rules.ts';

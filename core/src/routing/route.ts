@@ -1,8 +1,18 @@
-import { mapFloor, type Point } from '../floor/index.ts';
-import { insertion, serpentine } from './construct.ts';
-import { EXACT_PLACES, heldKarp } from './exact.ts';
-import { improve } from './improve.ts';
-import { lengthOf, measure, type RouteProblem } from './problem.ts';
+import { mapFloor, type FloorMap, type Place, type Point } from '../floor/index.ts';
+import { treeBound } from './bound.ts';
+import { EXACT_PLACES, heldKarp } from './heldKarp.ts';
+import { lengthOf, measure, UnreachableStop, type RouteProblem, type Stop, type Walks } from './problem.ts';
+import { byRule, NoRule, ruleNames } from './rules.ts';
+import { insertion, search, type Effort } from './search.ts';
+import type { Needed } from './options.ts';
+import { sweep, SWEEP_ROWS } from './sweep.ts';
+import { alongCorners, cornersOf, spotOf, trace } from './trace.ts';
+
+/**
+ * How an answer was found: `line` within one aisle; `sweep` exact over the grid of aisles; `subsets` exact by Held and
+ * Karp; `search` by local search with a bound beside it.
+ */
+export type Found = 'line' | 'sweep' | 'subsets' | 'search';
 
 export interface Route {
   /** Metres walked from start over every stop to finish. */
@@ -11,38 +21,174 @@ export interface Route {
   sequence: string[];
   /** Corners of the walk, as long as `distance`. */
   path: Point[];
-  /** Whether the distance is known to be the shortest. */
+  /** Metres that no walk can beat. */
+  lowerBound: number;
+  /** Whether the two are equal. */
   proven: boolean;
+  found: Found;
 }
 
 /**
- * A short walk through a set of stops: the shortest where few places are visited (Held and Karp 1962), else the
- * better of two constructions after local search, so never longer than the serpentine rule.
+ * The shortest walk through a set of stops. Exact over the grid of aisles (see `sweep`) on every floor without one-way
+ * aisles and with at most seven cross aisles, blocked stretches and aisles of unequal length included; exact by
+ * subsets (Held and Karp 1962) up to thirteen places elsewhere; else by search, never longer than a rule of thumb, with a
+ * bound.
+ *
+ * @throws UnreachableStop when one-way or blocked aisles leave a stop out
  *
  * @example
  * route({ floor: { aisles: [{ id: 'A', x: 0 }], crossAisles: [0, 10] },
  *         start: { aisle: 'A', y: 0 }, finish: { aisle: 'A', y: 0 },
  *         stops: [{ id: 's1', aisle: 'A', y: 4 }] }).distance // 8
  */
-export function route(problem: RouteProblem): Route {
-  const walks = measure(problem);
-  const map = mapFloor(problem.floor);
-  const proven = walks.size - 2 <= EXACT_PLACES;
-  const candidates = proven
-    ? [heldKarp(walks)]
-    : [serpentine(walks, map.x), insertion(walks)].map((order) => improve(walks, order));
-  const order = candidates.reduce((a, b) => (lengthOf(walks, b) < lengthOf(walks, a) ? b : a));
-
-  const nodes = [0, ...order, walks.size - 1];
-  const path: Point[] = [];
-  for (let i = 1; i < nodes.length; i++) {
-    const leg = map.walk(walks.places[nodes[i - 1]!]!, walks.places[nodes[i]!]!);
-    path.push(...(path.length === 0 ? leg : leg.slice(1)));
+export function route(
+  problem: RouteProblem,
+  effort: Effort = { seed: 1 },
+  map: FloorMap = mapFloor(problem.floor),
+): Route {
+  const { network } = map;
+  mustBeReached(problem, map);
+  const line = alongOneAisle(problem, map);
+  if (line) return line;
+  if (!network.directed && network.rows.length <= SWEEP_ROWS) {
+    const swept = bySweep(problem, map);
+    if (swept) return swept;
   }
+  const walks = measure(problem, map);
+  if (walks.size - 2 <= EXACT_PLACES) {
+    const order = heldKarp(walks);
+    if (!order) throw new UnreachableStop(cutOff(walks));
+    return drawn(walks, map, order, lengthOf(walks, order), 'subsets');
+  }
+  return bySearch(problem, walks, map, effort);
+}
+
+/** Length of the walk that `route` finds, without the walk: much quicker where it is exact. */
+export function lengthBetween(problem: RouteProblem, map: FloorMap): number {
+  const { network } = map;
+  if (network.directed || network.rows.length > SWEEP_ROWS) return route(problem, { seed: 1 }, map).distance;
+  const line = alongOneAisle(problem, map);
+  return line ? line.distance : sweep(network, neededBy(problem, map)).metres;
+}
+
+function mustBeReached({ start, finish, stops }: RouteProblem, map: FloorMap): void {
+  if (map.network.plain) {
+    for (const place of [start, finish, ...stops]) map.distance(place, place);
+    return;
+  }
+  if (map.distance(start, finish) === Infinity) throw new UnreachableStop(null);
+  for (const stop of stops)
+    if (map.distance(start, stop) === Infinity || map.distance(stop, finish) === Infinity)
+      throw new UnreachableStop(stop.id);
+}
+
+/** A stop that no order of visiting takes in, though each by itself can be reached. */
+function cutOff({ metres, size, stopsAt }: Walks): string | null {
+  for (let i = 1; i < size - 1; i++)
+    for (let j = i + 1; j < size - 1; j++)
+      if (metres[i * size + j] === Infinity && metres[j * size + i] === Infinity) return stopsAt[j]![0]!.id;
+  return stopsAt.at(-2)?.[0]?.id ?? null;
+}
+
+/** All in one walkable stretch of one aisle: to the nearer end first, then to the other. */
+function alongOneAisle({ start, finish, stops }: RouteProblem, map: FloorMap): Route | null {
+  const { columns, columnOf } = map.network;
+  if (finish.aisle !== start.aisle || stops.some((s) => s.aisle !== start.aisle)) return null;
+  const column = columns[columnOf.get(start.aisle)!]!;
+  const ys = [start, finish, ...stops].map((p) => p.y);
+  const [low, high] = [Math.min(...ys), Math.max(...ys)];
+  if (column.way !== 0 || !column.free.some(([from, to]) => from <= low && high <= to)) return null;
+  const lowFirst = start.y - low + (high - finish.y) <= high - start.y + (finish.y - low);
+  const turns = lowFirst ? [low, high] : [high, low];
+  const path = cornersOf([start.y, ...turns, finish.y].map((y): Point => [column.x, y]));
+  const sequence = alongPath(path, stops);
+  const distance = alongCorners(path);
+  return { distance, sequence, path, lowerBound: distance, proven: true, found: 'line' };
+}
+
+/** Stops of one aisle in the order in which a walk along it first comes by. */
+function alongPath(path: Point[], stops: Stop[]): string[] {
+  const left = new Set(stops);
+  return path.flatMap(([, to], i) => {
+    const from = path[i - 1]?.[1] ?? to;
+    const met = [...left].filter((s) => s.y >= Math.min(from, to) && s.y <= Math.max(from, to));
+    for (const s of met) left.delete(s);
+    return met.sort((a, b) => (to >= from ? a.y - b.y : b.y - a.y)).map((s) => s.id);
+  });
+}
+
+/** What must be visited, by aisle. */
+function neededBy({ start, finish, stops }: Omit<RouteProblem, 'floor'>, map: FloorMap): (Needed | null)[] {
+  const { columns, columnOf } = map.network;
+  const needed: (Needed | null)[] = columns.map(() => null);
+  const at = ({ aisle, y }: Place) => {
+    const column = columnOf.get(aisle)!;
+    const places = (needed[column] ??= { ys: [], odd: [] });
+    if (!places.ys.includes(y)) places.ys.push(y);
+    return places;
+  };
+  for (const stop of stops) at(stop);
+  const ends = [at(start), at(finish)];
+  if (start.aisle !== finish.aisle || start.y !== finish.y) [start, finish].forEach(({ y }, i) => ends[i]!.odd.push(y));
+  for (const places of needed) places?.ys.sort((a, b) => a - b);
+  return needed;
+}
+
+function bySweep(problem: RouteProblem, map: FloorMap): Route | null {
+  const { network } = map;
+  const { metres, edges } = sweep(network, neededBy(problem, map), true);
+  if (metres === Infinity) return null;
+  const walk = trace(edges, spotOf(network, problem.start));
+  const stopsAt = new Map<string, string[]>();
+  for (const stop of problem.stops) {
+    const key = `${network.columnOf.get(stop.aisle)!} ${stop.y}`;
+    stopsAt.set(key, [...(stopsAt.get(key) ?? []), stop.id]);
+  }
+  const sequence: string[] = [];
+  for (const { column, y } of walk) {
+    const key = `${column} ${y}`;
+    sequence.push(...(stopsAt.get(key) ?? []));
+    stopsAt.delete(key);
+  }
+  const path = cornersOf(walk.map(({ column, y }): Point => [network.columns[column]!.x, y]));
+  const distance = alongCorners(path);
+  return { distance, sequence, path, lowerBound: distance, proven: true, found: 'sweep' };
+}
+
+function bySearch(problem: RouteProblem, walks: Walks, map: FloorMap, effort: Effort): Route {
+  const { network } = map;
+  const node = new Map(walks.stopsAt.flatMap((stops, n) => stops.map((s) => [s.id, n] as const)));
+  const orders = [insertion(walks)];
+  for (const rule of ruleNames)
+    try {
+      orders.push([...new Set(byRule(rule, problem, map).sequence.map((id) => node.get(id)!))]);
+    } catch (error) {
+      if (!(error instanceof NoRule)) throw error;
+    }
+  const swept = network.rows.length <= SWEEP_ROWS ? sweep(network, neededBy(problem, map)).metres : 0;
+  const from = orders.reduce((a, b) => (lengthOf(walks, b) < lengthOf(walks, a) ? b : a));
+  if (lengthOf(walks, from) === Infinity) throw new UnreachableStop(cutOff(walks));
+  const bound = Math.max(swept === Infinity ? 0 : swept, treeBound(walks, lengthOf(walks, from)));
+  return drawn(walks, map, search(walks, orders, bound, effort), bound, 'search');
+}
+
+function drawn(walks: Walks, map: FloorMap, order: number[], bound: number, found: Found): Route {
+  const nodes = [0, ...order, walks.size - 1];
+  const path = cornersOf(
+    nodes.flatMap((n, i) =>
+      i === 0
+        ? [[map.x(walks.places[0]!.aisle), walks.places[0]!.y] as Point]
+        : map.walk(walks.places[nodes[i - 1]!]!, walks.places[n]!),
+    ),
+  );
+  const distance = alongCorners(path);
+  const proven = distance <= bound + 1e-6;
   return {
-    distance: lengthOf(walks, order),
-    sequence: order.flatMap((node) => walks.stopsAt[node]!.map((s) => s.id)),
+    distance,
+    sequence: order.flatMap((n) => walks.stopsAt[n]!.map((s) => s.id)),
     path,
+    lowerBound: proven ? distance : bound,
     proven,
+    found,
   };
 }

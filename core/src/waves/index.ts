@@ -1,2 +1,15 @@
+export { planWave, type PlanOptions } from './plan.ts';
+export {
+  HIGH_LEVEL,
+  pickings,
+  type Carry,
+  type Picking,
+  type PlannedPick,
+  type PlannedRun,
+  type WaveBin,
+  type WaveNeed,
+  type WavePlan,
+  type WaveProblem,
+} from './problem.ts';
+export { routeRun, type RoutedRun, type RunStop } from './routeRun.ts';
 export { takeBack, workStates, type Unpicked } from './takeBack.ts';
-export { planWave, type PlannedPick, type PlannedRun, type WaveNeed, type WavePlan, type WaveProblem } from './plan.ts';

@@ -1,128 +1,225 @@
-import { batch, type CartLimits } from '../batching/index.ts';
-import { chooseBins, type BinStock } from '../bins/index.ts';
-import type { Floor, Place, Point } from '../floor/index.ts';
-import { route } from '../routing/index.ts';
+import { batch, type BatchOrder, type CartLimits } from '../batching/index.ts';
+import { chooseBins, equals, ranked, usualBinRules, type BinReason, type FreeStock } from '../bins/index.ts';
+import { mapFloor, type FloorMap } from '../floor/index.ts';
+import { openMeter, type Meter, type Stop } from '../routing/index.ts';
+import type { PlannedPick, PlannedRun, WaveBin, WaveNeed, WavePlan, WaveProblem } from './problem.ts';
+import { handlingOf, routeRun, type RunStop } from './routeRun.ts';
 
-/** A reserved part of an order line: one item, one lot. */
-export interface WaveNeed {
-  id: string;
-  order: string;
-  item: string;
-  lot: string | null;
-  units: number;
-  weightG: number;
-  volumeCm3: number;
+export interface PlanOptions {
+  seed?: number;
+  /** Share of the time for searching that is spent; without it a fixed number of steps is done. */
+  spent?: (() => number) | undefined;
+  /** Told now and then how far the work is, from 0 to 1. */
+  onProgress?: ((far: number) => void) | undefined;
 }
 
-export interface WaveProblem {
-  floor: Floor;
-  start: Place;
-  finish: Place;
-  cart: CartLimits;
-  /** Places of the bins that hold stock. */
-  bins: { bin: string; aisle: string; y: number }[];
-  stock: BinStock[];
-  orders: { id: string; priority: number }[];
-  needs: WaveNeed[];
+/** A stop of a plan: a bin for a need. */
+interface Chosen extends RunStop {
+  need: WaveNeed;
+  why: BinReason;
+  saves: number;
 }
 
-export interface PlannedPick {
-  need: string;
-  bin: string;
-  units: number;
-  /** From 1 in walking order. */
-  sequence: number;
-  /** Position of the cart, from 1. */
-  position: number;
+/**
+ * Plans a wave: chooses bins by the site's rules, groups orders onto carts for the way it is picked, chooses bins again
+ * where the rules leave it to the walk of the whole run, and routes each run.
+ */
+export function planWave(problem: WaveProblem, options: PlanOptions = {}): WavePlan {
+  const map = mapFloor(problem.floor);
+  const meter = openMeter(map, problem.start, problem.finish);
+  const { stops, missing, free } = chooseFirst(problem, meter);
+  const areas = problem.picking === 'zones' ? [...new Set(stops.map((s) => s.bin.area ?? ''))].sort() : [null];
+  const runs: PlannedRun[] = [];
+  areas.forEach((area, i) => {
+    const own = area === null ? stops : stops.filter((s) => (s.bin.area ?? '') === area);
+    const part = (far: number) => (i + far) / areas.length;
+    const groups = groupsOf(problem, map, own, {
+      ...options,
+      spent: options.spent && (() => Math.min(1, options.spent!() * areas.length - i)),
+      onProgress: (far) => options.onProgress?.(0.9 * part(far)),
+    });
+    groups.forEach((group, done) => {
+      const inRun = own.filter((s) => group.includes(s.need.order));
+      rechoose(problem, inRun, free, meter);
+      runs.push(routed(problem, map, group, area, inRun));
+      options.onProgress?.(part(0.9 + (0.1 * (done + 1)) / groups.length));
+    });
+  });
+  return { runs: inWorkingOrder(problem, runs), missing };
 }
 
-export interface PlannedRun {
-  /** In the order of their positions. */
-  orders: string[];
-  distance: number;
-  path: Point[];
-  stops: number;
-  picks: PlannedPick[];
+function inWorkingOrder({ orders }: WaveProblem, runs: PlannedRun[]): PlannedRun[] {
+  const orderOf = new Map(orders.map((o) => [o.id, o]));
+  const least = (run: PlannedRun, of: (o: WaveProblem['orders'][number]) => number) =>
+    Math.min(...run.orders.map((id) => of(orderOf.get(id)!)));
+  return runs
+    .map((run) => ({ run, due: least(run, (o) => o.due ?? Infinity), priority: least(run, (o) => o.priority) }))
+    .sort(
+      (a, b) =>
+        (a.due === b.due ? 0 : a.due - b.due) ||
+        a.priority - b.priority ||
+        b.run.seconds - a.run.seconds ||
+        b.run.distance - a.run.distance,
+    )
+    .map(({ run }) => run);
 }
 
-export interface WavePlan {
-  runs: PlannedRun[];
-  /** Needs that no bin covers. */
-  missing: { need: string; units: number }[];
-}
-
-/** Chooses bins, groups orders onto carts and routes each run. `onRun` is told after each run is routed. */
-export function planWave(problem: WaveProblem, onRun?: (done: number, of: number) => void): WavePlan {
+/** Bins by the rules; where these leave it to the walk, what lengthens the walk of the order alone least. */
+function chooseFirst(
+  problem: WaveProblem,
+  meter: Meter,
+): { stops: Chosen[]; missing: WavePlan['missing']; free: FreeStock } {
   const placeOf = new Map(problem.bins.map((b) => [b.bin, b]));
   const needOf = new Map(problem.needs.map((n) => [n.id, n]));
-  const { choices, missing } = chooseBins(problem.stock, problem.needs);
-  const stops = choices.map((choice, i) => {
-    const place = placeOf.get(choice.bin);
-    if (!place) throw new RangeError(`Bin "${choice.bin}" has stock but no place on the floor.`);
-    return { id: String(i), aisle: place.aisle, y: place.y, choice, need: needOf.get(choice.need)! };
+  const binOf = (code: string): WaveBin => {
+    const bin = placeOf.get(code);
+    if (!bin) throw new RangeError(`Bin "${code}" has stock but no place on the floor.`);
+    return bin;
+  };
+  const walkOf = new Map<string, WaveBin[]>();
+  const length = (bins: WaveBin[]) => meter.length([meter.load(bins)]);
+  const { choices, missing, free } = chooseBins(problem.stock, problem.needs, {
+    rules: problem.rules ?? usualBinRules,
+    lengthens(need, bin) {
+      const there = walkOf.get(needOf.get(need.id)!.order) ?? [];
+      return length([...there, binOf(bin)]) - length(there);
+    },
+    chosen({ need, bin }) {
+      const { order } = needOf.get(need)!;
+      walkOf.set(order, [...(walkOf.get(order) ?? []), binOf(bin)]);
+    },
   });
-  const stopsOf = groupBy(stops, (s) => s.need.order);
+  const stops = choices.map((choice, i): Chosen => {
+    const bin = binOf(choice.bin);
+    const { units, why } = choice;
+    const need = needOf.get(choice.need)!;
+    const { order, handling, chilled } = need;
+    return {
+      id: String(i),
+      aisle: bin.aisle,
+      y: bin.y,
+      bin,
+      need,
+      order,
+      handling,
+      chilled,
+      units,
+      why,
+      saves: 0,
+      position: 0,
+    };
+  });
+  return { stops, missing, free };
+}
+
+/** Orders that share a run, in the order of their positions. */
+function groupsOf(problem: WaveProblem, map: FloorMap, stops: Chosen[], options: PlanOptions): string[][] {
+  const stopsOf = new Map<string, Chosen[]>();
+  for (const s of stops) {
+    const list = stopsOf.get(s.need.order);
+    if (list) list.push(s);
+    else stopsOf.set(s.need.order, [s]);
+  }
   const orders = problem.orders
     .filter((o) => stopsOf.has(o.id))
-    .map((o) => {
+    .map((o): BatchOrder => {
       const own = stopsOf.get(o.id)!;
-      const sum = (of: (n: WaveNeed) => number) => own.reduce((n, s) => n + of(s.need) * s.choice.units, 0);
+      const sum = (of: (n: WaveNeed) => number) => own.reduce((n, s) => n + of(s.need) * s.units, 0);
       return {
         id: o.id,
         priority: o.priority,
+        due: o.due,
+        handling: handlingOf(problem.crew, own),
         stops: own,
         units: sum(() => 1),
         weightG: sum((n) => n.weightG),
         volumeCm3: sum((n) => n.volumeCm3),
       };
     });
-  const groups = batch(orders, problem.cart, problem.floor, problem.start);
-  const runs = groups.map((group, done) => {
-    const positionOf = new Map(group.map((id, i) => [id, i + 1]));
-    const own = group.flatMap((id) => stopsOf.get(id)!);
-    const walk = route({ floor: problem.floor, start: problem.start, finish: problem.finish, stops: own });
-    const picks = walk.sequence.map((id, i) => {
-      const { choice, need } = stops[Number(id)]!;
-      return {
-        need: need.id,
-        bin: choice.bin,
-        units: choice.units,
-        sequence: i + 1,
-        position: positionOf.get(need.order)!,
-      };
+  if (problem.picking === 'single') return orders.map((o) => [o.id]);
+  const cart: CartLimits =
+    problem.picking === 'consolidate' ? { ...problem.cart, positions: orders.length || 1 } : problem.cart;
+  const { floor, start, finish, crew } = problem;
+  const shared = crew && {
+    people: Math.max(1, crew.people),
+    speed: crew.standards.speed,
+    perRun: crew.standards.perRun,
+  };
+  return batch(orders, cart, { floor, start, finish, map }, { ...options, ...(shared ? { crew: shared } : {}) }).runs;
+}
+
+/** Times all stops of a run are looked at again for a bin nearer to its walk. */
+const ROUNDS = 4;
+
+/** Other bins that the site's rules hold for as good, where they make the whole run shorter. */
+function rechoose(problem: WaveProblem, stops: Chosen[], free: FreeStock, meter: Meter): void {
+  const rules = problem.rules ?? usualBinRules;
+  if (!rules.includes('walk')) return;
+  const placeOf = new Map(problem.bins.map((b) => [b.bin, b]));
+  const load = (place: Stop | WaveBin) => meter.load([place]);
+  const loads = stops.map(load);
+  let length = meter.length(loads);
+  for (let round = 0; round < ROUNDS; round++) {
+    let shorter = false;
+    stops.forEach((stop, i) => {
+      const { need, units } = stop;
+      // As if nothing were chosen yet: the bin in hand is one of those to choose from.
+      free.giveBack(need, stop.bin.bin, units);
+      const choice = equals(free.of(need), rules, units).filter((b) => b.units >= units);
+      const without = [...loads];
+      let [best, least] = [stop.bin, length];
+      for (const { bin } of choice) {
+        const place = placeOf.get(bin);
+        if (!place || bin === stop.bin.bin) continue;
+        without[i] = load(place);
+        const metres = meter.length(without);
+        if (metres < least - 1e-9) [best, least] = [place, metres];
+      }
+      if (best !== stop.bin) {
+        shorter = true;
+        length = least;
+        loads[i] = load(best);
+        Object.assign(stop, { bin: best, aisle: best.aisle, y: best.y, why: 'walk' });
+      }
+      free.take(need, stop.bin.bin, units);
     });
-    onRun?.(done + 1, groups.length);
-    return {
-      orders: group,
-      distance: walk.distance,
-      path: walk.path,
-      stops: new Set(picks.map((p) => p.bin)).size,
-      picks: inBinOrder(picks),
-    };
-  });
-  return { runs, missing };
-}
-
-/** Bins above one another are one place: what is taken from one of them stays together, lower levels first. */
-function inBinOrder(picks: PlannedPick[]): PlannedPick[] {
-  const firstOf = new Map<string, number>();
-  const columnOf = (bin: string) => bin.slice(0, bin.lastIndexOf('-'));
-  for (const p of picks) if (!firstOf.has(columnOf(p.bin))) firstOf.set(columnOf(p.bin), p.sequence);
-  return [...picks]
-    .sort(
-      (a, b) =>
-        firstOf.get(columnOf(a.bin))! - firstOf.get(columnOf(b.bin))! ||
-        (a.bin < b.bin ? -1 : a.bin > b.bin ? 1 : 0) ||
-        a.position - b.position,
-    )
-    .map((p, i) => ({ ...p, sequence: i + 1 }));
-}
-
-function groupBy<T>(rows: T[], key: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const k = key(row);
-    groups.set(k, [...(groups.get(k) ?? []), row]);
+    if (!shorter) break;
   }
-  return groups;
+  stops.forEach((stop, i) => {
+    if (stop.why !== 'walk') return;
+    free.giveBack(stop.need, stop.bin.bin, stop.units);
+    const usual = ranked(equals(free.of(stop.need), rules, stop.units), rules, stop.units)[0];
+    free.take(stop.need, stop.bin.bin, stop.units);
+    const place = usual && placeOf.get(usual.bin);
+    if (!place) return;
+    const other = [...loads];
+    other[i] = load(place);
+    stop.saves = Math.max(0, meter.length(other) - length);
+  });
+}
+
+function routed(
+  problem: WaveProblem,
+  map: FloorMap,
+  group: string[],
+  area: string | null,
+  stops: Chosen[],
+): PlannedRun {
+  const positionOf = new Map(group.map((id, i) => [id, i + 1]));
+  for (const s of stops) s.position = positionOf.get(s.order)!;
+  const { order, ...walk } = routeRun(problem, stops, map);
+  return {
+    orders: group,
+    area,
+    ...walk,
+    picks: order.map(({ need, bin, units, why, saves, position }, i): PlannedPick => ({
+      need: need.id,
+      bin: bin.bin,
+      units,
+      sequence: i + 1,
+      position,
+      why,
+      saves,
+    })),
+  };
 }

@@ -1,9 +1,19 @@
 import fc from 'fast-check';
-import { planWave, takeBack, workStates, type WaveProblem } from './index.ts';
+import { binRules } from '../bins/index.ts';
+import { firstStandards } from '../labour/index.ts';
+import { pickings, planWave, takeBack, workStates, type WavePlan, type WaveProblem } from './index.ts';
 
 const floor = { aisles: [0, 4, 8].map((x, i) => ({ id: 'ABC'[i]!, x })), crossAisles: [0, 12, 24] };
 const bins = ['A', 'B', 'C'].flatMap((aisle) =>
-  [1, 2, 3].flatMap((bay) => [1, 2].map((level) => ({ bin: `${aisle}-0${bay}-${level}`, aisle, y: bay * 6 }))),
+  [1, 2, 3].flatMap((bay) =>
+    [1, 2].map((level) => ({
+      bin: `${aisle}-0${bay}-${level}`,
+      aisle,
+      y: bay * 6,
+      level,
+      area: aisle === 'C' ? 'cold' : 'dry',
+    })),
+  ),
 );
 const problem: fc.Arbitrary<WaveProblem> = fc
   .record({
@@ -25,8 +35,14 @@ const problem: fc.Arbitrary<WaveProblem> = fc
       { maxLength: 12 },
     ),
     positions: fc.integer({ min: 1, max: 4 }),
+    rules: fc.shuffledSubarray([...binRules]),
+    picking: fc.constantFrom(...pickings),
+    carry: fc.record({ heavyFirst: fc.boolean(), chilledLast: fc.boolean(), highTogether: fc.boolean() }),
+    people: fc.option(fc.integer({ min: 1, max: 3 })),
   })
-  .map(({ stock, needs, positions }) => ({
+  .map(({ stock, needs, positions, people, ...way }) => ({
+    ...way,
+    ...(people ? { crew: { people, standards: firstStandards } } : {}),
     floor,
     start: { aisle: 'A', y: 0 },
     finish: { aisle: 'A', y: 0 },
@@ -34,45 +50,136 @@ const problem: fc.Arbitrary<WaveProblem> = fc
     bins,
     stock,
     orders: ['o1', 'o2', 'o3', 'o4', 'o5'].map((id, i) => ({ id, priority: 1 + (i % 3) })),
-    needs: needs.map((n, i) => ({ ...n, id: `n${i}`, lot: null, weightG: 100, volumeCm3: 100 })),
+    needs: needs.map((n, i) => ({
+      ...n,
+      id: `n${i}`,
+      lot: null,
+      weightG: 100,
+      volumeCm3: 100,
+      handling: { i1: 'heavy', i2: 'easy', i3: 'fragile' }[n.item],
+      chilled: n.item === 'i2',
+    })),
   }));
 
+/** The same plan every time, after few steps. */
+function plan(p: WaveProblem): WavePlan {
+  let asked = 0;
+  return planWave(p, { spent: () => asked++ / 8 });
+}
+
 describe('a wave plan', () => {
-  it('picks every need once or names it missing, from bins that hold it, into its own position', () => {
+  it('picks every need once or names it missing, from bins that hold it, into its own position, however it is picked', () => {
     fc.assert(
       fc.property(problem, (p) => {
-        const { runs, missing } = planWave(p);
+        const { runs, missing } = plan(p);
         const picks = runs.flatMap((r) => r.picks);
+        const needOf = new Map(p.needs.map((n) => [n.id, n]));
         for (const need of p.needs) {
           const given = picks.filter((k) => k.need === need.id).reduce((n, k) => n + k.units, 0);
           expect(given + (missing.find((m) => m.need === need.id)?.units ?? 0)).toBe(need.units);
         }
         for (const row of p.stock) {
-          const taken = picks.filter(
-            (k) => k.bin === row.bin && p.needs.find((n) => n.id === k.need)!.item === row.item,
-          );
+          const taken = picks.filter((k) => k.bin === row.bin && needOf.get(k.need)!.item === row.item);
           expect(taken.reduce((n, k) => n + k.units, 0)).toBeLessThanOrEqual(row.units);
         }
         for (const run of runs) {
-          expect(run.orders.length).toBeLessThanOrEqual(p.cart.positions);
+          if (p.picking !== 'consolidate')
+            expect(run.orders.length).toBeLessThanOrEqual(p.picking === 'single' ? 1 : p.cart.positions);
+          expect(run.lowerBound).toBeLessThanOrEqual(run.distance + 1e-9);
           expect(run.picks.map((k) => k.sequence)).toEqual(run.picks.map((_, i) => i + 1));
-          for (const k of run.picks)
-            expect(run.orders[k.position - 1]).toBe(p.needs.find((n) => n.id === k.need)!.order);
+          for (const k of run.picks) {
+            expect(run.orders[k.position - 1]).toBe(needOf.get(k.need)!.order);
+            if (p.picking === 'zones') expect(p.bins.find((b) => b.bin === k.bin)!.area).toBe(run.area);
+          }
         }
       }),
+      { numRuns: 150 },
     );
   });
 
-  it('keeps what is taken from one bin together', () => {
+  it('keeps what is taken from one bin together, heavy goods before fragile ones and chilled goods last where the site minds', () => {
     fc.assert(
       fc.property(problem, (p) => {
-        for (const run of planWave(p).runs) {
+        const needOf = new Map(p.needs.map((n) => [n.id, n]));
+        for (const run of plan(p).runs) {
+          const kinds = run.picks.map((k) => needOf.get(k.need)!);
+          const last = (test: (n: (typeof kinds)[number]) => boolean) => kinds.findLastIndex(test);
+          const dry = (n: (typeof kinds)[number]) => !p.carry!.chilledLast || !n.chilled;
+          if (p.carry!.chilledLast && kinds.some((n) => n.chilled))
+            expect(last((n) => !n.chilled)).toBeLessThan(kinds.findIndex((n) => n.chilled));
+          const fragile = kinds.findIndex((n) => dry(n) && n.handling === 'fragile');
+          if (p.carry!.heavyFirst && fragile >= 0)
+            expect(last((n) => dry(n) && n.handling === 'heavy')).toBeLessThan(fragile);
+          if (p.carry!.heavyFirst || p.carry!.chilledLast || p.carry!.highTogether) continue;
           const seen: string[] = [];
           for (const k of run.picks) if (seen.at(-1) !== k.bin) seen.push(k.bin);
           expect(new Set(seen).size).toBe(seen.length);
         }
       }),
+      { numRuns: 150 },
     );
+  });
+
+  it('chooses bins together with the walk where the rules leave a choice, and says what that saves', () => {
+    const stock = [
+      { bin: 'A-01-1', item: 'i1', lot: null, units: 9 },
+      { bin: 'C-03-1', item: 'i1', lot: null, units: 4 },
+      { bin: 'C-02-1', item: 'i2', lot: null, units: 9 },
+    ];
+    const need = (id: string, item: string) => ({
+      id,
+      order: 'o1',
+      item,
+      lot: null,
+      units: 2,
+      weightG: 1,
+      volumeCm3: 1,
+    });
+    const p: WaveProblem = {
+      floor,
+      start: { aisle: 'C', y: 0 },
+      finish: { aisle: 'C', y: 0 },
+      cart: { positions: 2 },
+      bins,
+      stock,
+      orders: [{ id: 'o1', priority: 5 }],
+      needs: [need('n1', 'i1'), need('n2', 'i2')],
+    };
+    const taken = (rules: WaveProblem['rules']) => planWave({ ...p, rules }).runs[0]!;
+    expect(taken(['remainder']).picks.map((k) => `${k.bin} ${k.why}`)).toEqual(['C-02-1 only', 'C-03-1 remainder']);
+    const far = planWave({ ...p, rules: ['home'], stock: [{ ...stock[0]!, home: true }, ...stock.slice(1)] }).runs[0]!;
+    const near = taken(['whole', 'walk']);
+    expect(near.picks.map((k) => `${k.bin} ${k.why}`)).toEqual(['C-02-1 only', 'C-03-1 walk']);
+    expect(far.distance - near.distance).toBeCloseTo(near.picks[1]!.saves);
+    expect(near.picks[1]!.saves).toBeGreaterThan(0);
+  });
+
+  it('makes runs that a truck still takes, where one long run would miss it', () => {
+    const bin = (i: number) => bins.filter((b) => b.level === 1)[i]!.bin;
+    const p: WaveProblem = {
+      floor,
+      start: { aisle: 'A', y: 0 },
+      finish: { aisle: 'A', y: 0 },
+      cart: { positions: 9 },
+      bins,
+      stock: [0, 4, 8].map((i) => ({ bin: bin(i), item: `i${i}`, lot: null, units: 99 })),
+      orders: [0, 4, 8].map((i) => ({ id: `o${i}`, priority: 5, due: i === 0 ? 90 : null })),
+      needs: [0, 4, 8].map((i) => ({
+        id: `n${i}`,
+        order: `o${i}`,
+        item: `i${i}`,
+        lot: null,
+        units: 5,
+        weightG: 1,
+        volumeCm3: 1,
+      })),
+      picking: 'sort',
+    };
+    expect(planWave(p).runs.map((r) => r.orders)).toEqual([['o0', 'o4', 'o8']]);
+    const apart = planWave({ ...p, crew: { people: 1, standards: firstStandards } }).runs.map((r) =>
+      r.orders.join(' '),
+    );
+    expect(apart).toContain('o0');
   });
 });
 

@@ -1,10 +1,13 @@
 export {
+  chainings,
   checks,
   countings,
   checkOrders,
+  directions,
   pickWay,
   reserveTimes,
   stagings,
+  stopOrders,
   usualWay,
   type Check,
   type CheckOrder,
@@ -12,5 +15,6 @@ export {
   type PickWay,
   type ReserveTime,
   type Staging,
+  type Walking,
   type Way,
 } from './way.ts';

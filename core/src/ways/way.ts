@@ -1,3 +1,6 @@
+import { usualBinRules, type BinRule } from '../bins/index.ts';
+import type { Carry } from '../waves/index.ts';
+
 /** How a site works: the choices that its people make once, each with what it changes. */
 
 /** The stages that goods pass: packed at a bench or not, confirmed by a person or by itself. */
@@ -29,6 +32,19 @@ export interface PickWay {
   counting: Counting;
 }
 
+/** Where a run begins: at the site's start, walking back to its finish; or where the picker's last run ended. */
+export const chainings = ['back', 'on'] as const;
+/** How runs that chain go through the aisles. */
+export const directions = ['alternate', 'one'] as const;
+/** What orders the stops of a run: the shortest walk, or each bin's own walking number. */
+export const stopOrders = ['walk', 'number'] as const;
+
+export interface Walking {
+  chain: (typeof chainings)[number];
+  direction: (typeof directions)[number];
+  order: (typeof stopOrders)[number];
+}
+
 export interface Way {
   stages: Staging;
   reserve: ReserveTime;
@@ -38,6 +54,12 @@ export interface Way {
   lotSwaps: boolean;
   /** Ways to pick: a cart with one order, and one with several. */
   picking: { one: PickWay; many: PickWay };
+  /** Rules by which bins are chosen, the first that tells two apart deciding. */
+  bins: BinRule[];
+  carry: Carry;
+  walking: Walking;
+  /** Whether a picker may put a trip together from the orders that wait. */
+  ownTrips: boolean;
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -53,6 +75,10 @@ export const usualWay: Way = {
   countReleased: true,
   lotSwaps: false,
   picking: { one: allChecks, many: allChecks },
+  bins: [...usualBinRules],
+  carry: { heavyFirst: false, chilledLast: false, highTogether: false },
+  walking: { chain: 'back', direction: 'alternate', order: 'walk' },
+  ownTrips: false,
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

@@ -1,3 +1,4 @@
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Asker, OrderPromise, PolicyComparison } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
@@ -10,7 +11,8 @@ import { moduleFile } from './modules.ts';
 
 /** Heavy computation, in threads of its own. */
 export interface Computation {
-  planWave(problem: WaveProblem): Promise<WavePlan>;
+  /** Plans a wave; `quick` for a look beside other work, else in the thread for searches of seconds. */
+  planWave(problem: WaveProblem, options: PlanWaveOptions): Promise<WavePlan>;
   /** How far open orders can go; the Desk's problem comes as text. */
   outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
   orderPromise(ask: { problem: string; order: string }): Promise<OrderPromise | null>;
@@ -27,6 +29,23 @@ export interface Computation {
   close(): Promise<void>;
 }
 
+export interface PlanWaveOptions {
+  /** The search ends with the best so far. */
+  seconds: number;
+  quick?: boolean;
+  /** Told now and then how far it is, from 0 to 1. */
+  onProgress?: (far: number) => void;
+  /** Stops it at once; the promise is rejected with an `AbortError`. */
+  signal?: AbortSignal;
+}
+
+/** What the thread is asked. */
+export interface PlanAsked {
+  problem: WaveProblem;
+  seconds: number;
+  port: MessagePort | null;
+}
+
 /**
  * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, and one
  * for searches of seconds, which nothing waits behind.
@@ -38,7 +57,21 @@ export function openComputation(): Computation {
   const slow = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 10_000 });
   const run = <T>(task: string, argument: unknown) => quick.run(argument, { name: task }) as Promise<T>;
   return {
-    planWave: (problem) => run('planWaveTask', problem),
+    async planWave(problem, { seconds, quick: soon = false, onProgress, signal }) {
+      const { port1, port2 } = new MessageChannel();
+      port1.on('message', (far: number) => onProgress?.(far));
+      const asked: PlanAsked = { problem, seconds, port: port2 };
+      try {
+        const pool = soon ? quick : slow;
+        return (await pool.run(asked, {
+          name: 'planWaveTask',
+          transferList: [port2],
+          ...(signal ? { signal } : {}),
+        })) as WavePlan;
+      } finally {
+        port1.close();
+      }
+    },
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,

@@ -1,13 +1,31 @@
 import { readOrderFile } from './orderFile.ts';
-import { planWave, type WavePlan, type WaveProblem } from '@hand-relay/core/waves';
+import { planWave, type WavePlan } from '@hand-relay/core/waves';
 import type { Policy } from '@hand-relay/core/allocation';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from '../promising/index.ts';
+import type { PlanAsked } from './computation.ts';
 import { drawPage, type PageWanted } from './draw.ts';
 import { readFile, writeWorkbook, type ReadFile, type SentFile } from './file.ts';
 
-export function planWaveTask(problem: WaveProblem): WavePlan {
-  return planWave(problem);
+/** Milliseconds between two tellings of how far a plan is. */
+const TELLING = 300;
+
+export function planWaveTask({ problem, seconds, port }: PlanAsked): WavePlan {
+  const begun = performance.now();
+  let told = begun;
+  try {
+    return planWave(problem, {
+      spent: () => (performance.now() - begun) / (1000 * seconds),
+      onProgress(far) {
+        const now = performance.now();
+        if (!port || now - told < TELLING) return;
+        told = now;
+        port.postMessage(far);
+      },
+    });
+  } finally {
+    port?.close();
+  }
 }
 
 export function readFileTask(file: SentFile): Promise<ReadFile> {

@@ -50,6 +50,8 @@ export const membership = pgTable(
       .array()
       .notNull()
       .default(sql`'{}'`),
+    /** The team whose queue they pick from; empty for none. */
+    team: text().notNull().default(''),
     active: boolean().notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.personId, t.siteId] }), index('membership_site').on(t.siteId)],

@@ -25,6 +25,8 @@ export const site = pgTable('site', {
   floor: jsonb().$type<Floor>().notNull(),
   /** Where runs begin and end. */
   start: jsonb().$type<Place>().notNull(),
+  /** Where runs end, where that is elsewhere. */
+  finish: jsonb().$type<Place>(),
   /** How this site works, where it differs from the defaults of the contract. */
   settings: jsonb().$type<Record<string, unknown>>().notNull().default({}),
 });
@@ -53,6 +55,8 @@ export const zone = pgTable(
     name: text().notNull(),
     temperature: text().$type<'ambient' | 'chilled'>().notNull(),
     locked: boolean().notNull().default(false),
+    /** Zones of one area are picked together where a wave is picked by zones; alone where empty. */
+    area: text().notNull().default(''),
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('zone_code').on(t.siteId, t.code)],
@@ -80,8 +84,15 @@ export const place = pgTable(
     aisle: text(),
     /** Metres along the aisle. */
     y: doublePrecision(),
+    /** Metres across, of places that lie in no aisle: lanes, benches, doors. */
+    x: doublePrecision(),
+    bay: integer(),
     side: text(),
     level: integer(),
+    /** Number in the order of walking, for sites that want it. */
+    sequence: integer(),
+    /** The item that lives here: a bin's home item. */
+    homeItemId: text(),
     /** Why what lies here can neither be promised nor picked; null where it can. */
     blocked: text().$type<(typeof blocks)[number]>(),
     retired: boolean().notNull().default(false),

@@ -2,20 +2,24 @@ import { sql } from 'drizzle-orm';
 import {
   boolean,
   check,
+  date,
   doublePrecision,
   index,
   integer,
   jsonb,
   pgTable,
   primaryKey,
+  real,
   text,
   timestamp,
   unique,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
+import type { BinReason } from '@hand-relay/core/bins';
 import type { Point } from '@hand-relay/core/floor';
 import type { PickProgress } from '@hand-relay/core/picking';
-import { order, orderLine, service } from './orders.ts';
+import type { Picking } from '@hand-relay/core/waves';
+import { departure, order, orderLine, service } from './orders.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
 
@@ -33,8 +37,96 @@ export const wave = pgTable(
       .notNull()
       .references(() => person.id),
     version: integer().notNull().default(1),
+    /** The timetable's entry that it gathers for, and the site's day; null where it was made by hand. */
+    entryId: text().references(() => timetable.id),
+    day: date(),
+    picking: text().$type<Picking>().notNull().default('sort'),
+    /** The cart that its runs are made for; the site's largest where null. */
+    cartTypeId: text().references(() => cartType.id),
+    /** Who picks it: a team, and so many of them; everybody who is there where null. */
+    team: text().notNull().default(''),
+    people: integer(),
+    /** Place among the waves that wait, the lower the sooner. */
+    rank: doublePrecision().notNull().default(0),
+    /** What its plan foresaw. */
+    foreseen: jsonb().$type<Foreseen>(),
   },
-  (t) => [uniqueIndex('wave_number').on(t.siteId, t.number)],
+  (t) => [uniqueIndex('wave_number').on(t.siteId, t.number), index('wave_entry').on(t.entryId, t.day)],
+);
+
+/** What a plan foresaw when it was made, to hold the work against. */
+export interface Foreseen {
+  seconds: number;
+  metres: number;
+  /** People that the plan counted on. */
+  people: number;
+  /** When the last run should end, milliseconds since the epoch; the range about it. */
+  ends: number;
+  early: number;
+  late: number;
+}
+
+/** What gathers for a departure, how it is picked, and what happens by itself. */
+export const timetable = pgTable(
+  'timetable',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    name: text().notNull(),
+    departureId: text().references(() => departure.id),
+    channel: text(),
+    customerClass: text(),
+    zone: text(),
+    kind: text(),
+    /** Limits of an order's size, in lines and base units. */
+    maxLines: integer(),
+    maxUnits: integer(),
+    /** Limits of a wave's size. */
+    waveOrders: integer(),
+    waveUnits: integer(),
+    picking: text().$type<Picking>().notNull().default('sort'),
+    cartTypeId: text().references(() => cartType.id),
+    team: text().notNull().default(''),
+    people: integer(),
+    gather: text().$type<'hand' | 'time' | 'level'>().notNull().default('hand'),
+    gatherAt: text(),
+    gatherLevel: integer(),
+    plan: text().$type<'hand' | 'gathered' | 'time'>().notNull().default('hand'),
+    planAt: text(),
+    start: text().$type<'hand' | 'planned' | 'time'>().notNull().default('hand'),
+    startAt: text(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [uniqueIndex('timetable_name').on(t.siteId, t.name)],
+);
+
+/** A computation that goes on after a restart of the server. */
+export const job = pgTable(
+  'job',
+  {
+    id: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    kind: text().$type<'plan-wave'>().notNull(),
+    /** What it is about. */
+    ofId: text().notNull(),
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    state: text().$type<'running' | 'done' | 'stopped' | 'failed'>().notNull(),
+    /** From 0 to 1. */
+    far: doublePrecision().notNull().default(0),
+    problem: text(),
+    at: timestamp({ withTimezone: true }).notNull(),
+  },
+  (t) => [
+    uniqueIndex('job_running_once')
+      .on(t.kind, t.ofId)
+      .where(sql`${t.state} = 'running'`),
+  ],
 );
 
 /**
@@ -112,6 +204,20 @@ export const run = pgTable(
     startedAt: timestamp({ withTimezone: true }),
     leftAt: timestamp({ withTimezone: true }),
     laneId: text().references(() => place.id),
+    /** Whose it is to pick: a person, a team's queue, or whoever asks next. */
+    assignedId: text().references(() => person.id),
+    team: text().notNull().default(''),
+    /** The higher the sooner it is offered. */
+    priority: integer().notNull().default(0),
+    /** Place among the wave's runs. */
+    rank: doublePrecision().notNull().default(0),
+    picking: text().$type<Picking>().notNull().default('sort'),
+    area: text(),
+    /** Metres that no walk past these bins can beat; whether this one does not exceed them. */
+    lowerBound: doublePrecision().notNull().default(0),
+    proven: boolean().notNull().default(false),
+    /** Seconds it should take. */
+    seconds: doublePrecision().notNull().default(0),
   },
   (t) => [
     uniqueIndex('run_number').on(t.siteId, t.number),
@@ -167,6 +273,9 @@ export const pick = pgTable(
     picked: integer().notNull().default(0),
     state: text().$type<'open' | 'done' | 'short' | 'out'>().notNull().default('open'),
     progress: jsonb().$type<PickProgress>().notNull(),
+    /** Which rule chose the bin, and the metres that it saves where the walk did. */
+    why: text().$type<BinReason>().notNull().default('code'),
+    saves: real().notNull().default(0),
     confirmedAt: timestamp({ withTimezone: true }),
     confirmedBy: text().references(() => person.id),
   },

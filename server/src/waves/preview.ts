@@ -5,9 +5,12 @@ import { chances, estimate, firstStandards } from '@hand-relay/core/labour';
 import { cartonsRoughly } from '@hand-relay/core/packing';
 import { recordset, rows, type Actor, type Platform } from '../platform/index.ts';
 import { allocate, type Allocation } from './demand.ts';
-import { waveProblem } from './problem.ts';
+import { peopleHere, usualWaveWay, waveProblem } from './problem.ts';
 import { exactOf } from './release.ts';
 import { sumsOf } from './sums.ts';
+
+/** A look waits no longer for better runs: the plan itself takes its time. */
+const LOOK_SECONDS = 0.4;
 
 type Given = Allocation['lines'][number];
 
@@ -39,22 +42,23 @@ export async function previewRelease(
       volumeCm3: l.volumeCm3,
     })),
   );
-  const orders = [...new Map(given.map((l) => [l.order, l.priority]))].map(([id, priority]) => ({ id, priority }));
-  const { runs } = await compute.planWave(await waveProblem(db, actor.siteId, orders, needs));
+  const orders = [
+    ...new Map(given.map((l) => [l.order, { id: l.order, priority: l.priority, leavesAt: l.leavesAt }])).values(),
+  ];
+  const problem = await waveProblem(db, actor.siteId, { orders, needs, way: usualWaveWay, now: clock() });
+  const { runs } = await compute.planWave(problem, { seconds: LOOK_SECONDS, quick: true });
   const metres = runs.reduce((n, r) => n + r.distance, 0);
-  const [there] = await rows<{ people: number; stops: number; units: number; metres: number; runs: number }>(
+  const people = await peopleHere(db, actor.siteId, 'runs.pick', clock());
+  const [there] = await rows<{ stops: number; units: number; metres: number; runs: number }>(
     db,
     sql`
-    select (select count(distinct s.person_id) from session s join membership m on m.person_id = s.person_id and m.site_id = s.site_id and m.active
-              join role r on r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)
-            where s.site_id = ${actor.siteId} and s.expires_at > ${clock().toISOString()})::int as people,
-           (select count(*) from pick k join run r on r.id = k.run_id where r.site_id = ${actor.siteId} and k.state = 'open')::int as stops,
+    select (select count(*) from pick k join run r on r.id = k.run_id where r.site_id = ${actor.siteId} and k.state = 'open')::int as stops,
            (select coalesce(sum(k.units - k.picked), 0) from pick k join run r on r.id = k.run_id
             where r.site_id = ${actor.siteId} and k.state = 'open')::int as units,
            (select coalesce(sum(metres), 0) from run where site_id = ${actor.siteId} and state in ('planned', 'waiting', 'picking')) as metres,
            (select count(*) from run where site_id = ${actor.siteId} and state in ('planned', 'waiting', 'picking'))::int as runs`,
   );
-  const { people, stops, units, metres: openMetres, runs: openRuns } = there!;
+  const { stops, units, metres: openMetres, runs: openRuns } = there!;
   const backlog = secondsOf({ stops, units: { easy: units }, metres: openMetres, runs: openRuns });
   const seconds = secondsOf({ ...workOf(given), metres, runs: runs.length });
   return {

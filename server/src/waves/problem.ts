@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm';
 import type { BinStock } from '@hand-relay/core/bins';
 import type { Floor, Place } from '@hand-relay/core/floor';
-import type { WaveNeed, WaveProblem } from '@hand-relay/core/waves';
+import { dueIn, firstStandards } from '@hand-relay/core/labour';
+import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/waves';
 import { recordset, Refusal, rows, type Db, type Tx } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 
-/** A cart that runs are made for: the site's largest type, so that few trips serve many orders. */
+/** A cart that runs are made for. */
 export interface CartChoice {
   typeId: string;
   positions: number;
@@ -12,39 +14,100 @@ export interface CartChoice {
   maxVolumeCm3: number;
 }
 
-export async function cartForPlanning(on: Db | Tx, siteId: string): Promise<CartChoice> {
+/** How a wave is picked, and by whom. */
+export interface WaveWay {
+  picking: Picking;
+  /** The site's largest cart where null, so that few trips serve many orders. */
+  cartTypeId: string | null;
+  team: string;
+  people: number | null;
+}
+
+export const usualWaveWay: WaveWay = { picking: 'sort', cartTypeId: null, team: '', people: null };
+
+export async function cartForPlanning(on: Db | Tx, siteId: string, typeId: string | null = null): Promise<CartChoice> {
   const [cart] = await rows<CartChoice>(
     on,
     sql`select t.id as "typeId", t.positions, t.max_weight_g as "maxWeightG", t.max_volume_cm3 as "maxVolumeCm3"
         from cart_type t where exists (select 1 from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired)
-        order by t.positions desc limit 1`,
+        order by t.id = ${typeId ?? ''} desc, t.positions desc limit 1`,
   );
   if (!cart) throw new Refusal(409, 'no-cart');
   return cart;
 }
 
-/** Everything that planning needs of a site: floor, bins, and what lies free in them for these needs. */
+/** Seconds of staging and loading after the last carton of a departure is packed. */
+const LOADING = 600;
+
+export interface PlanOrder {
+  id: string;
+  priority: number;
+  /** ISO instant of its departure; null where nothing leaves at a time. */
+  leavesAt: string | null;
+}
+
+/** People signed in who may do something here; of one team where it is named. */
+export async function peopleHere(on: Db | Tx, siteId: string, right: string, now: Date, team = ''): Promise<number> {
+  const [found] = await rows<{ n: number }>(
+    on,
+    sql`
+    select count(distinct s.person_id)::int as n from session s
+    join membership m on m.person_id = s.person_id and m.site_id = s.site_id and m.active and (${team} = '' or m.team = ${team})
+    join role r on r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights)
+    where s.site_id = ${siteId} and s.expires_at > ${now.toISOString()}`,
+  );
+  return found!.n;
+}
+
+/** Everything that planning needs of a site: floor, bins, what lies free in them for these needs, who is there. */
 export async function waveProblem(
   on: Db | Tx,
   siteId: string,
-  orders: { id: string; priority: number }[],
-  needs: WaveNeed[],
+  { orders, needs, way, now }: { orders: PlanOrder[]; needs: WaveNeed[]; way: WaveWay; now: Date },
 ): Promise<WaveProblem> {
-  const [site] = await rows<{ floor: Floor; start: Place }>(
+  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
     on,
-    sql`select floor, start from site where id = ${siteId}`,
+    sql`select floor, start, finish from site where id = ${siteId}`,
   );
-  const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))]);
-  const cart = await cartForPlanning(on, siteId);
+  const { bins: rules, carry, stages } = await wayOf(on, siteId);
+  const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))], { aged: rules.includes('age') });
+  const cart = await cartForPlanning(on, siteId, way.cartTypeId);
+  const people = way.people ?? Math.max(1, await peopleHere(on, siteId, 'runs.pick', now, way.team));
+  const packers = await peopleHere(on, siteId, 'orders.pack', now);
+  const unitsOf = new Map<string, number>();
+  for (const n of needs) unitsOf.set(n.order, (unitsOf.get(n.order) ?? 0) + n.units);
+  const packed = new Map<string, number>();
+  for (const { id, leavesAt } of orders)
+    if (leavesAt) packed.set(leavesAt, (packed.get(leavesAt) ?? 0) + (unitsOf.get(id) ?? 0));
+  const due = (leavesAt: string | null) => {
+    if (leavesAt === null) return null;
+    const packing = stages === 'pick-pack-ship' ? packed.get(leavesAt)! * firstStandards.perPacked : 0;
+    const left = dueIn(Date.parse(leavesAt), now.getTime(), { packing, packers, loading: LOADING });
+    // What has left, or cannot be made any more, is done as soon as may be and shapes no run.
+    return left > 0 ? left : null;
+  };
   return {
     floor: site!.floor,
     start: site!.start,
-    finish: site!.start,
+    finish: site!.finish ?? site!.start,
     cart: { positions: cart.positions, maxWeightG: cart.maxWeightG, maxVolumeCm3: cart.maxVolumeCm3 },
-    bins: [...new Map(stock.map((s) => [s.bin, { bin: s.bin, aisle: s.aisle, y: s.y }])).values()],
-    stock: stock.map(({ bin, item, lot, units }) => ({ bin, item, lot, units })),
-    orders,
+    bins: [...new Map(stock.map(({ bin, aisle, y, level, area }) => [bin, { bin, aisle, y, level, area }])).values()],
+    stock: stock.map(({ bin, item, lot, units, bestBefore, since, home, level }) => ({
+      bin,
+      item,
+      lot,
+      units,
+      bestBefore,
+      since,
+      home,
+      level,
+    })),
+    orders: orders.map(({ id, priority, leavesAt }) => ({ id, priority, due: due(leavesAt) })),
     needs,
+    rules,
+    picking: way.picking,
+    carry,
+    crew: { people, standards: firstStandards },
   };
 }
 
@@ -53,17 +116,22 @@ export function binStock(
   on: Db | Tx,
   siteId: string,
   items: string[],
-): Promise<(BinStock & { aisle: string; y: number })[]> {
-  return rows<BinStock & { aisle: string; y: number }>(
+  { aged = false } = {},
+): Promise<(BinStock & WaveBin)[]> {
+  // Since when goods lie in a bin is read from the movements, and only where a site goes by it.
+  const since = sql`(select max(v.at) from movement v where v.item_id = b.item_id and v.lot = b.lot and v.to_place = p.id and v.reason <> 'undo')`;
+  return rows<BinStock & WaveBin>(
     on,
     sql`
-    select p.code as bin, p.aisle, p.y, b.item_id as item, nullif(b.lot, '') as lot,
-           (sum(b.units) - coalesce(k.units, 0))::int as units
+    select p.code as bin, p.aisle, p.y, p.level, coalesce(nullif(z.area, ''), z.code) as area, b.item_id as item, nullif(b.lot, '') as lot,
+           (sum(b.units) - coalesce(k.units, 0))::int as units, min(t.best_before)::text as "bestBefore",
+           ${aged ? since : sql`null::timestamptz`}::text as since, coalesce(p.home_item_id = b.item_id, false) as home
     from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null
+    left join zone z on z.id = p.zone_id left join lot t on t.item_id = b.item_id and t.lot = b.lot
     left join (
       select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' group by 1, 2, 3
     ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot
     where b.item_id in (select jsonb_array_elements_text(${recordset(items)}))
-    group by p.id, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,
+    group by p.id, z.area, z.code, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,
   );
 }
