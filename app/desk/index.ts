@@ -9,5 +9,4 @@ export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
 export { SurplusView } from './Surplus.tsx';
 export { TrayView } from './TrayView.tsx';
-export { WavesView } from './WavesView.tsx';
-export { WaveView } from './WaveView.tsx';
+export { batonOf } from './batonWords.ts';

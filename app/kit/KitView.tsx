@@ -89,6 +89,8 @@ const plan = {
     ),
   ),
   start: { aisle: 'A', y: 0 },
+  finish: null,
+  blocked: [],
   zones: [
     { code: 'dry', name: 'Dry', cold: false },
     { code: 'cold', name: 'Cold', cold: true },

@@ -161,6 +161,9 @@ export function FloorMaker() {
 function planOf({ floor, bins }: MadeFloor, zone: string) {
   return {
     ...floor,
+    aisles: floor.aisles.map(({ id, x }) => ({ id, x })),
+    blocked: [],
+    finish: null,
     start: { aisle: floor.aisles[0]!.id, y: 0 },
     zones: [{ code: zone, name: zone, cold: false }],
     bins: bins.map((b) => ({

@@ -118,8 +118,8 @@ export async function restoreBackup(
 
 const baseQuery: BaseQueryFn<Call, unknown, Trouble> = (ask) => call(ask);
 
-type Body<N extends EndpointName> = In<(typeof endpoints)[N] extends { body: infer B } ? B : undefined>;
-type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
+export type Body<N extends EndpointName> = In<(typeof endpoints)[N] extends { body: infer B } ? B : undefined>;
+export type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
 
 export const tags = [
   'me',
@@ -393,7 +393,7 @@ export const api = createApi({
     }),
     floorPlan: build.query<Answer<'floorPlan'>, void>({
       query: () => ({ name: 'floorPlan' }),
-      providesTags: ['floor'],
+      providesTags: ['floor', 'setup'],
       keepUnusedDataFor: 3600,
     }),
     myRuns: build.query<Answer<'myRuns'>, void>({ query: () => ({ name: 'myRuns' }), providesTags: ['runs'] }),

@@ -1,4 +1,5 @@
 export { addressOf, api, call, fetchFile, restoreBackup, tags, type Call, type Trouble } from './api.ts';
+export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
 export { deviceName, remember, remembered } from './device.ts';
 export { forSite, workFor } from './forSite.ts';

@@ -112,6 +112,8 @@ describe('the kit', () => {
       zone: 'Chilled',
       cold: true,
       bestBefore: '2027-01-01',
+      why: 'only',
+      saves: 0,
       remains: 3,
       at: { aisle: 'M', y: 3 },
     };

@@ -43,6 +43,8 @@ const pick = (n: number, units: number): RunPick => ({
   zone: 'Glass',
   cold: false,
   bestBefore: null,
+  why: 'only',
+  saves: 0,
   remains: 4,
   at: { aisle: 'A', y: n },
 });

@@ -8,6 +8,7 @@ import { quick } from './en/quick.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
 import { way } from './en/way.ts';
+import { waves } from './en/waves.ts';
 import { work } from './en/work.ts';
 
 /** Every text that a person reads, in English. */
@@ -20,6 +21,7 @@ export const en = {
   ...quick,
   ...way,
   ...house,
+  ...waves,
   ...work,
   ...setup,
   ...refusal,

@@ -20,7 +20,7 @@ export function Choice<T extends string>({
     <View
       role="group"
       aria-label={label}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4 }}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4, flexShrink: 1 }}
     >
       {!bare && (
         <Txt kind="small" colour="quiet" style={{ marginRight: 4 }}>

@@ -10,7 +10,7 @@ export function Shape({ kind, size = 16 }: { kind: SignalKind; size?: number }) 
   const surface = useSurface();
   const colour = surface[kind];
   return (
-    <Svg width={size} height={size} viewBox="0 0 16 16" aria-hidden>
+    <Svg width={size} height={size} viewBox="0 0 16 16" style={{ flexShrink: 0 }} aria-hidden>
       {kind === 'caution' && <Path d="M8 1.2 15.4 14.6H.6z" fill={colour} />}
       {kind === 'refused' && (
         <>

@@ -5,6 +5,7 @@ import * as runs from './runs.ts';
 import * as shipping from './shipping.ts';
 import * as signIn from './signIn.ts';
 import * as waves from './waves.ts';
+import { arrangeEndpoints } from './arrangeEndpoints.ts';
 import { deskEndpoints } from './deskEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
 
@@ -334,6 +335,7 @@ export const endpoints = all({
     file: 'text/csv',
   },
 
+  ...arrangeEndpoints,
   ...deskEndpoints,
   ...setupEndpoints,
 });

@@ -1,3 +1,4 @@
+export * from './arrange.ts';
 export * from './basics.ts';
 export * from './desk.ts';
 export * from './endpoints.ts';

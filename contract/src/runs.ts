@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { shortReasons } from '@hand-relay/core/picking';
 import { stagings } from '@hand-relay/core/ways';
+import { floorLayout } from './arrange.ts';
 import { id, units } from './basics.ts';
 import { runSummary } from './waves.ts';
 import { pickWay } from './ways.ts';
@@ -55,6 +56,8 @@ export const runPick = z.object({
   zone: z.string(),
   cold: z.boolean(),
   bestBefore: z.string().nullable(),
+  why: z.string().describe('The rule that chose the bin'),
+  saves: z.number().describe('Metres that the bin saves, where the walk decided'),
   remains: units.describe('Units that should be left in the bin after this pick'),
   at: z.object({ aisle: z.string(), y: z.number() }),
 });
@@ -101,9 +104,20 @@ export const undoResult = z.object({ pick: id.nullable() });
 export const takeOutBody = z.strictObject({ order: id });
 
 export const floorPlan = z.object({
-  aisles: z.array(z.object({ id: z.string(), x: z.number() })),
+  aisles: floorLayout.shape.aisles,
   crossAisles: z.array(z.number()),
-  bins: z.array(z.object({ bin: z.string(), aisle: z.string(), y: z.number(), side: z.string(), zone: z.string() })),
+  blocked: floorLayout.shape.blocked,
+  finish: floorLayout.shape.finish,
+  bins: z.array(
+    z.object({
+      bin: z.string(),
+      aisle: z.string(),
+      y: z.number(),
+      side: z.string(),
+      zone: z.string(),
+      open: units.optional(),
+    }),
+  ),
   start: z.object({ aisle: z.string(), y: z.number() }),
   zones: z.array(z.object({ code: z.string(), name: z.string(), cold: z.boolean() })),
 });

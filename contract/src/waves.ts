@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pickings } from '@hand-relay/core/waves';
 import { id, instant, units, whole } from './basics.ts';
 
 export const releaseBody = z.strictObject({
@@ -71,6 +72,27 @@ export const waveSummary = z.object({
   runs: z.int(),
   metres: z.number(),
   earliestDeparture: instant.nullable(),
+  doneBy: instant
+    .nullable()
+    .describe('By when its last run must end, so that packing, staging and loading are in time'),
+  chance: z
+    .enum(['made', 'tight', 'missed'])
+    .nullable()
+    .describe('Whether its first departure is made, as things stand'),
+  entry: z.string().nullable().describe('Entry of the timetable that it gathers for'),
+  picking: z.enum(pickings),
+  cart: z.string().nullable().describe('Type of cart; null is the largest'),
+  team: z.string(),
+  people: z.int().nullable(),
+  planFar: z.number().nullable().describe('How far its plan is, from 0 to 1, while it is made'),
+  foreseen: z
+    .object({ seconds: z.number(), metres: z.number(), people: z.int(), ends: instant, early: instant, late: instant })
+    .nullable()
+    .describe('What its plan foresaw'),
+  forecast: z
+    .object({ left: z.number(), ends: instant.nullable(), early: instant.nullable(), late: instant.nullable() })
+    .nullable()
+    .describe('Seconds of work left, and when it will be done as things stand'),
 });
 export type WaveSummary = z.infer<typeof waveSummary>;
 
@@ -95,6 +117,16 @@ export const runSummary = z.object({
   lane: z.string().nullable(),
   wave: z.int(),
   leavesAt: instant.nullable(),
+  assigned: z.string().nullable().describe('Whose it is, while nobody picks it'),
+  assignedId: id.nullable(),
+  team: z.string(),
+  priority: z.int(),
+  picking: z.enum(pickings),
+  area: z.string().nullable(),
+  lowerBound: z.number().describe('Metres that no walk past its bins can beat'),
+  proven: z.boolean(),
+  seconds: z.number().describe('What it should take'),
+  secondsLeft: z.number(),
 });
 export type RunSummary = z.infer<typeof runSummary>;
 

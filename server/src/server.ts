@@ -9,6 +9,7 @@ import { createServer as createSecureServer } from 'node:https';
 import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
+import { floorRoutes } from './floor/index.ts';
 import { backupOf, keepRoutes } from './keep/index.ts';
 import { deskRoutes } from './desk/index.ts';
 import { holdRoutes } from './holds/index.ts';
@@ -39,7 +40,7 @@ import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
 import { HostStreams, hostRoutes } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
-import { waveRoutes } from './waves/index.ts';
+import { resumeWavePlans, waveRoutes } from './waves/index.ts';
 import { wayRoutes } from './ways/index.ts';
 
 export interface ServerOptions {
@@ -96,6 +97,8 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     compute: openComputation(),
   };
   const streams = new HostStreams(platform);
+  // Plans that a restart cut short are made anew beside what else begins.
+  const resumed = resumeWavePlans(platform);
   const app = openDoors(platform, database, streams, options);
   let server: Server | undefined;
   return {
@@ -118,6 +121,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
         await closed;
       }
       await platform.compute.close();
+      await resumed.catch(() => undefined);
       await database.close();
     },
   };
@@ -195,6 +199,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   quickRoutes(doors);
   orderRoutes(doors);
   waveRoutes(doors);
+  floorRoutes(doors);
   runRoutes(doors);
   packingRoutes(doors);
   shippingRoutes(doors);

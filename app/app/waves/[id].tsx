@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { WaveView } from '../../desk/index.ts';
+import { WaveView } from '../../waves/index.ts';
 
 export default function WaveRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,3 +1,3 @@
-import { WavesView } from '../../desk/index.ts';
+import { TrackView } from '../../waves/index.ts';
 
-export default WavesView;
+export default TrackView;

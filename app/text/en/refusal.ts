@@ -1,6 +1,18 @@
 /** Every refusal, by its code: what happened, what was expected, what to do. `{{name}}` are the facts. */
 export const refusal = {
   refusal: {
+    'plan-running': 'This wave is being planned already. Wait, or stop that.',
+    'plan-stopped': 'Planning was stopped. The wave is as it was.',
+    'nothing-to-merge': 'Choose another wave to put into this one.',
+    'nothing-to-split': 'Something must go and something must stay.',
+    'nothing-to-replan': 'Every run of wave {{number}} is begun. There is nothing to plan anew.',
+    'run-full':
+      'The cart of run {{run}} does not take {{orders}} orders. It has {{positions}} places, and limits of weight and volume.',
+    'other-wave': 'Run {{run}} belongs to another wave. Choose one of this wave.',
+    'not-gathered': '{{order}} waits in no wave. Release it first.',
+    'no-bin-for': 'No bin holds all that {{order}} needs. Nothing was added.',
+    'no-floor': 'This is no floor: {{why}}',
+    'bins-off-floor': 'Bins would lie off the floor: {{bins}}. Nothing was changed.',
     'unpack-first':
       '{{units}} × {{item}} do not lie loose on a cart. Take them out of their carton at the bench first.',
     'nothing-to-take-back': 'Nothing of this waits any more. A picker has it, or it went back already.',

@@ -32,17 +32,6 @@ export interface Crew {
   perRun: number;
 }
 
-/** An order that no cart takes by itself. */
-export class TooLarge extends Error {
-  readonly order: string;
-  readonly limit: 'maxUnits' | 'maxWeightG' | 'maxVolumeCm3';
-  constructor(order: string, limit: TooLarge['limit']) {
-    super(`Order "${order}" exceeds the cart's ${limit} by itself.`);
-    this.order = order;
-    this.limit = limit;
-  }
-}
-
 /** What orders take of a cart. */
 export interface Weighed {
   count: number;

@@ -68,3 +68,9 @@ export function dueIn(
 ): number {
   return (leavesAt - now) / 1000 - after.packing / Math.max(1, after.packers) - after.loading;
 }
+
+/** Whether work that ends so is in time: surely enough, perhaps, or not. */
+export function chanceOf({ ends, late }: Pick<Forecast, 'ends' | 'late'>, due: number): 'made' | 'tight' | 'missed' {
+  if (ends === null || ends > due) return 'missed';
+  return late! <= due ? 'made' : 'tight';
+}

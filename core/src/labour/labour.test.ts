@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { mapFloor } from '../floor/index.ts';
 import { seeded } from '../random/index.ts';
 import { openMeter } from '../routing/index.ts';
-import { chances, dueIn, estimate, firstStandards, forecast, roughWalk } from './index.ts';
+import { chanceOf, chances, dueIn, estimate, firstStandards, forecast, roughWalk } from './index.ts';
 
 describe('work', () => {
   it("takes what the planner's example says", () => {
@@ -98,6 +98,12 @@ describe('work', () => {
         },
       ),
     );
+    expect([900, 1100, 1300].map((due) => chanceOf({ ends: 1000, late: 1200 }, due))).toEqual([
+      'missed',
+      'tight',
+      'made',
+    ]);
+    expect(chanceOf({ ends: null, late: null }, 9)).toBe('missed');
     expect(dueIn(3_600_000, 0, { packing: 1200, packers: 2, loading: 600 })).toBe(2400);
   });
 });

@@ -1,5 +1,6 @@
 export { badgeSheet } from './badges.ts';
 export { cartonLabel } from './label.ts';
+export { binLabels, pickList, wavePaper } from './pickList.ts';
 export { packingSlip } from './packingSlip.ts';
 export { testPage } from './testPage.ts';
 export { shipmentGoods } from './goods.ts';

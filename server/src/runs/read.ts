@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
+import type { Floor, Place } from '@hand-relay/core/floor';
 import { freshProgress } from '@hand-relay/core/picking';
 import { pickWay } from '@hand-relay/core/ways';
 import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
@@ -26,6 +27,8 @@ type PickRow = {
   lineNote: string;
   unit: string;
   picture: string;
+  why: string;
+  saves: number;
   remains: number;
   serials: string[] | null;
   others: string[] | null;
@@ -59,7 +62,7 @@ export async function runPicks(
            jsonb_build_object('id', i.id, 'sku', i.sku, 'name', i.name, 'tracksLot', i.tracks_lot, 'tracksSerial', i.tracks_serial,
              'packs', (select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units)
                        from item_pack p where p.item_id = i.id)) as item,
-           k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, r.cart_code as cart,
+           k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, k.why, k.saves, r.cart_code as cart,
            jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note, 'hold', (
              select h.text from order_hold h where h.order_id = o.id and h.lifted_at is null and 'picking' = any(h.stops) order by h.held_at limit 1
            )) as "order", l.note as "lineNote", i.unit, i.picture,
@@ -98,6 +101,8 @@ export async function runPicks(
     zone: k.zone ?? '',
     cold: k.cold,
     bestBefore: k.bestBefore,
+    why: k.why,
+    saves: k.saves,
     remains: k.remains,
     at: { aisle: k.aisle, y: k.y },
   }));
@@ -136,18 +141,29 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
 }
 
 export async function floorPlan({ db }: Platform, siteId: string): Promise<FloorPlan> {
-  const [site] = await rows<{ floor: Pick<FloorPlan, 'aisles' | 'crossAisles'>; start: FloorPlan['start'] }>(
+  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
     db,
-    sql`select floor, start from site where id = ${siteId}`,
+    sql`select floor, start, finish from site where id = ${siteId}`,
   );
   const bins = await rows<FloorPlan['bins'][number]>(
     db,
-    sql`select p.code as bin, p.aisle, p.y, coalesce(p.side, '') as side, coalesce(z.code, '') as zone from place p
-        left join zone z on z.id = p.zone_id where p.site_id = ${siteId} and p.kind = 'bin' and not p.retired order by p.code`,
+    sql`select p.code as bin, p.aisle, p.y, coalesce(p.side, '') as side, coalesce(z.code, '') as zone, coalesce(k.units, 0)::int as open from place p
+        left join zone z on z.id = p.zone_id left join (
+          select bin_id, sum(units - picked) as units from pick where state = 'open' group by 1) k on k.bin_id = p.id
+        where p.site_id = ${siteId} and p.kind = 'bin' and not p.retired order by p.code`,
   );
   const zones = await rows<FloorPlan['zones'][number]>(
     db,
     sql`select code, name, temperature = 'chilled' as cold from zone where site_id = ${siteId} order by code`,
   );
-  return { ...site!.floor, start: site!.start, bins, zones };
+  const { floor, start, finish } = site!;
+  return {
+    aisles: floor.aisles,
+    crossAisles: floor.crossAisles,
+    blocked: floor.blocked ?? [],
+    start,
+    finish,
+    bins,
+    zones,
+  };
 }

@@ -1,16 +1,25 @@
 import { sql } from 'drizzle-orm';
 import { endpoints } from '@hand-relay/contract';
+import { pickList } from '../documents/index.ts';
 import { serve, type Doors } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { runSummaries } from '../waves/index.ts';
+import { addOrders, assignRuns, crewOf, moveOrders } from './arrange.ts';
 import { pickInput, undoPick } from './input.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
+
+/** Runs that wait for a person: theirs, their team's, and those of nobody. */
+const offeredTo = (
+  person: string,
+) => sql`r.state = 'waiting' and (r.assigned_id = ${person} or r.assigned_id is null and (
+  r.team = '' or r.team = (select m.team from membership m where m.person_id = ${person} and m.site_id = r.site_id)))`;
 
 export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.floorPlan, ({ platform, actor }) => floorPlan(platform, actor.siteId));
   serve(doors, endpoints.myRuns, async ({ platform, actor }) => ({
     mine: await runSummaries(platform.db, actor.siteId, sql`r.state = 'picking' and r.picker_id = ${actor.personId}`),
-    waiting: await runSummaries(platform.db, actor.siteId, sql`r.state = 'waiting'`),
+    waiting: await runSummaries(platform.db, actor.siteId, offeredTo(actor.personId)),
   }));
   serve(doors, endpoints.run, ({ platform, actor, id }) => runDetail(platform, actor.siteId, id));
   serve(doors, endpoints.takeRun, async ({ platform, actor, id, body, change }) => {
@@ -33,4 +42,12 @@ export function runRoutes(doors: Doors): void {
     await change((current) => giveBackRun(current, id));
     return {};
   });
+  serve(doors, endpoints.assignRuns, ({ body, change }) => change((current) => assignRuns(current, body)));
+  serve(doors, endpoints.moveBetweenRuns, ({ id, body, change }) => change((current) => moveOrders(current, id, body)));
+  serve(doors, endpoints.addOrders, ({ id, body, change }) => change((current) => addOrders(current, id, body.orders)));
+  serve(doors, endpoints.pickList, async ({ platform, actor, id, res }) => {
+    const pdf = await pickList(platform, actor.siteId, id, (await wayOf(platform.db, actor.siteId)).paper);
+    res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="pick-list.pdf"').send(pdf);
+  });
+  serve(doors, endpoints.crew, ({ platform, actor }) => crewOf(platform.db, actor.siteId, platform.clock()));
 }

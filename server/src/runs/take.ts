@@ -10,6 +10,8 @@ export interface RunRow {
   state: 'planned' | 'waiting' | 'picking' | 'left' | 'done' | 'cancelled';
   pickerId: string | null;
   picker: string | null;
+  assignedId: string | null;
+  assigned: string | null;
   cart: string | null;
   waveId: string;
   positions: number;
@@ -18,8 +20,9 @@ export interface RunRow {
 export async function lockRun(tx: Tx, siteId: string, id: string): Promise<RunRow> {
   const [run] = await rows<RunRow>(
     tx,
-    sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.cart_code as cart, r.wave_id as "waveId", r.positions
-        from run r left join person p on p.id = r.picker_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
+    sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.assigned_id as "assignedId", a.name as assigned,
+               r.cart_code as cart, r.wave_id as "waveId", r.positions
+        from run r left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
   );
   if (!run) throw notFound('run', id);
   return run;
@@ -38,6 +41,8 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   if (run.state === 'picking' && run.pickerId !== actor.personId)
     throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.picker });
   if (run.state !== 'waiting') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
+  if (run.assignedId && run.assignedId !== actor.personId && !actor.rights.has('runs.arrange'))
+    throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.assigned });
   const [cart] = await rows<{ code: string; positions: number; busy: string | null }>(
     tx,
     sql`select c.code, t.positions, (

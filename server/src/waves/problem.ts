@@ -37,7 +37,7 @@ export async function cartForPlanning(on: Db | Tx, siteId: string, typeId: strin
 }
 
 /** Seconds of staging and loading after the last carton of a departure is packed. */
-const LOADING = 600;
+export const LOADING = 600;
 
 export interface PlanOrder {
   id: string;
@@ -63,14 +63,29 @@ export async function peopleHere(on: Db | Tx, siteId: string, right: string, now
 export async function waveProblem(
   on: Db | Tx,
   siteId: string,
-  { orders, needs, way, now }: { orders: PlanOrder[]; needs: WaveNeed[]; way: WaveWay; now: Date },
+  {
+    orders,
+    needs,
+    way,
+    now,
+    besides = null,
+  }: {
+    orders: PlanOrder[];
+    needs: WaveNeed[];
+    way: WaveWay;
+    now: Date;
+    /** A wave whose runs that nobody has begun do not count as taking anything. */ besides?: string | null;
+  },
 ): Promise<WaveProblem> {
   const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
     on,
     sql`select floor, start, finish from site where id = ${siteId}`,
   );
   const { bins: rules, carry, stages } = await wayOf(on, siteId);
-  const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))], { aged: rules.includes('age') });
+  const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))], {
+    aged: rules.includes('age'),
+    besides,
+  });
   const cart = await cartForPlanning(on, siteId, way.cartTypeId);
   const people = way.people ?? Math.max(1, await peopleHere(on, siteId, 'runs.pick', now, way.team));
   const packers = await peopleHere(on, siteId, 'orders.pack', now);
@@ -116,7 +131,7 @@ export function binStock(
   on: Db | Tx,
   siteId: string,
   items: string[],
-  { aged = false } = {},
+  { aged = false, besides = null }: { aged?: boolean; besides?: string | null } = {},
 ): Promise<(BinStock & WaveBin)[]> {
   // Since when goods lie in a bin is read from the movements, and only where a site goes by it.
   const since = sql`(select max(v.at) from movement v where v.item_id = b.item_id and v.lot = b.lot and v.to_place = p.id and v.reason <> 'undo')`;
@@ -129,7 +144,8 @@ export function binStock(
     from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null
     left join zone z on z.id = p.zone_id left join lot t on t.item_id = b.item_id and t.lot = b.lot
     left join (
-      select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' group by 1, 2, 3
+      select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' and not exists (
+        select 1 from run r where r.id = pick.run_id and r.wave_id = ${besides ?? ''} and r.state in ('planned', 'waiting')) group by 1, 2, 3
     ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot
     where b.item_id in (select jsonb_array_elements_text(${recordset(items)}))
     group by p.id, z.area, z.code, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,

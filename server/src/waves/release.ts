@@ -17,18 +17,25 @@ export const exactOf = ({ lines }: { lines: { line: string; units: number }[] })
 
 /** The wave that orders are released into: a new one, or one that still gathers. */
 async function gathering(change: Change, id: string | null): Promise<{ wave: string; number: number }> {
-  const { tx, actor, now } = change;
+  const { tx, actor } = change;
   if (id !== null) {
     const { state, number } = await lockWave(tx, actor.siteId, id);
     if (state !== 'gathering') throw new Refusal(409, 'wave-state', { state, number });
     await tx.execute(sql`update wave set version = version + 1 where id = ${id}`);
     return { wave: id, number };
   }
+  return newWave(change);
+}
+
+/** A wave that gathers and holds nothing yet, the last in the order of working. */
+export async function newWave(change: Change): Promise<{ wave: string; number: number }> {
+  const { tx, actor, now } = change;
   const wave = change.newId();
   const [number] = await nextNumbers(change, 'wave', 1);
   await tx.execute(sql`
-    insert into wave (id, site_id, number, state, created_at, created_by)
-    values (${wave}, ${actor.siteId}, ${number}, 'gathering', ${now.toISOString()}, ${actor.personId})`);
+    insert into wave (id, site_id, number, state, created_at, created_by, rank)
+    select ${wave}, ${actor.siteId}, ${number}, 'gathering', ${now.toISOString()}, ${actor.personId},
+           1 + coalesce((select max(rank) from wave where site_id = ${actor.siteId}), 0)`);
   return { wave, number: number! };
 }
 

@@ -1,11 +1,26 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { RunSummary, WaveSummary } from '@hand-relay/contract';
-import { iso, rows, type Db, type Tx } from '../platform/index.ts';
+import { chanceOf, dueIn, firstStandards, forecast } from '@hand-relay/core/labour';
+import { iso, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import type { Foreseen } from '../tables/index.ts';
+import { planFar } from './planJobs.ts';
+import { LOADING, peopleHere } from './problem.ts';
+import { wayOf } from '../ways/index.ts';
 
-/** Waves as lists and heads show them. */
-export function waveSummaries(on: Db | Tx, siteId: string, only: SQL = sql`true`): Promise<WaveSummary[]> {
-  return rows<WaveSummary>(
-    on,
+type WaveRow = Omit<WaveSummary, 'foreseen' | 'forecast' | 'planFar' | 'doneBy' | 'chance'> & {
+  foreseen: Foreseen | null;
+  /** Seconds left of each run that is not done, and who has it. */
+  left: { seconds: number; person: string | null }[] | null;
+};
+
+const at = (ms: number) => new Date(ms).toISOString();
+
+/** Waves as lists and heads show them, those that wait or are under way in the order of working. */
+export async function waveSummaries(platform: Platform, siteId: string, only: SQL = sql`true`): Promise<WaveSummary[]> {
+  const { db } = platform;
+  const now = platform.clock();
+  const found = await rows<WaveRow>(
+    db,
     sql`
     with w as (
       select w.*, p.name as by from wave w join person p on p.id = w.created_by
@@ -16,30 +31,70 @@ export function waveSummaries(on: Db | Tx, siteId: string, only: SQL = sql`true`
              min(o.leaves_at) as leaves
       from wave_line x join w on w.id = x.wave_id join order_line ol on ol.id = x.line_id
       join customer_order o on o.id = ol.order_id group by x.wave_id
-    ), r as (
-      select r.wave_id, count(*)::int as runs, sum(r.metres) as metres from run r join w on w.id = r.wave_id
-      where r.state <> 'cancelled' group by r.wave_id
     ), k as (
-      select r.wave_id, sum(k.picked)::int as picked from pick k join run r on r.id = k.run_id join w on w.id = r.wave_id group by r.wave_id
+      select k.run_id, sum(k.picked)::int as picked, count(*) filter (where k.state <> 'out') as picks, count(*) filter (where k.state = 'open') as open
+      from pick k join run r on r.id = k.run_id join w on w.id = r.wave_id group by k.run_id
+    ), r as (
+      select r.wave_id, count(*) filter (where r.state <> 'cancelled')::int as runs, sum(r.metres) filter (where r.state <> 'cancelled') as metres,
+             coalesce(sum(k.picked), 0)::int as picked,
+             jsonb_agg(jsonb_build_object('seconds', r.seconds * k.open / greatest(1, k.picks),
+               'person', case when r.state = 'picking' then r.picker_id else r.assigned_id end) order by r.priority desc, r.rank)
+               filter (where r.state in ('planned', 'waiting', 'picking') and k.open > 0) as "left"
+      from run r join w on w.id = r.wave_id left join k on k.run_id = r.id group by r.wave_id
     )
     select w.id, w.number, w.state, ${iso(sql`w.created_at`)} as "createdAt", w.by as "createdBy",
            coalesce(l.orders, 0) as orders, coalesce(l.lines, 0) as lines, coalesce(l.units, 0) as units,
-           coalesce(k.picked, 0) as picked, coalesce(l.packed, 0) as packed, coalesce(l.shipped, 0) as shipped,
-           coalesce(r.runs, 0) as runs, coalesce(r.metres, 0) as metres, ${iso(sql`l.leaves`)} as "earliestDeparture"
-    from w left join l on l.wave_id = w.id left join r on r.wave_id = w.id left join k on k.wave_id = w.id
-    order by w.number desc`,
+           coalesce(r.picked, 0) as picked, coalesce(l.packed, 0) as packed, coalesce(l.shipped, 0) as shipped,
+           coalesce(r.runs, 0) as runs, coalesce(r.metres, 0) as metres, ${iso(sql`l.leaves`)} as "earliestDeparture",
+           e.name as entry, w.picking, t.name as cart, w.team, w.people, w.foreseen, r."left"
+    from w left join l on l.wave_id = w.id left join r on r.wave_id = w.id left join timetable e on e.id = w.entry_id
+    left join cart_type t on t.id = w.cart_type_id
+    order by case when w.state in ('gathering', 'planned', 'started') then 0 else 1 end, case when w.state in ('gathering', 'planned', 'started') then w.rank end,
+      w.number desc`,
   );
+  const under = found.some((w) => w.left);
+  const here = under ? await peopleHere(db, siteId, 'runs.pick', now) : 0;
+  const packers = under ? await peopleHere(db, siteId, 'orders.pack', now) : 0;
+  const { stages } = await wayOf(db, siteId);
+  return found.map(({ left, foreseen, ...wave }) => {
+    const open = wave.state === 'planned' || wave.state === 'started' ? (left ?? []) : null;
+    const seen = open && forecast(open, wave.people ?? here);
+    const packing = stages === 'pick-pack-ship' ? Math.max(0, wave.units - wave.packed) * firstStandards.perPacked : 0;
+    const leaves = wave.earliestDeparture === null ? null : Date.parse(wave.earliestDeparture);
+    const due = leaves === null ? null : dueIn(leaves, now.getTime(), { packing, packers, loading: LOADING });
+    const after = (seconds: number | null) => (seconds === null ? null : at(now.getTime() + 1000 * seconds));
+    return {
+      ...wave,
+      doneBy: after(due),
+      chance: seen && due !== null ? chanceOf(seen, due) : null,
+      planFar: planFar(platform, wave.id),
+      foreseen: foreseen && {
+        ...foreseen,
+        ends: at(foreseen.ends),
+        early: at(foreseen.early),
+        late: at(foreseen.late),
+      },
+      forecast: seen && {
+        left: open.reduce((n, r) => n + r.seconds, 0),
+        ends: after(seen.ends),
+        early: after(seen.early),
+        late: after(seen.late),
+      },
+    };
+  });
 }
 
-/** Runs as lists and heads show them, the earliest departure first. */
+/** Runs as lists and heads show them: the most urgent, then the earliest departure first. */
 export function runSummaries(on: Db | Tx, siteId: string, only: SQL): Promise<RunSummary[]> {
   return rows<RunSummary>(
     on,
     sql`
     select r.id, r.number, r.call_sign as "callSign", r.state, p.name as picker, r.picker_id as "pickerId",
            r.cart_code as cart, r.positions, q.orders, r.stops, k.picks, k.done as "picksDone", k.units, k.picked as "unitsPicked",
-           r.metres, lane.code as lane, w.number as wave, ${iso(sql`q.leaves`)} as "leavesAt"
-    from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join place lane on lane.id = r.lane_id
+           r.metres, lane.code as lane, w.number as wave, ${iso(sql`q.leaves`)} as "leavesAt",
+           a.name as assigned, r.assigned_id as "assignedId", r.team, r.priority, r.picking, r.area, r.lower_bound as "lowerBound", r.proven,
+           r.seconds, r.seconds * (k.picks - k.done) / greatest(1, k.picks) as "secondsLeft"
+    from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id left join place lane on lane.id = r.lane_id
     join lateral (
       select count(*)::int as orders, min(o.leaves_at) as leaves
       from run_position q join customer_order o on o.id = q.order_id where q.run_id = r.id
@@ -50,6 +105,6 @@ export function runSummaries(on: Db | Tx, siteId: string, only: SQL): Promise<Ru
       from pick k where k.run_id = r.id and k.state <> 'out'
     ) k on true
     where r.site_id = ${siteId} and ${only}
-    order by q.leaves nulls last, r.number`,
+    order by r.priority desc, q.leaves nulls last, r.rank, r.number`,
   );
 }

@@ -101,8 +101,12 @@ export const bins: Kind = {
  */
 async function keepFloor(tx: Tx, siteId: string, list: readonly Row[]): Promise<void> {
   const floor = await floorOf(tx, siteId);
-  const aisles = new Map(floor.aisles.map((a) => [a.id, a.x]));
-  for (const r of list) if (typeof r['aisle_x_m'] === 'number') aisles.set(String(r['aisle']), r['aisle_x_m'] / 100);
+  const aisles = new Map(floor.aisles.map((a) => [a.id, a]));
+  for (const r of list)
+    if (typeof r['aisle_x_m'] === 'number') {
+      const id = String(r['aisle']);
+      aisles.set(id, { ...aisles.get(id), id, x: r['aisle_x_m'] / 100 });
+    }
   const [range] = await rows<{ low: number | null; high: number | null }>(
     tx,
     sql`select min(y) as low, max(y) as high from place where site_id = ${siteId} and kind = 'bin' and not retired`,
@@ -112,10 +116,7 @@ async function keepFloor(tx: Tx, siteId: string, list: readonly Row[]): Promise<
   const cross = floor.crossAisles.filter((y) => y >= low - 20 && y <= high + 20);
   if (cross.length === 0 || cross[0]! > low) cross.unshift(Math.min(0, Math.floor(low - 1)));
   if (cross.length === 1 || cross.at(-1)! < high) cross.push(Math.ceil(high + 1));
-  const next: Floor = {
-    aisles: [...aisles].map(([id, x]) => ({ id, x })).sort((a, b) => a.x - b.x),
-    crossAisles: cross,
-  };
+  const next: Floor = { ...floor, aisles: [...aisles.values()].sort((a, b) => a.x - b.x), crossAisles: cross };
   await tx.execute(sql`
     update site set floor = ${JSON.stringify(next)}::jsonb,
       start = case when start->>'aisle' in (select a->>'id' from jsonb_array_elements(${JSON.stringify(next)}::jsonb->'aisles') a)

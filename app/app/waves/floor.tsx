@@ -1,0 +1,3 @@
+import { FloorView } from '../../waves/index.ts';
+
+export default FloorView;

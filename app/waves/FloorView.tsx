@@ -1,0 +1,266 @@
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { useWindowDimensions, View } from 'react-native';
+import type { FloorLayout, FloorPlan as Plan } from '@hand-relay/contract';
+import { addressOf, api, arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import {
+  Choice,
+  Failed,
+  Field,
+  FloorPlan,
+  Key,
+  Loading,
+  PanZoom,
+  Picker,
+  Row,
+  saveFile,
+  Txt,
+  useShortcuts,
+  useSurface,
+  WIDE,
+  wholePlan,
+  type PlanView,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
+
+const modes = ['look', 'block', 'way', 'ends', 'zone'] as const;
+type Mode = (typeof modes)[number];
+
+/** The floor to scale: look at demand, walks and people; mark what is blocked, one-way, where runs begin and end. */
+export function FloorView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data: plan, error, refetch } = api.useFloorPlanQuery(undefined, { refetchOnMountOrArgChange: true });
+  useShortcuts({ Escape: () => router.navigate('/waves') });
+  return (
+    <Page title={t('plan.title')} filled onBack={() => router.navigate('/waves')}>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!plan && !error && <Loading />}
+      {plan && <Floor plan={plan} />}
+    </Page>
+  );
+}
+
+function Floor({ plan }: { plan: Plan }) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  const { width } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const [mayMark, mayZone] = [useMay('waves.run'), useMay('setup.change')];
+  const { data: layout } = arrange.useFloorLayoutQuery();
+  const { data: crew } = arrange.useCrewQuery();
+  const { data: waves } = api.useWavesQuery();
+  const whole = useMemo(() => wholePlan(plan), [plan]);
+  const [view, setView] = useState<PlanView | null>(null);
+  const [mode, setMode] = useState<Mode>('look');
+  const [heat, setHeat] = useState(true);
+  const [wave, setWave] = useState('');
+  const [search, setSearch] = useState('');
+  const [from, setFrom] = useState<{ aisle: string; y: number } | null>(null);
+  const [end, setEnd] = useState<'start' | 'finish'>('start');
+  const [zone, setZone] = useState('');
+  const found = useMemo(() => new Set(binsLike(plan, search)), [plan, search]);
+  const marks = useMarks(layout);
+  const allowed = modes.filter((m) => m === 'look' || (m === 'zone' ? mayZone : mayMark || mayZone));
+  const tap = (x: number, y: number) => {
+    const at = aisleAt(plan, x, y);
+    if (!at || !layout || mode === 'look') return;
+    if (mode === 'way') void marks.change(turned(layout, at.aisle));
+    else if (mode === 'ends') void marks.change({ ...layout, [end]: at });
+    else if (mode === 'zone') void marks.zone(plan, at, x, zone || plan.zones[0]!.code);
+    else {
+      const freed = from ? null : freedAt(layout, at.aisle, at.y);
+      if (freed) void marks.change(freed);
+      else if (!from || from.aisle !== at.aisle) setFrom(at);
+      else {
+        setFrom(null);
+        void marks.change(blockedAt(layout, at.aisle, from.y, at.y));
+      }
+    }
+  };
+  const centre = (text: string) => {
+    setSearch(text);
+    const [first] = binsLike(plan, text);
+    const bin = plan.bins.find((b) => b.bin === first);
+    if (!bin) return;
+    const shown = view ?? whole;
+    const near = Math.min(shown.width, 24);
+    const scale = near / whole.width;
+    const x = plan.aisles.find((a) => a.id === bin.aisle)!.x;
+    setView({
+      left: x - near / 2,
+      bottom: bin.y - (whole.height * scale) / 2,
+      width: near,
+      height: whole.height * scale,
+    });
+  };
+  const shownWaves = (waves?.waves ?? []).filter((w) => w.runs > 0 && (w.state === 'planned' || w.state === 'started'));
+  return (
+    <View style={{ flex: 1, minHeight: 0 }}>
+      <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
+        <Row gap={12}>
+          <View style={{ width: 190 }}>
+            <Field label={t('plan.find')} value={search} onChange={centre} />
+          </View>
+          <Picker
+            label={t('plan.wave')}
+            value={wave}
+            onChange={setWave}
+            options={[
+              { value: '', title: t('plan.noWave') },
+              ...shownWaves.map((w) => ({ value: w.id, title: t('waves.number', { number: w.number }) })),
+            ]}
+          />
+          <Key title={t('plan.heat')} size="small" pressed={heat} onPress={() => setHeat(!heat)} />
+          <Key title={t('plan.all')} icon="fit-to-screen-outline" size="small" onPress={() => setView(null)} />
+          {layout && (
+            <Key
+              title={t('plan.save')}
+              size="small"
+              onPress={() =>
+                saveFile(
+                  'floor.json',
+                  new Blob([JSON.stringify(layout, null, 2)], { type: 'application/json' }),
+                  'application/json',
+                )
+              }
+            />
+          )}
+          {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} />}
+          {mayZone && (
+            <Key
+              title={t('plan.labels')}
+              size="small"
+              onPress={() => window.open(addressOf({ name: 'binLabels' }), '_blank')}
+            />
+          )}
+        </Row>
+        {allowed.length > 1 && (
+          <Row gap={12}>
+            <Choice
+              label={t('plan.mark')}
+              value={mode}
+              onChange={setMode}
+              options={allowed.map((value) => ({ value, title: t(`plan.mode.${value}`) }))}
+            />
+            {mode === 'ends' && (
+              <Choice
+                label={t('plan.end')}
+                bare
+                value={end}
+                onChange={setEnd}
+                options={(['start', 'finish'] as const).map((value) => ({ value, title: t(`plan.${value}`) }))}
+              />
+            )}
+            {mode === 'zone' && (
+              <Picker
+                label={t('plan.zone')}
+                value={zone || (plan.zones[0]?.code ?? '')}
+                onChange={setZone}
+                options={plan.zones.map((z) => ({ value: z.code, title: z.name }))}
+              />
+            )}
+            <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+              {from && mode === 'block' ? t('plan.other', from) : t(`plan.how.${mode}`)}
+            </Txt>
+          </Row>
+        )}
+        {marks.error && <Failed text={words(troubleOf(marks.error))} />}
+      </View>
+      <View
+        style={{ flex: 1, minHeight: 0, borderTopWidth: 1, borderColor: surface.line, backgroundColor: surface.raised }}
+      >
+        <PanZoom view={view ?? whole} whole={whole} onView={setView} onTap={tap} label={t('plan.move')}>
+          <WaveWalks id={wave}>
+            {(paths) => (
+              <FloorPlan
+                plan={plan}
+                view={view ?? whole}
+                heat={heat}
+                found={found}
+                paths={paths}
+                people={(crew?.people ?? []).flatMap((p) => (p.at ? [{ name: p.name.split(' ')[0]!, ...p.at }] : []))}
+                marking={from && { aisle: from.aisle, from: from.y - 0.25, to: from.y + 0.25 }}
+                label={t('plan.label', { bins: plan.bins.length, blocked: plan.blocked.length })}
+              />
+            )}
+          </WaveWalks>
+        </PanZoom>
+      </View>
+    </View>
+  );
+}
+
+/** Changes of the layout, each with an undo for a while. */
+function useMarks(layout: FloorLayout | undefined) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const [change, { error }] = arrange.useChangeLayoutMutation();
+  const [zoneBins, zoning] = arrange.useZoneBinsMutation();
+  return {
+    error: error ?? zoning.error,
+    async change(next: FloorLayout) {
+      if (!layout) return;
+      const done = await change(next);
+      if (!done.data) return;
+      const { before, waves } = done.data;
+      send(
+        tell({
+          kind: waves > 0 ? 'caution' : 'done',
+          text: waves > 0 ? t('plan.changedWaves', { count: waves }) : t('plan.changed'),
+          ...(waves > 0 ? { link: '/waves' } : {}),
+          undo: { name: 'changeLayout', body: before },
+        }),
+      );
+    },
+    /** The bins of one side at a place, all levels. */
+    async zone(plan: Plan, at: { aisle: string; y: number }, x: number, zone: string) {
+      const side = x < plan.aisles.find((a) => a.id === at.aisle)!.x ? 'left' : 'right';
+      const near = plan.bins.filter((b) => b.aisle === at.aisle && b.side === side);
+      const y = near.reduce((best, b) => (Math.abs(b.y - at.y) < Math.abs(best - at.y) ? b.y : best), Infinity);
+      const bins = near.filter((b) => b.y === y);
+      const old = bins[0]?.zone;
+      if (bins.length === 0 || old === zone) return;
+      const codes = bins.map((b) => b.bin);
+      const done = await zoneBins({ bins: codes, zone });
+      if (done.data)
+        send(
+          tell({
+            kind: 'done',
+            text: t('plan.zoned', { count: done.data.changed, zone }),
+            ...(old ? { undo: { name: 'zoneBins', body: { bins: codes, zone: old } } } : {}),
+          }),
+        );
+    },
+  };
+}
+
+/** The walks of all runs of a wave. */
+function WaveWalks({ id, children }: { id: string; children: (paths: [number, number][][]) => React.ReactNode }) {
+  const { data } = arrange.useWavePathsQuery(id, { skip: id === '' });
+  return children(id === '' ? [] : (data?.paths ?? []));
+}
+
+/** Takes a layout from a file. */
+function LoadFloor({ onLayout }: { onLayout: (layout: FloorLayout) => void }) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const choose = () => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = '.json,application/json';
+    input.onchange = () => {
+      void input.files?.[0]?.text().then((text) => {
+        try {
+          onLayout(JSON.parse(text) as FloorLayout);
+        } catch (error) {
+          send(tell({ kind: 'refused', text: t('plan.notJson', { why: (error as Error).message }) }));
+        }
+      });
+    };
+    input.click();
+  };
+  return <Key title={t('plan.load')} size="small" onPress={choose} />;
+}

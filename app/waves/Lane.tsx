@@ -1,0 +1,161 @@
+import { useState, type ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { useMe } from '../state/index.ts';
+import { clock } from '../text/index.ts';
+import { useSurface } from '../ui/index.ts';
+import { along, type Axis } from './track.ts';
+
+export interface LaneMarks {
+  /** By when it should be done, with the range in which it ends in four cases of five. */
+  ends: number | null;
+  early: number | null;
+  late: number | null;
+  leaves: number | null;
+  chance: 'made' | 'tight' | 'missed' | null;
+}
+
+const HEIGHT = 46;
+const HEAD = 22;
+
+/** Draws in as many pixels as there are. */
+function Drawn({ label, height, children }: { label: string; height: number; children: (width: number) => ReactNode }) {
+  const [width, setWidth] = useState(0);
+  return (
+    <View
+      role="img"
+      aria-label={label}
+      style={{ height }}
+      onLayout={(e) => setWidth(Math.round(e.nativeEvent.layout.width))}
+    >
+      {width > 0 && (
+        <Svg width={width} height={height} aria-hidden>
+          {children(width)}
+        </Svg>
+      )}
+    </View>
+  );
+}
+
+/** The clock above the lanes. */
+export function Clock({ axis, now }: { axis: Axis; now: number }) {
+  const surface = useSurface();
+  const { t } = useTranslation();
+  const me = useMe();
+  const time = (at: number) => clock(new Date(at).toISOString(), me.site.timeZone);
+  return (
+    <Drawn label={t('track.from', { from: time(axis.from), to: time(axis.to) })} height={HEAD}>
+      {(width) => {
+        const here = along(axis, now, width);
+        return (
+          <G>
+            {axis.ticks.map((at) => {
+              const x = along(axis, at, width);
+              if (x < 16 || x > width - 16 || Math.abs(x - here) < 40) return null;
+              return (
+                <SvgText
+                  key={at}
+                  x={x}
+                  y={15}
+                  fontSize={12}
+                  fontFamily="Barlow_500Medium"
+                  textAnchor="middle"
+                  fill={surface.quiet}
+                >
+                  {time(at)}
+                </SvgText>
+              );
+            })}
+            <SvgText
+              x={Math.max(18, here)}
+              y={15}
+              fontSize={13}
+              fontFamily="Barlow_600SemiBold"
+              textAnchor="middle"
+              fill={surface.ink}
+            >
+              {time(now)}
+            </SvgText>
+          </G>
+        );
+      }}
+    </Drawn>
+  );
+}
+
+/**
+ * One lane of the track: what is left of the work as a bar from now on, the baton where it should end, the range about
+ * it, and the departure as a finish line.
+ */
+export function Lane({ axis, now, marks, label }: { axis: Axis; now: number; marks: LaneMarks; label: string }) {
+  const surface = useSurface();
+  const middle = HEIGHT / 2;
+  const colour =
+    marks.chance === 'missed' ? surface.refused : marks.chance === 'tight' ? surface.caution : surface.done;
+  return (
+    <Drawn label={label} height={HEIGHT}>
+      {(width) => {
+        const at = (instant: number) => along(axis, instant, width);
+        const here = at(now);
+        return (
+          <G>
+            <Rect x={0} y={middle - 9} width={width} height={18} fill={surface.sunk} />
+            {axis.ticks.map((tick) => (
+              <Line
+                key={tick}
+                x1={at(tick)}
+                x2={at(tick)}
+                y1={middle - 9}
+                y2={middle + 9}
+                stroke={surface.line}
+                strokeWidth={1}
+              />
+            ))}
+            {marks.early !== null && marks.late !== null && (
+              <Rect
+                x={at(marks.early)}
+                y={middle - 9}
+                width={Math.max(2, at(marks.late) - at(marks.early))}
+                height={18}
+                fill={colour}
+                opacity={0.28}
+              />
+            )}
+            {marks.ends !== null && (
+              <>
+                <Rect x={here} y={middle - 4} width={Math.max(0, at(marks.ends) - here)} height={8} fill={colour} />
+                <Path d={`M${at(marks.ends) - 12} ${middle - 8}h12l8 8-8 8h-12z`} fill={colour} />
+              </>
+            )}
+            <Line x1={here} x2={here} y1={2} y2={HEIGHT - 2} stroke={surface.ink} strokeWidth={2} />
+            {marks.leaves !== null && <FinishLine x={at(marks.leaves)} />}
+          </G>
+        );
+      }}
+    </Drawn>
+  );
+}
+
+/** The departure: two rows of squares across the lane, as paint on a hall's floor. */
+function FinishLine({ x }: { x: number }) {
+  const surface = useSurface();
+  const size = 5;
+  const left = x - size;
+  return (
+    <G>
+      <Rect
+        x={left}
+        y={3}
+        width={2 * size}
+        height={HEIGHT - 6}
+        fill={surface.raised}
+        stroke={surface.ink}
+        strokeWidth={1}
+      />
+      {Array.from({ length: 8 }, (_, i) => (
+        <Rect key={i} x={left + (i % 2) * size} y={3 + i * size} width={size} height={size} fill={surface.ink} />
+      ))}
+    </G>
+  );
+}

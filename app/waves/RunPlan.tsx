@@ -1,0 +1,49 @@
+import { useRouter } from 'expo-router';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { api } from '../state/index.ts';
+import { distance, duration } from '../text/index.ts';
+import { FloorPlan, Key, Loading, Row, Signal, Txt, type PlanStop } from '../ui/index.ts';
+
+/** A run drawn on the floor: its walk, its stops in order, the baton at the last one done. */
+export function RunPlan({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data: run } = api.useRunQuery(id);
+  const { data: plan } = api.useFloorPlanQuery();
+  if (!run || !plan) return <Loading rows={4} />;
+  const stops: PlanStop[] = [];
+  for (const p of run.picks) {
+    const last = stops.at(-1);
+    const done = p.state !== 'open';
+    if (last && last.aisle === p.at.aisle && last.y === p.at.y) last.done &&= done;
+    else stops.push({ ...p.at, label: String(stops.length + 1), done });
+  }
+  return (
+    <View style={{ gap: 8 }}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Txt kind="heading" level={2}>
+          {t('floor.run', { number: run.run.number })} · {run.run.callSign}
+        </Txt>
+        <Key size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
+      </Row>
+      <Txt colour="quiet">{t('board.takes', { time: duration(run.run.seconds) })}</Txt>
+      <Signal
+        kind={run.run.proven ? 'done' : 'quiet'}
+        text={run.run.proven ? t('board.provenLong') : t('board.boundLong', { metres: distance(run.run.lowerBound) })}
+      />
+      <FloorPlan
+        plan={plan}
+        path={run.path}
+        stops={stops}
+        at={[...stops].reverse().find((s) => s.done)}
+        label={t('floor.card', {
+          stops: run.run.stops,
+          orders: t('unit.orders', { count: run.run.orders }),
+          units: t('unit.units', { count: run.run.units }),
+          walk: distance(run.run.metres),
+        })}
+      />
+    </View>
+  );
+}

@@ -1,0 +1,371 @@
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Pressable, useWindowDimensions, View } from 'react-native';
+import type { WaveSummary } from '@hand-relay/contract';
+import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { clock, distance, number, relative } from '../text/index.ts';
+import {
+  Baton,
+  Card,
+  Empty,
+  Facts,
+  Failed,
+  Key,
+  Loading,
+  Row,
+  Shape,
+  Tick,
+  Txt,
+  useShortcuts,
+  useSurface,
+  WIDE,
+} from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import { batonOf, DeskTabs } from '../desk/index.ts';
+import { CompareSheet } from './CompareSheet.tsx';
+import { Clock, Lane, type LaneMarks } from './Lane.tsx';
+import { sayWave } from './sayWave.ts';
+import { axisOf, type Axis } from './track.ts';
+
+/** The baton of a wave: all it holds is released; then picked, packed, shipped. */
+export function WaveBaton({ wave, scale = 1 }: { wave: WaveSummary; scale?: number }) {
+  const now = useNow();
+  const { state, label } = batonOf(
+    {
+      asked: wave.units,
+      released: wave.state === 'gathering' || wave.state === 'cancelled' ? 0 : wave.units,
+      picked: wave.picked,
+      packed: wave.packed,
+      shipped: wave.shipped,
+    },
+    wave.earliestDeparture,
+    now,
+  );
+  return <Baton state={state} label={label} scale={scale} />;
+}
+
+const ms = (instant: string | null | undefined) => (instant ? Date.parse(instant) : null);
+const marksOf = ({ forecast, earliestDeparture, chance }: WaveSummary): LaneMarks => ({
+  ends: forecast && forecast.left > 0 ? ms(forecast.ends) : null,
+  early: forecast && forecast.left > 0 ? ms(forecast.early) : null,
+  late: forecast && forecast.left > 0 ? ms(forecast.late) : null,
+  leaves: ms(earliestDeparture),
+  chance,
+});
+
+const UNDER_WAY = new Set(['gathering', 'planned', 'started']);
+
+/** The supervisor's home: every wave a lane against the clock, its departure a finish line, what is done below. */
+export function TrackView() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const now = useNow();
+  const { width } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const mayRun = useMay('waves.run');
+  const { data, error, refetch } = api.useWavesQuery();
+  const { data: loads } = api.useLoadsQuery();
+  const [at, setAt] = useState(0);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [comparing, setComparing] = useState(false);
+  const waves = useMemo(() => data?.waves ?? [], [data]);
+  const lanes = waves.filter((w) => UNDER_WAY.has(w.state));
+  const over = waves.filter((w) => !UNDER_WAY.has(w.state)).slice(0, 20);
+  const current = lanes[Math.min(at, lanes.length - 1)];
+  const chosen = lanes.filter((w) => marked.has(w.id));
+  const axis = axisOf(
+    now,
+    [
+      ...lanes.flatMap((w) => [w.earliestDeparture, w.forecast?.late]),
+      ...(loads?.loads ?? []).map((l) => l.leavesAt),
+    ].flatMap((i) => (i ? [Date.parse(i)] : [])),
+  );
+  const toggle = (id: string) =>
+    setMarked((before) => new Set(before.has(id) ? [...before].filter((m) => m !== id) : [...before, id]));
+  const does = useWaveMoves(lanes, chosen, () => setMarked(new Set()));
+  useShortcuts({
+    Escape: () => (marked.size > 0 ? setMarked(new Set()) : router.navigate('/desk')),
+    j: () => setAt((i) => Math.min(i + 1, lanes.length - 1)),
+    k: () => setAt((i) => Math.max(i - 1, 0)),
+    ' ': () => current && toggle(current.id),
+    Enter: () => current && router.navigate(`/waves/${current.id}`),
+    c: () => chosen.length > 1 && setComparing(true),
+    m: () => mayRun && does.merge(),
+    '[': () => mayRun && current && does.place(current, -1),
+    ']': () => mayRun && current && does.place(current, 1),
+  });
+  return (
+    <Page
+      title={t('track.title')}
+      aside={<DeskTabs at="waves" />}
+      foot={
+        chosen.length > 0 && (
+          <Row gap={8}>
+            <Txt colour="quiet">{t('track.marked', { count: chosen.length })}</Txt>
+            <Key title={t('track.compare')} disabled={chosen.length < 2} onPress={() => setComparing(true)} />
+            {mayRun && (
+              <Key
+                title={t('track.merge')}
+                disabled={chosen.length < 2}
+                busy={does.busy}
+                onPress={() => does.merge()}
+              />
+            )}
+            {mayRun && chosen.length === 1 && (
+              <>
+                <Key title={t('track.sooner')} icon="arrow-up" onPress={() => does.place(chosen[0]!, -1)} />
+                <Key title={t('track.later')} icon="arrow-down" onPress={() => does.place(chosen[0]!, 1)} />
+              </>
+            )}
+          </Row>
+        )
+      }
+    >
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {does.error && <Failed text={words(troubleOf(does.error))} />}
+      {!data && !error && <Loading />}
+      <CrewLine />
+      {data && lanes.length === 0 && (
+        <Empty
+          title={t('waves.emptyTitle')}
+          text={t('waves.emptyText')}
+          action={{ title: t('waves.toOrders'), onPress: () => router.navigate('/desk') }}
+        />
+      )}
+      {lanes.length > 0 && (
+        <View>
+          <LaneRow wide={wide} head={null}>
+            <Clock axis={axis} now={now} />
+          </LaneRow>
+          {lanes.map((wave) => (
+            <WaveLane
+              key={wave.id}
+              wave={wave}
+              axis={axis}
+              now={now}
+              wide={wide}
+              here={wave.id === current?.id}
+              marked={marked.has(wave.id)}
+              onMark={() => toggle(wave.id)}
+              onOpen={() => router.navigate(`/waves/${wave.id}`)}
+            />
+          ))}
+          {(loads?.loads ?? []).map((load) => (
+            <LaneRow
+              key={load.id}
+              wide={wide}
+              onOpen={() => router.navigate(`/desk/loads/${load.id}`)}
+              label={t('track.load', { number: load.number })}
+              head={
+                <View style={{ paddingVertical: 6 }}>
+                  <Txt kind="strong">{t('track.load', { number: load.number })}</Txt>
+                  <Txt kind="small" colour="quiet" lines={1}>
+                    {load.vehicle} · {t('unit.orders', { count: load.orders })}
+                  </Txt>
+                </View>
+              }
+            >
+              <Lane
+                axis={axis}
+                now={now}
+                marks={{ ends: null, early: null, late: null, leaves: ms(load.leavesAt), chance: null }}
+                label={load.leavesAt ? t('track.loadLeaves', { in: relative(load.leavesAt, now) }) : t('track.noTime')}
+              />
+            </LaneRow>
+          ))}
+        </View>
+      )}
+      {over.length > 0 && <Over waves={over} />}
+      {comparing && <CompareSheet waves={chosen} onClose={() => setComparing(false)} />}
+    </Page>
+  );
+}
+
+/** A lane's head beside its track where there is room, else above it. */
+function LaneRow({
+  wide,
+  head,
+  children,
+  onOpen,
+  label,
+  here = false,
+}: {
+  wide: boolean;
+  head: React.ReactNode;
+  children: React.ReactNode;
+  onOpen?: () => void;
+  label?: string;
+  here?: boolean;
+}) {
+  const surface = useSurface();
+  const body = (
+    <View
+      style={{
+        flexDirection: wide ? 'row' : 'column',
+        alignItems: wide ? 'center' : 'stretch',
+        columnGap: 16,
+        borderBottomWidth: head ? 1 : 0,
+        borderColor: surface.line,
+        borderLeftWidth: 3,
+        borderLeftColor: here ? surface.ink : 'transparent',
+        backgroundColor: here ? surface.chosen : 'transparent',
+        paddingLeft: 8,
+      }}
+    >
+      {(wide || head) && <View style={wide ? { width: 330 } : {}}>{head}</View>}
+      <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
+    </View>
+  );
+  if (!onOpen) return body;
+  return (
+    <Pressable role="link" aria-label={label} onPress={onOpen}>
+      {body}
+    </Pressable>
+  );
+}
+
+function WaveLane({
+  wave,
+  axis,
+  now,
+  wide,
+  here,
+  marked,
+  onMark,
+  onOpen,
+}: {
+  wave: WaveSummary;
+  axis: Axis;
+  now: number;
+  wide: boolean;
+  here: boolean;
+  marked: boolean;
+  onMark: () => void;
+  onOpen: () => void;
+}) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const name = t('waves.number', { number: wave.number });
+  return (
+    <LaneRow
+      wide={wide}
+      here={here}
+      onOpen={onOpen}
+      label={name}
+      head={
+        <Row gap={8} style={{ flexWrap: 'nowrap', paddingVertical: 6 }}>
+          <Tick checked={marked} onPress={onMark} label={t('track.mark', { name })} />
+          <View style={{ flex: 1, minWidth: 0 }}>
+            <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+              <Txt kind="strong" lines={1}>
+                {[name, wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
+              </Txt>
+              <WaveBaton wave={wave} />
+            </Row>
+            <Row gap={6} style={{ flexWrap: 'nowrap' }}>
+              {wave.chance && (
+                <Shape
+                  kind={wave.chance === 'made' ? 'done' : wave.chance === 'tight' ? 'caution' : 'refused'}
+                  size={13}
+                />
+              )}
+              <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+                {sayWave(wave, me.site.timeZone, now)}
+              </Txt>
+            </Row>
+          </View>
+        </Row>
+      }
+    >
+      <Lane axis={axis} now={now} marks={marksOf(wave)} label={sayWave(wave, me.site.timeZone, now)} />
+    </LaneRow>
+  );
+}
+
+/** Who is here, and what waits for them, team by team. */
+function CrewLine() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data: crew } = arrange.useCrewQuery();
+  const { data: runs } = api.useMyRunsQuery(undefined, { skip: !useMay('runs.pick') });
+  if (!crew) return null;
+  const here = crew.people.filter((p) => p.here);
+  const teams = ['', ...crew.teams];
+  return (
+    <Row gap={24} style={{ justifyContent: 'space-between' }}>
+      <Facts
+        min={80}
+        facts={[
+          { name: t('track.here'), value: number(here.length) },
+          { name: t('track.picking'), value: number(crew.people.filter((p) => p.run).length) },
+          ...teams.map((team) => ({
+            name: team === '' ? t('track.waitingAll') : t('track.waitingTeam', { team }),
+            value: number((runs?.waiting ?? []).filter((r) => r.team === team).length),
+          })),
+        ]}
+      />
+      <Key title={t('track.floor')} icon="floor-plan" size="small" onPress={() => router.navigate('/waves/floor')} />
+    </Row>
+  );
+}
+
+function useWaveMoves(lanes: WaveSummary[], chosen: WaveSummary[], onDone: () => void) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const [merge, merging] = arrange.useMergeWavesMutation();
+  const [place, placing] = arrange.usePlaceWaveMutation();
+  return {
+    busy: merging.isLoading,
+    error: merging.error ?? placing.error,
+    async merge() {
+      const [into, ...others] = chosen;
+      if (!into || others.length === 0) return;
+      const done = await merge({ id: into.id, waves: others.map((w) => w.id) });
+      if (!done.data) return;
+      onDone();
+      send(tell({ kind: 'done', text: t('track.merged', { number: into.number }) }));
+    },
+    place(wave: WaveSummary, by: -1 | 1) {
+      const at = lanes.findIndex((w) => w.id === wave.id);
+      if (at + by < 0 || at + by >= lanes.length) return;
+      void place({ id: wave.id, before: (by < 0 ? lanes[at - 1] : lanes[at + 2])?.id ?? null });
+    },
+  };
+}
+
+function Over({ waves }: { waves: WaveSummary[] }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  return (
+    <View style={{ gap: 8 }}>
+      <Txt kind="heading" level={2}>
+        {t('track.over')}
+      </Txt>
+      {waves.map((w) => (
+        <Pressable
+          key={w.id}
+          role="link"
+          aria-label={t('waves.number', { number: w.number })}
+          onPress={() => router.navigate(`/waves/${w.id}`)}
+        >
+          <Card pad={10}>
+            <Row gap={16} style={{ justifyContent: 'space-between' }}>
+              <Txt>
+                {t('waves.number', { number: w.number })} · {t(`waves.state.${w.state}`)} ·{' '}
+                {clock(w.createdAt, me.site.timeZone)}
+              </Txt>
+              <Txt colour="quiet">
+                {[t('unit.orders', { count: w.orders }), t('unit.units', { count: w.units }), distance(w.metres)].join(
+                  ' · ',
+                )}
+              </Txt>
+              <WaveBaton wave={w} />
+            </Row>
+          </Card>
+        </Pressable>
+      ))}
+    </View>
+  );
+}

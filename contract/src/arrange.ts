@@ -1,0 +1,105 @@
+import { z } from 'zod';
+import { pickings } from '@hand-relay/core/waves';
+import { id, instant, units } from './basics.ts';
+
+/** How a wave is picked and by whom; what is left out stays. */
+export const waveWayBody = z.strictObject({
+  picking: z.enum(pickings).optional(),
+  cart: id.nullable().optional().describe("A type of cart; null is the site's largest"),
+  team: z.string().trim().max(40).optional(),
+  people: z.int().min(1).max(500).nullable().optional(),
+});
+
+export const mergeBody = z.strictObject({ waves: z.array(id).min(1).max(50) });
+/** Orders of a wave that gathers, or runs of a planned one, that become a wave of their own. */
+export const splitWaveBody = z.strictObject({
+  orders: z.array(id).max(5000).default([]),
+  runs: z.array(id).max(500).default([]),
+});
+export const placeWaveBody = z.strictObject({
+  before: id.nullable().describe('The wave that comes next; null for the last place'),
+});
+export const waveMade = z.object({ wave: id, number: z.int() });
+
+const planSums = z.object({
+  runs: z.int(),
+  stops: z.int(),
+  metres: z.number(),
+  seconds: z.number(),
+  ends: instant,
+  early: instant,
+  late: instant,
+});
+export type PlanSums = z.infer<typeof planSums>;
+
+/** What a new plan of the runs that nobody has begun would change. */
+export const replanLook = z.object({
+  before: planSums,
+  after: planSums,
+  bins: z.int().describe('Picks that would be taken from other bins'),
+  orders: z.int().describe('Orders that would come to others in a run'),
+  shorts: z.array(z.object({ order: z.string(), sku: z.string(), units })).describe('What no bin would cover'),
+});
+export type ReplanLook = z.infer<typeof replanLook>;
+
+/** Runs that nobody has begun: whose they are. What is left out stays. */
+export const assignBody = z.strictObject({
+  runs: z.array(id).min(1).max(500),
+  person: id.nullable().optional(),
+  team: z.string().trim().max(40).optional(),
+  priority: z.int().min(-9).max(9).optional(),
+});
+export const moveOrdersBody = z.strictObject({
+  orders: z.array(id).min(1).max(200),
+  run: id.nullable().describe('A run of the same wave that nobody has begun; null makes a new one'),
+});
+export const addOrdersBody = z.strictObject({ orders: z.array(id).min(1).max(200) });
+
+export const crew = z.object({
+  people: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      team: z.string(),
+      here: z.boolean().describe('Signed in now'),
+      run: id.nullable().describe('The run being picked'),
+      lastScan: instant.nullable(),
+      at: z.object({ aisle: z.string(), y: z.number() }).nullable(),
+    }),
+  ),
+  teams: z.array(z.string()),
+  carts: z.array(z.object({ id, name: z.string(), positions: z.int() })),
+});
+export type Crew = z.infer<typeof crew>;
+
+const blocked = z.union([
+  z.strictObject({ aisle: z.string().max(40), from: z.number(), to: z.number() }),
+  z.strictObject({ crossAisle: z.number(), from: z.number(), to: z.number() }),
+]);
+/** A site's layout as data: what is on the floor plan, without the bins. */
+export const floorLayout = z.strictObject({
+  aisles: z
+    .array(
+      z.strictObject({
+        id: z.string().trim().min(1).max(40),
+        x: z.number(),
+        oneWay: z.enum(['up', 'down']).optional(),
+        from: z.number().optional(),
+        to: z.number().optional(),
+      }),
+    )
+    .max(500),
+  crossAisles: z.array(z.number()).min(2).max(40),
+  blocked: z.array(blocked).max(500).default([]),
+  start: z.strictObject({ aisle: z.string(), y: z.number() }),
+  finish: z.strictObject({ aisle: z.string(), y: z.number() }).nullable().default(null),
+});
+export type FloorLayout = z.infer<typeof floorLayout>;
+export const layoutChanged = z.object({
+  before: floorLayout.describe('The layout that it replaced, to go back to'),
+  waves: z.int().describe('Waves with runs that nobody has begun and that were planned on the floor as it was'),
+});
+export const zoneBinsBody = z.strictObject({
+  bins: z.array(z.string().max(20)).min(1).max(5000),
+  zone: z.string().max(20),
+});

@@ -1,0 +1,81 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { FloorLayout, layoutChanged, zoneBinsBody } from '@hand-relay/contract';
+import { mapFloor, type Floor, type Place } from '@hand-relay/core/floor';
+import { notFound, recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+
+/** A site's layout as data. */
+export async function layoutOf(on: Db | Tx, siteId: string): Promise<FloorLayout> {
+  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
+    on,
+    sql`select floor, start, finish from site where id = ${siteId}`,
+  );
+  const { floor, start, finish } = site!;
+  return {
+    aisles: floor.aisles,
+    crossAisles: floor.crossAisles,
+    blocked: floor.blocked ?? [],
+    start,
+    finish,
+  } as FloorLayout;
+}
+
+/**
+ * Changes the layout, and says how many waves were planned on the one before.
+ *
+ * @throws Refusal 422 `no-floor` when it is no floor, 409 `bins-off-floor` when bins would lie off it
+ */
+export async function changeLayout(change: Change, next: FloorLayout): Promise<z.output<typeof layoutChanged>> {
+  const { tx, actor } = change;
+  await tx.execute(sql`select 1 from site where id = ${actor.siteId} for update`);
+  const before = await layoutOf(tx, actor.siteId);
+  const { start, finish, ...floor } = next;
+  try {
+    const map = mapFloor(floor);
+    for (const place of finish ? [start, finish] : [start]) map.distance(place, place);
+    if (finish && map.distance(start, finish) === Infinity)
+      throw new RangeError('The finish cannot be reached from the start.');
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    throw new Refusal(422, 'no-floor', { why: error.message });
+  }
+  const off = await rows<{ bin: string }>(
+    tx,
+    sql`select code as bin from place where site_id = ${actor.siteId} and kind = 'bin' and not retired
+        and (aisle not in (select a->>'id' from jsonb_array_elements(${recordset(floor.aisles)}) a)
+             or y not between ${floor.crossAisles[0]!} and ${floor.crossAisles.at(-1)!}) order by code limit 5`,
+  );
+  if (off.length > 0) throw new Refusal(409, 'bins-off-floor', { bins: off.map((b) => b.bin).join(', ') });
+  await tx.execute(sql`
+    update site set floor = ${JSON.stringify(floor)}::jsonb, start = ${JSON.stringify(start)}::jsonb,
+      finish = ${finish === null ? sql`null` : sql`${JSON.stringify(finish)}::jsonb`} where id = ${actor.siteId}`);
+  const [waves] = await rows<{ n: number }>(
+    tx,
+    sql`select count(distinct r.wave_id)::int as n from run r where r.site_id = ${actor.siteId} and r.state in ('planned', 'waiting')`,
+  );
+  change.journal({ kind: 'floor-changed', facts: { before, after: next } });
+  change.tell('setup', []);
+  change.tell('waves', []);
+  return { before, waves: waves!.n };
+}
+
+/** Puts bins into a zone. */
+export async function zoneBins(
+  change: Change,
+  { bins, zone }: z.output<typeof zoneBinsBody>,
+): Promise<{ changed: number }> {
+  const { tx, actor } = change;
+  const [found] = await rows<{ id: string }>(
+    tx,
+    sql`select id from zone where site_id = ${actor.siteId} and code = ${zone} and not retired`,
+  );
+  if (!found) throw notFound('zone', zone);
+  const changed = await rows<{ code: string }>(
+    tx,
+    sql`update place set zone_id = ${found.id} where site_id = ${actor.siteId} and kind = 'bin' and code in (select jsonb_array_elements_text(${recordset(bins)}))
+        and zone_id is distinct from ${found.id} returning code`,
+  );
+  change.journal({ kind: 'bins-zoned', facts: { zone, bins: changed.length } });
+  change.tell('setup', []);
+  return { changed: changed.length };
+}
