@@ -3,17 +3,21 @@ import {
   DragOverlay,
   KeyboardSensor,
   MouseSensor,
+  pointerWithin,
+  rectIntersection,
   TouchSensor,
   useDraggable,
   useDroppable,
   useSensor,
   useSensors,
+  type CollisionDetection,
   type DragEndEvent,
   type KeyboardCoordinateGetter,
 } from '@dnd-kit/core';
 import { useState } from 'react';
+import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import type { Crew, RunSummary } from '@hand-relay/contract';
 import { arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
 import { distance, duration } from '../text/index.ts';
@@ -57,6 +61,12 @@ const betweenBays: KeyboardCoordinateGetter = (event, { context, currentCoordina
   const next = bays[Math.min(Math.max(at + step, 0), bays.length - 1)];
   const rect = next && context.droppableRects.get(next.id);
   return rect ? { x: rect.left + 8, y: rect.top + 40 } : currentCoordinates;
+};
+
+/** The bay under the pointer; carried by keys, the one it lies over. */
+const underPointer: CollisionDetection = (args) => {
+  const hits = pointerWithin(args);
+  return hits.length > 0 ? hits : rectIntersection(args);
 };
 
 /** Runs of a wave by who picks them: dragged from bay to bay, or carried by keys. */
@@ -126,6 +136,7 @@ export function RunBoard({
   return (
     <DndContext
       sensors={sensors}
+      collisionDetection={underPointer}
       onDragStart={({ active }) => setHeld(String(active.id))}
       onDragEnd={dropped}
       onDragCancel={() => setHeld(null)}
@@ -156,7 +167,8 @@ export function RunBoard({
           ))}
         </View>
       </View>
-      <DragOverlay>{lifted && <RunFace run={lifted} here lifted />}</DragOverlay>
+      {/* Above all that scrolls: a list that scrolls would shift and clip it. */}
+      {createPortal(<DragOverlay>{lifted && <RunFace run={lifted} here lifted />}</DragOverlay>, document.body)}
       {giving && chosen && (
         <GiveSheet
           run={chosen}
@@ -226,20 +238,20 @@ function RunCard({
   const { t } = useTranslation();
   const { setNodeRef, attributes, listeners, isDragging } = useDraggable({ id: run.id, disabled: !movable });
   return (
-    <View
-      ref={setNodeRef as never}
-      {...(movable ? (attributes as object) : {})}
-      {...(movable ? (listeners as object) : {})}
+    <div
+      ref={setNodeRef}
+      {...(movable ? { ...attributes, ...listeners } : { role: 'button', tabIndex: 0 })}
       aria-label={t('board.run', { run: run.number, sign: run.callSign })}
+      onClick={onPress}
       style={{
         opacity: isDragging ? 0.35 : 1,
-        ...({ touchAction: 'manipulation', userSelect: 'none', cursor: movable ? 'grab' : 'pointer' } as object),
+        touchAction: 'manipulation',
+        userSelect: 'none',
+        cursor: movable ? 'grab' : 'pointer',
       }}
     >
-      <Pressable role="button" tabIndex={-1} aria-label={t('board.show', { run: run.number })} onPress={onPress}>
-        <RunFace run={run} here={here} />
-      </Pressable>
-    </View>
+      <RunFace run={run} here={here} />
+    </div>
   );
 }
 

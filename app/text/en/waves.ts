@@ -67,7 +67,6 @@ export const waves = {
     count_other: '{{count}} runs',
     how: 'Drag a run to who shall pick it. By keys: Tab to a run, space lifts it, arrows carry it, space puts it down. Or j, k and g.',
     run: 'Run {{run}}, {{sign}}',
-    show: 'Show run {{run}}',
     give: 'Give run {{run}}',
     given: 'Run {{run}}: {{to}}.',
     sooner: 'More urgent',
