@@ -6,6 +6,7 @@ import { checkOrders, checks, countings, reserveTimes, stagings, type PickWay, t
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { Card, Choice, Column, Failed, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { BinRules } from './BinRules.tsx';
 import { scansOf } from './example.ts';
 
 /** How this site works: each choice in plain words, with what it changes beside it. */
@@ -101,6 +102,21 @@ function Form({
           onPress={() => set({ lotSwaps: !next.lotSwaps })}
         />
         <Txt colour="quiet">{t(next.lotSwaps ? 'way.lotSwapsYes' : 'way.lotSwapsNo')}</Txt>
+      </Part>
+      <Part title={t('way.bins.title')}>
+        <BinRules rules={next.bins} onChange={(bins) => set({ bins })} />
+      </Part>
+      <Part title={t('way.carry.title')}>
+        {(['heavyFirst', 'chilledLast', 'highTogether'] as const).map((name) => (
+          <Tick
+            key={name}
+            shown
+            label={t(`way.carry.${name}`)}
+            checked={next.carry[name]}
+            onPress={() => set({ carry: { ...next.carry, [name]: !next.carry[name] } })}
+          />
+        ))}
+        <Txt colour="quiet">{t('way.carry.about')}</Txt>
       </Part>
       <Part title={t('way.sounds.title')}>
         {(['accepted', 'refused', 'finished'] as const).map((sound) => (

@@ -50,6 +50,14 @@ export const arrange = api.injectEndpoints({
       query: () => ({ name: 'crew' }),
       providesTags: ['runs', 'setup', 'waves'],
     }),
+    timetable: build.query<Answer<'timetable'>, void>({
+      query: () => ({ name: 'timetable' }),
+      providesTags: ['orders', 'waves', 'setup'],
+    }),
+    gatherEntry: build.mutation<Answer<'gatherEntry'>, string>({
+      query: (id) => ({ name: 'gatherEntry', id }),
+      invalidatesTags: ['orders', 'waves'],
+    }),
     wavePaths: build.query<Answer<'wavePaths'>, string>({
       query: (id) => ({ name: 'wavePaths', id }),
       providesTags: ['waves', 'runs'],

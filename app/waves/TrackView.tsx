@@ -26,6 +26,7 @@ import { batonOf, DeskTabs } from '../desk/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
 import { sayWave } from './sayWave.ts';
+import { Timetable } from './Timetable.tsx';
 import { axisOf, type Axis } from './track.ts';
 
 /** The baton of a wave: all it holds is released; then picked, packed, shipped. */
@@ -91,7 +92,9 @@ export function TrackView() {
     ' ': () => current && toggle(current.id),
     Enter: () => current && router.navigate(`/waves/${current.id}`),
     c: () => chosen.length > 1 && setComparing(true),
-    m: () => mayRun && does.merge(),
+    m: () => {
+      if (mayRun) void does.merge();
+    },
     '[': () => mayRun && current && does.place(current, -1),
     ']': () => mayRun && current && does.place(current, 1),
   });
@@ -109,7 +112,7 @@ export function TrackView() {
                 title={t('track.merge')}
                 disabled={chosen.length < 2}
                 busy={does.busy}
-                onPress={() => does.merge()}
+                onPress={() => void does.merge()}
               />
             )}
             {mayRun && chosen.length === 1 && (
@@ -176,6 +179,7 @@ export function TrackView() {
           ))}
         </View>
       )}
+      {data && <Timetable />}
       {over.length > 0 && <Over waves={over} />}
       {comparing && <CompareSheet waves={chosen} onClose={() => setComparing(false)} />}
     </Page>

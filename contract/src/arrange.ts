@@ -103,3 +103,22 @@ export const zoneBinsBody = z.strictObject({
   bins: z.array(z.string().max(20)).min(1).max(5000),
   zone: z.string().max(20),
 });
+
+/** An entry of the timetable, and what it would gather now. */
+export const timetableEntry = z.object({
+  id,
+  name: z.string(),
+  departure: z.string().nullable(),
+  leavesAt: instant.nullable(),
+  orders: z.int(),
+  lines: z.int(),
+  units,
+  gather: z.enum(['hand', 'time', 'level']),
+  gatherAt: z.string().nullable(),
+  gatherLevel: z.int().nullable(),
+  plan: z.enum(['hand', 'gathered', 'time']),
+  planAt: z.string().nullable(),
+  start: z.enum(['hand', 'planned', 'time']),
+  startAt: z.string().nullable(),
+});
+export type TimetableEntry = z.infer<typeof timetableEntry>;

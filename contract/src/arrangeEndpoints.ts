@@ -93,6 +93,21 @@ export const arrangeEndpoints = all({
     body: arrange.addOrdersBody,
     answer: z.object({ run: z.string() }),
   },
+  timetable: {
+    method: 'GET',
+    path: '/api/timetable',
+    needs: ['orders.see'],
+    summary: 'Entries of the timetable with what each would gather now',
+    answer: z.object({ entries: z.array(arrange.timetableEntry) }),
+  },
+  gatherEntry: {
+    method: 'POST',
+    path: '/api/timetable/:id/gather',
+    needs: ['orders.release'],
+    summary: 'Release what an entry gathers into its wave',
+    body: nothing,
+    answer: z.object({ wave: z.string() }),
+  },
   wavePaths: {
     method: 'GET',
     path: '/api/waves/:id/paths',

@@ -1,16 +1,6 @@
 import { z } from 'zod';
 import { binRules } from '@hand-relay/core/bins';
-import {
-  chainings,
-  checkOrders,
-  checks,
-  countings,
-  directions,
-  reserveTimes,
-  stagings,
-  stopOrders,
-  usualWay,
-} from '@hand-relay/core/ways';
+import { checkOrders, checks, countings, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
 
 export const pickWay = z.strictObject({
   checks: z
@@ -37,10 +27,6 @@ export const way = z.strictObject({
   carry: z
     .strictObject({ heavyFirst: z.boolean(), chilledLast: z.boolean(), highTogether: z.boolean() })
     .default(usualWay.carry),
-  walking: z
-    .strictObject({ chain: z.enum(chainings), direction: z.enum(directions), order: z.enum(stopOrders) })
-    .default(usualWay.walking),
-  ownTrips: z.boolean().default(usualWay.ownTrips),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

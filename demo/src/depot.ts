@@ -25,7 +25,6 @@ export const depotWay: Way = {
   lotSwaps: true,
   // Nearest to the hand first, then what came first: the depot has no reach truck and turns its stock quickly.
   bins: ['home', 'reach', 'age', 'remainder'],
-  ownTrips: true,
   picking: {
     one: { checks: ['bin', 'item'], order: 'either', counting: 'once' },
     many: { checks: ['bin', 'item', 'lot', 'position'], order: 'either', counting: 'packs' },

@@ -1,3 +1,5 @@
+import { usualWay, type Way } from '@hand-relay/core/ways';
+
 /** The made-up house's people, carriers, carts and cartons. Passwords and PINs are for the demo alone. */
 export const people = [
   { id: 'maren', name: 'Maren Holt', roles: ['supervisor'], login: 'maren', badge: 'BADGE-1001' },
@@ -22,6 +24,9 @@ export const site = {
   timeZone: 'Europe/London',
   currency: 'GBP',
 } as const;
+
+/** What expires first goes first; then whole quantities, and among those what lies on the way of the run. */
+export const way: Way = { ...usualWay, bins: ['expiry', 'whole', 'walk', 'remainder'] };
 
 export const printers = [
   { code: 'LABEL-1', name: 'Labels, benches 1 and 2', prints: 'labels', stations: ['BENCH-1', 'BENCH-2'] },
@@ -84,6 +89,50 @@ export const departures = [
     lane: 'LANE-4',
     door: 'DOOR-3',
     channel: 'field',
+  },
+] as const;
+
+/** What gathers for each departure of the main site; only the parcels of the afternoon do so by themselves. */
+export const timetable = [
+  {
+    id: 'tt-express',
+    name: 'Express',
+    departureId: 'dep-express',
+    waveOrders: 60,
+    picking: 'sort',
+    gather: 'hand',
+    plan: 'gathered',
+    start: 'hand',
+  },
+  {
+    id: 'tt-parcels',
+    name: 'Parcels, afternoon',
+    departureId: 'dep-day',
+    waveOrders: 120,
+    picking: 'sort',
+    gather: 'hand',
+    plan: 'hand',
+    start: 'hand',
+  },
+  {
+    id: 'tt-pallets',
+    name: 'Key accounts',
+    departureId: 'dep-pallet',
+    waveOrders: 40,
+    picking: 'zones',
+    gather: 'hand',
+    plan: 'hand',
+    start: 'hand',
+  },
+  {
+    id: 'tt-van',
+    name: 'Van tour',
+    departureId: 'dep-van',
+    waveOrders: 40,
+    picking: 'consolidate',
+    gather: 'hand',
+    plan: 'hand',
+    start: 'hand',
   },
 ] as const;
 

@@ -67,7 +67,9 @@ export async function loadScenario(
     pinHash: p.badge ? pin : null,
   });
   await db.transaction(async (tx) => {
-    await insert(tx, tables.site, [{ ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start }]);
+    await insert(tx, tables.site, [
+      { ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start, settings: { way: house.way } },
+    ]);
     await insert(
       tx,
       tables.person,
@@ -177,6 +179,11 @@ export async function loadScenario(
       tx,
       tables.palletType,
       house.palletTypes.map((p) => ({ ...p })),
+    );
+    await insert(
+      tx,
+      tables.timetable,
+      house.timetable.map((entry) => ({ ...entry, siteId: site.id })),
     );
     await insertOrders(tx, world.orders, { now, site, departures: house.departures });
     await insert(

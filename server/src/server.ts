@@ -40,7 +40,7 @@ import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
 import { HostStreams, hostRoutes } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
-import { resumeWavePlans, waveRoutes } from './waves/index.ts';
+import { resumeWavePlans, runTimetable, waveRoutes } from './waves/index.ts';
 import { wayRoutes } from './ways/index.ts';
 
 export interface ServerOptions {
@@ -101,6 +101,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   const resumed = resumeWavePlans(platform);
   const app = openDoors(platform, database, streams, options);
   let server: Server | undefined;
+  let endTimetable: (() => Promise<void>) | undefined;
   return {
     app,
     platform,
@@ -108,6 +109,8 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     backup: () => backupOf(database),
     listen: (port, certificate) =>
       new Promise((resolve, reject) => {
+        // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
+        endTimetable ??= runTimetable(platform);
         server = certificate ? createSecureServer(certificate, app) : createServer(app);
         server.keepAliveTimeout = 65_000;
         server.once('error', reject);
@@ -115,6 +118,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       }),
     async close() {
       streams.close();
+      await endTimetable?.();
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));
         server.closeAllConnections();

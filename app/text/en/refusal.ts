@@ -1,6 +1,7 @@
 /** Every refusal, by its code: what happened, what was expected, what to do. `{{name}}` are the facts. */
 export const refusal = {
   refusal: {
+    'nothing-to-gather': 'Nothing waits for {{entry}} now.',
     'plan-running': 'This wave is being planned already. Wait, or stop that.',
     'plan-stopped': 'Planning was stopped. The wave is as it was.',
     'nothing-to-merge': 'Choose another wave to put into this one.',

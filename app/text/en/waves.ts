@@ -32,6 +32,17 @@ export const waves = {
     loadLeaves: 'Leaves {{in}}',
     noTime: 'No departure yet',
   },
+  timetable: {
+    title: 'Timetable',
+    change: 'Change it',
+    none: 'No entry yet: say which orders gather for which departure, and what happens by itself.',
+    waits_one: '{{count}} order waits',
+    waits_other: '{{count}} orders wait',
+    go: 'Gather',
+    gather: { hand: 'gathered by hand', time: 'gathered at {{at}}', level: 'gathered from {{level}} orders on' },
+    plan: { hand: 'planned by hand', gathered: 'planned at once', time: 'planned at {{at}}' },
+    start: { hand: 'started by hand', planned: 'started at once', time: 'started at {{at}}' },
+  },
   compare: {
     title: 'Waves side by side',
     state: 'State',

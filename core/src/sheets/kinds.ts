@@ -40,7 +40,7 @@ export const sheets = {
     name: 'zones',
     key: ['zone'],
     columns: [
-      { name: 'zone', type: text(20), needed: true, example: 'small', also: ['zone code', 'code', 'area'] },
+      { name: 'zone', type: text(20), needed: true, example: 'small', also: ['zone code', 'code'] },
       { name: 'name', type: text(60), needed: true, example: 'Small goods', also: ['description'] },
       {
         name: 'temperature',
@@ -50,6 +50,7 @@ export const sheets = {
         also: ['temp'],
       },
       { name: 'locked', type: { kind: 'yes-no' }, example: 'no', also: ['cage'] },
+      { name: 'area', type: text(20), otherwise: '', example: '', also: ['picked with', 'group'] },
     ],
   },
   bins: {
@@ -81,6 +82,7 @@ export const sheets = {
       { name: 'side', type: { kind: 'choice', of: ['left', 'right'] }, otherwise: 'left', example: 'left' },
       { name: 'level', type: whole(0, 30), otherwise: 1, example: '1', also: ['height', 'tier'] },
       { name: 'blocked', type: { kind: 'choice', of: blockings }, example: '', also: ['status', 'hold'] },
+      { name: 'home', type: upper(40), otherwise: '', example: '', also: ['home item', 'fixed item'] },
     ],
   },
   items: {
@@ -256,6 +258,43 @@ export const sheets = {
       { name: 'door', type: upper(20), example: 'DOOR-1' },
     ],
   },
+  timetable: {
+    name: 'timetable',
+    key: ['entry'],
+    columns: [
+      { name: 'entry', type: text(60), needed: true, example: 'Parcels, afternoon', also: ['name'] },
+      { name: 'departure', type: text(60), otherwise: '', example: 'Skylark Day' },
+      { name: 'channel', type: { kind: 'choice', of: ['web', 'account', 'field'] }, example: '' },
+      { name: 'class', type: { kind: 'choice', of: ['A', 'B', 'C'] }, example: '' },
+      { name: 'zone', type: text(20), otherwise: '', example: '' },
+      { name: 'kind', type: { kind: 'choice', of: ['order', 'invoiced', 'transfer', 'production'] }, example: '' },
+      { name: 'max_lines', type: whole(1, 9999), example: '', also: ['lines per order'] },
+      { name: 'max_units', type: whole(1, 1_000_000), example: '', also: ['units per order'] },
+      { name: 'wave_orders', type: whole(1, 5000), example: '200', also: ['orders per wave'] },
+      { name: 'wave_units', type: whole(1, 10_000_000), example: '', also: ['units per wave'] },
+      {
+        name: 'picking',
+        type: { kind: 'choice', of: ['single', 'sort', 'consolidate', 'zones'] },
+        otherwise: 'sort',
+        example: 'sort',
+      },
+      { name: 'cart', type: text(60), otherwise: '', example: 'Tote, 12 places', also: ['cart type'] },
+      { name: 'team', type: text(40), otherwise: '', example: '' },
+      { name: 'people', type: whole(1, 500), example: '' },
+      { name: 'gather', type: { kind: 'choice', of: ['hand', 'time', 'level'] }, otherwise: 'hand', example: 'time' },
+      { name: 'gather_at', type: { kind: 'time' }, example: '14:00' },
+      { name: 'gather_level', type: whole(1, 5000), example: '', also: ['level'] },
+      {
+        name: 'plan',
+        type: { kind: 'choice', of: ['hand', 'gathered', 'time'] },
+        otherwise: 'hand',
+        example: 'gathered',
+      },
+      { name: 'plan_at', type: { kind: 'time' }, example: '' },
+      { name: 'start', type: { kind: 'choice', of: ['hand', 'planned', 'time'] }, otherwise: 'hand', example: 'hand' },
+      { name: 'start_at', type: { kind: 'time' }, example: '' },
+    ],
+  },
   cartons: {
     name: 'cartons',
     key: ['carton'],
@@ -329,6 +368,7 @@ export const sheets = {
       { name: 'password', type: text(200), example: '', secret: true },
       { name: 'badge', type: upper(40), example: 'BADGE-2001', also: ['badge code'] },
       { name: 'pin', type: text(8), example: '2468', secret: true },
+      { name: 'team', type: text(40), otherwise: '', example: '', also: ['crew', 'group', 'shift'] },
     ],
   },
   roles: {

@@ -1,13 +1,10 @@
 export {
-  chainings,
   checks,
   countings,
   checkOrders,
-  directions,
   pickWay,
   reserveTimes,
   stagings,
-  stopOrders,
   usualWay,
   type Check,
   type CheckOrder,
@@ -15,6 +12,5 @@ export {
   type PickWay,
   type ReserveTime,
   type Staging,
-  type Walking,
   type Way,
 } from './way.ts';

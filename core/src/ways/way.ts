@@ -32,19 +32,6 @@ export interface PickWay {
   counting: Counting;
 }
 
-/** Where a run begins: at the site's start, walking back to its finish; or where the picker's last run ended. */
-export const chainings = ['back', 'on'] as const;
-/** How runs that chain go through the aisles. */
-export const directions = ['alternate', 'one'] as const;
-/** What orders the stops of a run: the shortest walk, or each bin's own walking number. */
-export const stopOrders = ['walk', 'number'] as const;
-
-export interface Walking {
-  chain: (typeof chainings)[number];
-  direction: (typeof directions)[number];
-  order: (typeof stopOrders)[number];
-}
-
 export interface Way {
   stages: Staging;
   reserve: ReserveTime;
@@ -57,9 +44,6 @@ export interface Way {
   /** Rules by which bins are chosen, the first that tells two apart deciding. */
   bins: BinRule[];
   carry: Carry;
-  walking: Walking;
-  /** Whether a picker may put a trip together from the orders that wait. */
-  ownTrips: boolean;
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -77,8 +61,6 @@ export const usualWay: Way = {
   picking: { one: allChecks, many: allChecks },
   bins: [...usualBinRules],
   carry: { heavyFirst: false, chilledLast: false, highTogether: false },
-  walking: { chain: 'back', direction: 'alternate', order: 'walk' },
-  ownTrips: false,
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

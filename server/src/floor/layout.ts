@@ -17,7 +17,7 @@ export async function layoutOf(on: Db | Tx, siteId: string): Promise<FloorLayout
     blocked: floor.blocked ?? [],
     start,
     finish,
-  } as FloorLayout;
+  };
 }
 
 /**

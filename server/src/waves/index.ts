@@ -8,5 +8,6 @@ export { allocate } from './demand.ts';
 export { callSigns } from './callSigns.ts';
 export { gatheredNeeds } from './needs.ts';
 export { resumeWavePlans } from './plan.ts';
-export { binStock, cartForPlanning, peopleHere } from './problem.ts';
+export { binStock, cartForPlanning } from './problem.ts';
 export { moveUnits } from './units.ts';
+export { runTimetable, turnTimetable } from './timetable.ts';

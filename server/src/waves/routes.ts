@@ -14,6 +14,7 @@ import { release } from './release.ts';
 import { lookReplan, replan } from './replan.ts';
 import { cancelWave, startWave } from './state.ts';
 import { runSummaries, waveSummaries } from './summary.ts';
+import { gatherEntry, timetableOf } from './timetable.ts';
 
 async function oneWave(platform: Platform, siteId: string, id: string): Promise<WaveSummary> {
   const [wave] = await waveSummaries(platform, siteId, sql`w.id = ${id}`);
@@ -72,6 +73,10 @@ export function waveRoutes(doors: Doors): void {
     await change((current) => placeWave(current, id, body.before));
     return { waves: await waveSummaries(platform, actor.siteId) };
   });
+  serve(doors, endpoints.timetable, async ({ platform, actor }) => ({
+    entries: await timetableOf(platform, actor.siteId),
+  }));
+  serve(doors, endpoints.gatherEntry, ({ id, change }) => change((current) => gatherEntry(current, id)));
   serve(doors, endpoints.wavePaths, async ({ platform, actor, id }) => ({
     paths: (
       await rows<{ path: [number, number][] }>(

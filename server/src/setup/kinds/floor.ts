@@ -11,7 +11,7 @@ export const zones: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select code as zone, name, temperature, locked, retired from zone where site_id = ${site} order by code`,
+      sql`select code as zone, name, temperature, locked, area, retired from zone where site_id = ${site} order by code`,
     ),
   faults: nothing,
   keeps: async (on, site, list) => {
@@ -27,12 +27,12 @@ export const zones: Kind = {
   },
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
-      insert into zone (id, site_id, code, name, temperature, locked, retired)
-      select r.id, ${actor.siteId}, r.zone, r.name, r.temperature, r.locked, r.retired
+      insert into zone (id, site_id, code, name, temperature, locked, area, retired)
+      select r.id, ${actor.siteId}, r.zone, r.name, r.temperature, r.locked, coalesce(r.area, ''), r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, zone text, name text, temperature text, locked boolean, retired boolean)
+        as r(id text, zone text, name text, temperature text, locked boolean, area text, retired boolean)
       on conflict (site_id, code) do update set name = excluded.name, temperature = excluded.temperature,
-        locked = excluded.locked, retired = excluded.retired`);
+        locked = excluded.locked, area = excluded.area, retired = excluded.retired`);
   },
 };
 
@@ -47,8 +47,8 @@ export const bins: Kind = {
       on,
       sql`select p.code as bin, coalesce(z.code, '') as zone, coalesce(p.aisle, '') as aisle,
                  a.x as aisle_x_m,
-                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.blocked, p.retired
-          from place p left join zone z on z.id = p.zone_id
+                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.blocked, coalesce(h.sku, '') as home, p.retired
+          from place p left join item h on h.id = p.home_item_id left join zone z on z.id = p.zone_id
           left join (
             select a->>'id' as aisle, round((a->>'x')::numeric * 100)::int as x from site, jsonb_array_elements(floor->'aisles') a where site.id = ${site}
           ) a on a.aisle = p.aisle
@@ -58,7 +58,16 @@ export const bins: Kind = {
     const there = await known(on, sql`select code from zone where site_id = ${site} and not retired`);
     const aisles = new Map((await floorOf(on, site)).aisles.map((a) => [a.id, Math.round(a.x * 100)]));
     const inFile = new Map<string, number>();
+    const homes = list.map((r) => String(r.values['home'] ?? '')).filter(Boolean);
+    const skus =
+      homes.length === 0
+        ? new Set<string>()
+        : await known(
+            on,
+            sql`select sku as code from item where sku in (select jsonb_array_elements_text(${recordset(homes)}))`,
+          );
     return faultsOf(list, (r, fail) => {
+      if (r['home'] && !skus.has(String(r['home']))) fail('home', 'a-known', { what: 'items' });
       if (!there.has(String(r['zone']))) fail('zone', 'a-known', { what: 'zones' });
       const [aisle, x] = [String(r['aisle']), r['aisle_x_m']];
       if (x === null || x === undefined) {
@@ -84,13 +93,13 @@ export const bins: Kind = {
   },
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, blocked, retired)
-      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.blocked, r.retired
+      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, blocked, home_item_id, retired)
+      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.blocked, h.id, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, blocked text, retired boolean)
-      join zone z on z.site_id = ${actor.siteId} and z.code = r.zone
+        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, blocked text, home text, retired boolean)
+      join zone z on z.site_id = ${actor.siteId} and z.code = r.zone left join item h on h.sku = r.home
       on conflict (site_id, kind, code) do update set zone_id = excluded.zone_id, aisle = excluded.aisle, y = excluded.y,
-        side = excluded.side, level = excluded.level, blocked = excluded.blocked, retired = excluded.retired`);
+        side = excluded.side, level = excluded.level, blocked = excluded.blocked, home_item_id = excluded.home_item_id, retired = excluded.retired`);
     await keepFloor(tx, actor.siteId, list);
   },
 };

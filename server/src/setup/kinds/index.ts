@@ -6,6 +6,7 @@ import { carts } from './carts.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
 import { shelf, supply } from './supply.ts';
+import { timetable } from './timetable.ts';
 import { carriers, cartons, customers, departures, pallets, vehicles } from './shipping.ts';
 
 export const kinds: Record<SheetName, Kind> = {
@@ -19,6 +20,7 @@ export const kinds: Record<SheetName, Kind> = {
   places,
   carriers,
   departures,
+  timetable,
   cartons,
   pallets,
   vehicles,

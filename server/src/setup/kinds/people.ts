@@ -39,7 +39,7 @@ export const people: Kind = {
     rows<Row>(
       on,
       sql`select p.id as person, p.name, array_to_string(m.roles, ' ') as roles, coalesce(p.login, '') as login, coalesce(p.badge, '') as badge,
-                 '' as password, '' as pin, not m.active as retired
+                 '' as password, '' as pin, m.team, not m.active as retired
           from membership m join person p on p.id = m.person_id where m.site_id = ${site} order by p.name`,
     ),
   async faults(on, site, list) {
@@ -99,6 +99,7 @@ export const people: Kind = {
         person: r['person'],
         name: r['name'],
         roles: rolesIn(r),
+        team: String(r['team'] ?? ''),
         login: String(r['login'] ?? '').toLowerCase() || null,
         badge: r['badge'] || null,
         password: r['password'] ? await hashSecret(String(r['password'])) : null,
@@ -108,7 +109,7 @@ export const people: Kind = {
     );
     await tx.execute(sql`
       with r as (
-        select * from jsonb_to_recordset(${recordset(data)}) as r(person text, name text, login text, badge text, password text, pin text, roles jsonb, active boolean)
+        select * from jsonb_to_recordset(${recordset(data)}) as r(person text, name text, login text, badge text, password text, pin text, roles jsonb, team text, active boolean)
       ), kept as (
         insert into person (id, site_id, name, login, badge, password_hash, pin_hash)
         select r.person, ${actor.siteId}, r.name, r.login, r.badge, r.password, r.pin from r
@@ -117,9 +118,9 @@ export const people: Kind = {
           pin_hash = coalesce(excluded.pin_hash, person.pin_hash)
         returning id
       )
-      insert into membership (person_id, site_id, roles, active)
-      select r.person, ${actor.siteId}, array(select jsonb_array_elements_text(r.roles)), r.active from r join kept on kept.id = r.person
-      on conflict (person_id, site_id) do update set roles = excluded.roles, active = excluded.active`);
+      insert into membership (person_id, site_id, roles, team, active)
+      select r.person, ${actor.siteId}, array(select jsonb_array_elements_text(r.roles)), r.team, r.active from r join kept on kept.id = r.person
+      on conflict (person_id, site_id) do update set roles = excluded.roles, team = excluded.team, active = excluded.active`);
     await tx.execute(sql`
       delete from session where person_id in (
         select r.person from jsonb_to_recordset(${recordset(data)}) as r(person text, active boolean, password text, pin text)

@@ -1,0 +1,84 @@
+import { useRouter } from 'expo-router';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { TimetableEntry } from '@hand-relay/contract';
+import { arrange, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { clock, relative } from '../text/index.ts';
+import { Failed, Key, Row, Txt, useSurface } from '../ui/index.ts';
+
+/** Entries of the timetable: what waits for each, and what happens by itself. */
+export function Timetable() {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const [mayGather, maySet] = [useMay('orders.release'), useMay('setup.change')];
+  const { data, error, refetch } = arrange.useTimetableQuery();
+  const [gather, gathering] = arrange.useGatherEntryMutation();
+  const go = async (id: string) => {
+    const done = await gather(id);
+    if (done.data) router.navigate(`/waves/${done.data.wave}`);
+  };
+  return (
+    <View style={{ gap: 6 }}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Txt kind="heading" level={2}>
+          {t('timetable.title')}
+        </Txt>
+        {maySet && (
+          <Key size="small" title={t('timetable.change')} onPress={() => router.navigate('/setup/timetable')} />
+        )}
+      </Row>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {gathering.error && <Failed text={words(troubleOf(gathering.error))} />}
+      {data?.entries.length === 0 && <Txt colour="quiet">{t('timetable.none')}</Txt>}
+      {data?.entries.map((entry) => (
+        <EntryRow key={entry.id} entry={entry} {...(mayGather ? { onGather: () => void go(entry.id) } : {})} />
+      ))}
+    </View>
+  );
+}
+
+function EntryRow({ entry, onGather }: { entry: TimetableEntry; onGather?: () => void }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const now = useNow();
+  const surface = useSurface();
+  const { gather, plan, start } = entry;
+  const happens = [
+    t(`timetable.gather.${gather}`, { at: entry.gatherAt, level: entry.gatherLevel }),
+    t(`timetable.plan.${plan}`, { at: entry.planAt }),
+    t(`timetable.start.${start}`, { at: entry.startAt }),
+  ].join(', ');
+  return (
+    <Row
+      gap={16}
+      style={{ borderTopWidth: 1, borderColor: surface.line, paddingVertical: 6, justifyContent: 'space-between' }}
+    >
+      <View style={{ flexGrow: 1, flexBasis: 260, minWidth: 0 }}>
+        <Txt kind="strong">{entry.name}</Txt>
+        <Txt kind="small" colour="quiet">
+          {happens}
+        </Txt>
+      </View>
+      <Txt colour="quiet">
+        {[
+          entry.departure,
+          entry.leavesAt && `${clock(entry.leavesAt, me.site.timeZone)}, ${relative(entry.leavesAt, now)}`,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Txt>
+      <Row gap={12}>
+        <Txt kind="number">{t('timetable.waits', { count: entry.orders })}</Txt>
+        {onGather && (
+          <Key
+            size="small"
+            title={t('timetable.go')}
+            label={`${t('timetable.go')}: ${entry.name}`}
+            disabled={entry.orders === 0}
+            onPress={onGather}
+          />
+        )}
+      </Row>
+    </Row>
+  );
+}

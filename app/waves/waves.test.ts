@@ -1,0 +1,78 @@
+import type { FloorLayout } from '@hand-relay/contract';
+import { zoomed } from '../ui/PanZoom.tsx';
+import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
+import { along, axisOf } from './track.ts';
+
+const MINUTE = 60_000;
+const noon = Date.UTC(2026, 2, 3, 12);
+
+describe('the track', () => {
+  it('shows what is to come, two hours at least and sixteen at most, with few times', () => {
+    const hours = (axis: { from: number; to: number }) => (axis.to - axis.from) / (60 * MINUTE);
+    const short = axisOf(noon, [noon + 5 * MINUTE]);
+    expect(short.from).toBeLessThan(noon);
+    expect(hours(short)).toBeGreaterThanOrEqual(2);
+    expect(hours(axisOf(noon, [noon + 90 * 60 * MINUTE]))).toBeLessThan(4);
+    for (const far of [1, 3, 6, 12, 16]) {
+      const axis = axisOf(noon, [noon + far * 60 * MINUTE]);
+      expect(axis.to).toBeGreaterThanOrEqual(noon + far * 60 * MINUTE);
+      expect(axis.ticks.length).toBeLessThanOrEqual(11);
+      expect(axis.ticks.every((t) => t % (15 * MINUTE) === 0 && t >= axis.from && t <= axis.to)).toBe(true);
+    }
+  });
+
+  it('puts what lies outside at its edges', () => {
+    const axis = { from: 0, to: 100, ticks: [] };
+    expect([-5, 0, 25, 100, 300].map((at) => along(axis, at, 400))).toEqual([0, 0, 100, 400, 400]);
+  });
+});
+
+describe('marks on the floor plan', () => {
+  const layout: FloorLayout = {
+    aisles: [
+      { id: 'A', x: 0 },
+      { id: 'B', x: 4 },
+    ],
+    crossAisles: [0, 20],
+    blocked: [],
+    start: { aisle: 'A', y: 0 },
+    finish: null,
+  };
+
+  it('are taken for the aisle under the finger, at half metres, within its ends', () => {
+    expect(aisleAt(layout, 3.1, 7.3)).toEqual({ aisle: 'B', y: 7.5 });
+    expect(aisleAt(layout, 0.4, 21)).toEqual({ aisle: 'A', y: 20 });
+    expect(aisleAt(layout, 2, 5)).toBeNull();
+    expect(aisleAt(layout, 0, 24)).toBeNull();
+  });
+
+  it('block a stretch whichever end came first, and free it again', () => {
+    const blocked = blockedAt(layout, 'A', 9, 4);
+    expect(blocked.blocked).toEqual([{ aisle: 'A', from: 4, to: 9 }]);
+    expect(blockedAt(layout, 'A', 4, 4).blocked).toEqual([{ aisle: 'A', from: 4, to: 5 }]);
+    expect(freedAt(blocked, 'B', 5)).toBeNull();
+    expect(freedAt(blocked, 'A', 12)).toBeNull();
+    expect(freedAt(blocked, 'A', 5)).toEqual(layout);
+  });
+
+  it('turn an aisle up, down and back to both ways', () => {
+    const ways = [1, 2, 3].reduce<FloorLayout[]>((all) => [...all, turned(all.at(-1)!, 'B')], [layout]);
+    expect(ways.map((l) => l.aisles[1]!.oneWay)).toEqual([undefined, 'up', 'down', undefined]);
+    expect(ways[3]).toEqual(layout);
+  });
+
+  it('find bins by the beginning of their code, else by any part of it', () => {
+    const bins = ['A-01-1', 'A-01-2', 'B-01-1'].map((bin) => ({ bin, aisle: bin[0]!, y: 1, side: 'left', zone: '' }));
+    expect(binsLike({ bins }, ' a-01')).toEqual(['A-01-1', 'A-01-2']);
+    expect(binsLike({ bins }, '01-1')).toEqual(['A-01-1', 'B-01-1']);
+    expect(binsLike({ bins }, 'a')).toEqual([]);
+  });
+});
+
+it('a zoom keeps the point under the finger where it is, within bounds', () => {
+  const whole = { left: 0, bottom: 0, width: 40, height: 20 };
+  const near = zoomed(whole, whole, 2, 10, 5);
+  expect(near).toEqual({ left: 5, bottom: 2.5, width: 20, height: 10 });
+  expect(zoomed(near, whole, 100, 10, 5).width).toBe(6);
+  expect(zoomed(near, whole, 0.01, 10, 5).width).toBe(80);
+});
