@@ -4,7 +4,7 @@ export default {
     {
       displayName: 'node',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/{core,contract,server,demo,bin}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{core,contract,server,demo,bin,bench}/**/*.test.ts'],
       transform: {
         '^.+\\.(ts|mjs|js)$': [
           '@swc/jest',

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { api } from '../state/index.ts';
+import { addressOf, api } from '../state/index.ts';
 import { distance, duration } from '../text/index.ts';
 import { FloorPlan, Key, Loading, Row, Signal, Txt, type PlanStop } from '../ui/index.ts';
 
@@ -25,7 +25,14 @@ export function RunPlan({ id }: { id: string }) {
         <Txt kind="heading" level={2}>
           {t('floor.run', { number: run.run.number })} · {run.run.callSign}
         </Txt>
-        <Key size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
+        <Row gap={6}>
+          <Key
+            size="small"
+            title={t('board.printRun')}
+            onPress={() => window.open(addressOf({ name: 'pickList', id }), '_blank')}
+          />
+          <Key size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
+        </Row>
       </Row>
       <Txt colour="quiet">{t('board.takes', { time: duration(run.run.seconds) })}</Txt>
       <Signal

@@ -249,7 +249,6 @@ export const desk = {
     done: 'Wave {{number}} is gathering with {{orders}}.',
   },
   waves: {
-    title: 'Waves',
     number: 'Wave {{number}}',
     state: { gathering: 'Gathering', planned: 'Planned', started: 'Started', done: 'Done', cancelled: 'Cancelled' },
     emptyTitle: 'No waves yet',
