@@ -8,6 +8,7 @@ import { note } from './note.ts';
 import { benchRouting } from './routing.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import { signIn, startServer, type Client } from './server.ts';
+import { benchWaves } from './waves.ts';
 
 type Page = { rows: (string | number | null)[][]; next: string | null; total: number };
 
@@ -32,9 +33,16 @@ const wanted = (part: string) => process.argv[2] === undefined || process.argv[2
 if (wanted('allocation')) await benchAllocation(note);
 if (wanted('routing')) await benchRouting(note);
 if (wanted('batching')) benchBatching(note);
+if (wanted('waves')) await benchWavesAlone();
 if (wanted('relay')) await benchRelay();
 if (wanted('desk')) await benchLists();
 if (wanted('import')) await benchImport();
+
+async function benchWavesAlone() {
+  const bench = await startServer(6);
+  await benchWaves(bench, await signIn(bench.base, 'maren'));
+  await bench.close();
+}
 
 async function benchRelay() {
   let bench = await startServer(3);

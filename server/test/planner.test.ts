@@ -51,6 +51,32 @@ describe('the planner on the command line', () => {
     });
   });
 
+  it('walks a floor of aisles, in the time it is given, and says what its documents look like', () => {
+    const floor = {
+      aisles: [
+        { id: 'A', x: 0 },
+        { id: 'B', x: 4, oneWay: 'up' },
+      ],
+      crossAisles: [0, 20],
+    };
+    const depot = { aisle: 'A', y: 0 };
+    const stops = Array.from({ length: 30 }, (_, i) => ({ id: `s${i}`, aisle: i % 2 ? 'A' : 'B', y: (i * 7) % 20 }));
+    const done = planner({ floor, start: depot, finish: depot, stops, seconds: 0.2 }, 'route');
+    expect(JSON.parse(done.stdout)).toMatchObject({
+      distance: 48,
+      proven: true,
+      sequence: expect.arrayContaining(['s0', 's29']) as unknown,
+    });
+    const schema = JSON.parse(planner('', 'schema', 'batch').stdout) as {
+      request: { properties: object };
+      result: { properties: object };
+    };
+    expect(Object.keys(schema.request.properties)).toEqual(
+      expect.arrayContaining(['floor', 'cart', 'orders', 'method', 'seconds', 'seed']),
+    );
+    expect(Object.keys(schema.result.properties)).toEqual(['distance', 'runs']);
+  });
+
   it.each([
     ['{', ['allocate'], 'document: must be JSON'],
     [asked, ['allocate'], 'policy: must be one of priority, fair-share, most-orders'],
@@ -70,7 +96,8 @@ describe('the planner on the command line', () => {
       ['allocate'],
       'supply[3].bestBefore: must be the same in every row of lot L1',
     ],
-    ['{}', ['walk'], 'verb: must be one of allocate'],
+    ['{}', ['walk'], 'verb: must be one of route, batch, allocate, fixed, estimate'],
+    ['{}', ['schema', 'walk'], 'verb: must be one of route'],
   ])('refuses %#: exit 2, one line that names the field, nothing answered', (input, args, message) => {
     const done = planner(input, ...args);
     expect({ status: done.status, stdout: done.stdout, lines: done.stderr.trim().split('\n').length }).toEqual({
