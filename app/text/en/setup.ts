@@ -309,6 +309,7 @@ export const setup = {
       wave_orders: 'Orders a wave, at most',
       wave_units: 'Units a wave, at most',
       picking: 'Picked as',
+      people: 'People',
       gather: 'Gathers by',
       gather_at: 'Gathers at',
       gather_level: 'Gathers from, orders',

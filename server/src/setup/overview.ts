@@ -33,6 +33,7 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from place where site_id = s.id and kind = 'bench' and not retired)::int as benches,
            (select count(*) from service where not retired)::int as carriers,
            (select count(*) from departure where site_id = s.id and not retired)::int as departures,
+           (select count(*) from timetable where site_id = s.id and not retired)::int as timetable,
            (select count(*) from carton_type where not retired)::int as cartons,
            (select count(*) from pallet_type where not retired)::int as pallets,
            (select count(*) from vehicle_type where not retired)::int as vehicles,

@@ -141,7 +141,7 @@ export const departures: Kind = {
     await tx.execute(sql`
       insert into departure (id, site_id, name, service_id, cut_off, days, lane_id, door_id, channel, retired)
       select r.id, ${actor.siteId}, r.departure, s.id, r.cut_off,
-             array(select x::text::smallint from jsonb_array_elements(r.on_days) x), l.id, o.id, nullif(r.channel, ''), r.retired
+             array(select d.value::text::smallint from jsonb_array_elements(r.on_days) d), l.id, o.id, nullif(r.channel, ''), r.retired
       from jsonb_to_recordset(${withIds(list, newId, (r) => ({
         on_days: String(r['days'])
           .split(' ')
