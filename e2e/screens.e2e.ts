@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
-import { person, PHONE, scan, test, WIDE } from './people.ts';
+import { change, person, PHONE, scan, takeIn, test, WIDE } from './people.ts';
 
 test('the sign-in refuses without saying what was wrong, keeps the name, and leads back to the address asked for', async ({
   page,
@@ -113,6 +113,7 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/desk/loads',
     '/desk/quick',
     '/waves',
+    '/waves/floor',
     '/floor',
     '/bench',
     '/dock',
@@ -132,8 +133,12 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/roles',
   ];
   // What a phone draws in another way, and so is read again there.
-  const onPhone = ['/desk', '/desk/items/item-br-002', '/floor', '/kit', '/setup/way'];
+  const onPhone = ['/waves', '/waves/floor', '/desk', '/desk/items/item-br-002', '/floor', '/kit', '/setup/way'];
   const page = await person(browser, { name: 'maren' });
+  const order = await takeIn(page, 'SEEN', [['BR-001', 1]]);
+  const { wave } = await change<{ wave: string }>(page, '/api/waves', { orders: [order] });
+  await change(page, `/api/waves/${wave}/plan`);
+  everywhere.push(`/waves/${wave}`);
   for (const path of everywhere) {
     await page.setViewportSize(WIDE);
     await page.goto(path);

@@ -186,13 +186,14 @@ export function TrackView() {
   );
 }
 
-/** A lane's head beside its track where there is room, else above it. */
+/** A lane's head beside its track where there is room, else above it. What is marked stands before both. */
 function LaneRow({
   wide,
   head,
   children,
   onOpen,
   label,
+  before,
   here = false,
 }: {
   wide: boolean;
@@ -200,32 +201,44 @@ function LaneRow({
   children: React.ReactNode;
   onOpen?: () => void;
   label?: string;
+  before?: React.ReactNode;
   here?: boolean;
 }) {
   const surface = useSurface();
-  const body = (
+  const inside = {
+    flex: 1,
+    minWidth: 0,
+    flexDirection: wide ? ('row' as const) : ('column' as const),
+    alignItems: wide ? ('center' as const) : ('stretch' as const),
+    columnGap: 16,
+  };
+  const parts = (
+    <>
+      {(wide || head) && <View style={wide ? { width: 360 } : {}}>{head}</View>}
+      <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
+    </>
+  );
+  return (
     <View
       style={{
-        flexDirection: wide ? 'row' : 'column',
-        alignItems: wide ? 'center' : 'stretch',
-        columnGap: 16,
+        flexDirection: 'row',
+        alignItems: 'center',
         borderBottomWidth: head ? 1 : 0,
         borderColor: surface.line,
         borderLeftWidth: 3,
         borderLeftColor: here ? surface.ink : 'transparent',
         backgroundColor: here ? surface.chosen : 'transparent',
-        paddingLeft: 8,
       }}
     >
-      {(wide || head) && <View style={wide ? { width: 330 } : {}}>{head}</View>}
-      <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
+      <View style={{ width: 44 }}>{before}</View>
+      {onOpen ? (
+        <Pressable role="link" aria-label={label} onPress={onOpen} style={inside}>
+          {parts}
+        </Pressable>
+      ) : (
+        <View style={inside}>{parts}</View>
+      )}
     </View>
-  );
-  if (!onOpen) return body;
-  return (
-    <Pressable role="link" aria-label={label} onPress={onOpen}>
-      {body}
-    </Pressable>
   );
 }
 
@@ -255,31 +268,29 @@ function WaveLane({
     <LaneRow
       wide={wide}
       here={here}
+      before={<Tick checked={marked} onPress={onMark} label={t('track.mark', { name })} />}
       onOpen={onOpen}
       label={name}
       head={
-        <Row gap={8} style={{ flexWrap: 'nowrap', paddingVertical: 6 }}>
-          <Tick checked={marked} onPress={onMark} label={t('track.mark', { name })} />
-          <View style={{ flex: 1, minWidth: 0 }}>
-            <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-              <Txt kind="strong" lines={1}>
-                {[name, wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
-              </Txt>
-              <WaveBaton wave={wave} />
-            </Row>
-            <Row gap={6} style={{ flexWrap: 'nowrap' }}>
-              {wave.chance && (
-                <Shape
-                  kind={wave.chance === 'made' ? 'done' : wave.chance === 'tight' ? 'caution' : 'refused'}
-                  size={13}
-                />
-              )}
-              <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
-                {sayWave(wave, me.site.timeZone, now)}
-              </Txt>
-            </Row>
-          </View>
-        </Row>
+        <View style={{ paddingVertical: 6, minWidth: 0 }}>
+          <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+            <Txt kind="strong" lines={1}>
+              {[name, wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
+            </Txt>
+            <WaveBaton wave={wave} />
+          </Row>
+          <Row gap={6} style={{ flexWrap: 'nowrap' }}>
+            {wave.chance && (
+              <Shape
+                kind={wave.chance === 'made' ? 'done' : wave.chance === 'tight' ? 'caution' : 'refused'}
+                size={13}
+              />
+            )}
+            <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+              {sayWave(wave, me.site.timeZone, now)}
+            </Txt>
+          </Row>
+        </View>
       }
     >
       <Lane axis={axis} now={now} marks={marksOf(wave)} label={sayWave(wave, me.site.timeZone, now)} />
