@@ -167,9 +167,9 @@ describe('waves in parts and on paper', () => {
         ['QC-001', 1],
       ],
     });
-    const { wave } = await desk.get('release', { body: { orders: [id] } });
-    await desk.get('planWave', { id: wave });
-    const [run] = (await desk.get('wave', { id: wave })).runs;
+    const { wave: released } = await desk.get('release', { body: { orders: [id] } });
+    await desk.get('planWave', { id: released });
+    const [run] = (await desk.get('wave', { id: released })).runs;
     const { picks } = await desk.get('run', { id: run!.id });
     const agent = supertest.agent(relay.app);
     await agent.post('/api/session').send({ name: 'maren', password: house.PASSWORD }).expect(200);
@@ -197,7 +197,7 @@ describe('waves in parts and on paper', () => {
       expect(list).toContain(pick.step.item.sku);
     }
     expect(list).toContain(run!.number);
-    const paper = await textOf(`/api/waves/${wave}/pick-lists.pdf`);
+    const paper = await textOf(`/api/waves/${released}/pick-lists.pdf`);
     expect(paper).toHaveLength(2);
     expect(paper[0]).toContain(`Wave ${run!.wave}`);
     const labels = await textOf('/api/floor/labels.pdf?aisle=A');

@@ -1,16 +1,13 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { FloorLayout, layoutChanged, zoneBinsBody } from '@hand-relay/contract';
-import { mapFloor, type Floor, type Place } from '@hand-relay/core/floor';
+import { mapFloor } from '@hand-relay/core/floor';
 import { notFound, recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+import { floorOf } from './read.ts';
 
 /** A site's layout as data. */
 export async function layoutOf(on: Db | Tx, siteId: string): Promise<FloorLayout> {
-  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
-    on,
-    sql`select floor, start, finish from site where id = ${siteId}`,
-  );
-  const { floor, start, finish } = site!;
+  const { floor, start, finish } = await floorOf(on, siteId);
   return {
     aisles: floor.aisles,
     crossAisles: floor.crossAisles,

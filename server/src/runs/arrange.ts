@@ -3,7 +3,6 @@ import type { z } from 'zod';
 import type { assignBody, Crew } from '@hand-relay/contract';
 import { fits, nothingWeighed, weigh, type Weighed } from '@hand-relay/core/batching';
 import { chooseBins } from '@hand-relay/core/bins';
-import type { Floor, Place } from '@hand-relay/core/floor';
 import { firstStandards } from '@hand-relay/core/labour';
 import { freshProgress } from '@hand-relay/core/picking';
 import { routeRun, type RunStop } from '@hand-relay/core/waves';
@@ -12,6 +11,7 @@ import { nextNumbers } from '../stock/index.ts';
 import { binStock, callSigns, cartForPlanning, endWaveIfDone, gatheredNeeds, moveUnits } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { lockRun, type RunRow } from './take.ts';
+import { floorOf } from '../floor/index.ts';
 
 function mustWait(run: RunRow): void {
   if (run.state !== 'planned' && run.state !== 'waiting')
@@ -85,13 +85,9 @@ async function reroute(change: Change, runId: string): Promise<void> {
     await tx.execute(sql`update run set state = 'cancelled' where id = ${runId}`);
     return;
   }
-  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
-    tx,
-    sql`select floor, start, finish from site where id = ${actor.siteId}`,
-  );
   const { carry } = await wayOf(tx, actor.siteId);
   const stops = picks.map((p): RunStop => ({ ...p, bin: { bin: p.bin, aisle: p.aisle, y: p.y, level: p.level } }));
-  const { floor, start, finish } = site!;
+  const { floor, start, finish } = await floorOf(tx, actor.siteId);
   const walk = routeRun(
     { floor, start, finish: finish ?? start, carry, crew: { people: 1, standards: firstStandards } },
     stops,

@@ -1,11 +1,11 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
-import type { Floor, Place } from '@hand-relay/core/floor';
 import { freshProgress } from '@hand-relay/core/picking';
 import { pickWay } from '@hand-relay/core/ways';
 import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
+import { floorOf } from '../floor/index.ts';
 
 type PickRow = {
   id: string;
@@ -141,10 +141,6 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
 }
 
 export async function floorPlan({ db }: Platform, siteId: string): Promise<FloorPlan> {
-  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
-    db,
-    sql`select floor, start, finish from site where id = ${siteId}`,
-  );
   const bins = await rows<FloorPlan['bins'][number]>(
     db,
     sql`select p.code as bin, p.aisle, p.y, coalesce(p.side, '') as side, coalesce(z.code, '') as zone, coalesce(k.units, 0)::int as open from place p
@@ -156,7 +152,7 @@ export async function floorPlan({ db }: Platform, siteId: string): Promise<Floor
     db,
     sql`select code, name, temperature = 'chilled' as cold from zone where site_id = ${siteId} order by code`,
   );
-  const { floor, start, finish } = site!;
+  const { floor, start, finish } = await floorOf(db, siteId);
   return {
     aisles: floor.aisles,
     crossAisles: floor.crossAisles,

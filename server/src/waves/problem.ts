@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { BinStock } from '@hand-relay/core/bins';
-import type { Floor, Place } from '@hand-relay/core/floor';
 import { dueIn, firstStandards } from '@hand-relay/core/labour';
 import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/waves';
 import { recordset, Refusal, rows, type Db, type Tx } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
+import { floorOf } from '../floor/index.ts';
 
 /** A cart that runs are made for. */
 export interface CartChoice {
@@ -77,10 +77,7 @@ export async function waveProblem(
     /** A wave whose runs that nobody has begun do not count as taking anything. */ besides?: string | null;
   },
 ): Promise<WaveProblem> {
-  const [site] = await rows<{ floor: Floor; start: Place; finish: Place | null }>(
-    on,
-    sql`select floor, start, finish from site where id = ${siteId}`,
-  );
+  const { floor, start, finish } = await floorOf(on, siteId);
   const { bins: rules, carry, stages } = await wayOf(on, siteId);
   const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))], {
     aged: rules.includes('age'),
@@ -102,9 +99,9 @@ export async function waveProblem(
     return left > 0 ? left : null;
   };
   return {
-    floor: site!.floor,
-    start: site!.start,
-    finish: site!.finish ?? site!.start,
+    floor,
+    start,
+    finish: finish ?? start,
     cart: { positions: cart.positions, maxWeightG: cart.maxWeightG, maxVolumeCm3: cart.maxVolumeCm3 },
     bins: [...new Map(stock.map(({ bin, aisle, y, level, area }) => [bin, { bin, aisle, y, level, area }])).values()],
     stock: stock.map(({ bin, item, lot, units, bestBefore, since, home, level }) => ({
