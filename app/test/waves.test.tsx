@@ -17,7 +17,7 @@ const site = { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' 
 const me = { person: { id: 'p', name: 'P', roles: [], rights: [] }, site, sites: [], way: usualWay };
 const framed = (element: React.ReactElement) => (
   <ThemeProvider theme={createTheme({})}>
-    <MeContext.Provider value={me as never}>
+    <MeContext.Provider value={me}>
       <SurfaceContext.Provider value="paper">{element}</SurfaceContext.Provider>
     </MeContext.Provider>
   </ThemeProvider>

@@ -156,6 +156,29 @@ describe('runs that nobody has begun', () => {
     expect(await desk.get('floorLayout')).toEqual(before);
   });
 
+  it('that would walk to a bin behind a blocked stretch take another one, or go back to the Desk', async () => {
+    const [at] = await relay.query<{ bin: string; aisle: string; y: number; sku: string }>(`
+      select p.code as bin, p.aisle, p.y, i.sku from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = 'larkmoor'
+      join item i on i.id = b.item_id where not i.tracks_lot and not i.tracks_serial and b.units > 2
+        and (select count(*) from balance o join place q on q.id = o.place_id and q.kind = 'bin' where o.item_id = i.id) = 1
+        and (select sum(r.units) from reservation r where r.item_id = i.id) is null order by p.code limit 1`);
+    const order = await takeIn(desk, { number: 'BEHIND', lines: [[at!.sku, 1]] });
+    const { wave } = await gather([order]);
+    await desk.get('planWave', { id: wave });
+    const layout = await desk.get('floorLayout');
+    await desk.get('changeLayout', {
+      body: { ...layout, blocked: [{ aisle: at!.aisle, from: at!.y - 0.5, to: at!.y + 0.5 }] },
+    });
+    expect(await desk.get('lookReplan', { id: wave })).toMatchObject({
+      after: { runs: 0 },
+      shorts: [{ order: 'BEHIND', sku: at!.sku, units: 1 }],
+    });
+    await desk.get('replan', { id: wave });
+    expect((await desk.get('order', { id: order })).lines[0]!.released).toBe(0);
+    expect(await stateOf(wave)).toBe('cancelled');
+    await desk.get('changeLayout', { body: layout });
+  });
+
   it('refuse a layout that is none, or that leaves bins outside', async () => {
     const layout = await desk.get('floorLayout');
     const refused = (part: Partial<FloorLayout>) => desk.refused('changeLayout', { body: { ...layout, ...part } });

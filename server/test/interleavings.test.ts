@@ -335,38 +335,42 @@ describe('random interleavings of everything that people do', () => {
 
   it('leave every unit in exactly one place and never more reserved than there is', async () => {
     const done: Record<string, number> = {};
+    const go = async (deed: Parameters<typeof act>[0], n: number) => {
+      const what = await act(deed, n);
+      if (what.includes('200')) done[deed] = (done[deed] ?? 0) + 1;
+      await checkBooks(relay, what);
+    };
     await fc.assert(
       fc.asyncProperty(
         fc.array(fc.nat(9999), { minLength: pass.length, maxLength: pass.length }),
         fc.array(step, { minLength: 35, maxLength: 50 }),
         async (first, steps) => {
-          for (const { deed, n } of [...pass.map((deed, i) => ({ deed, n: first[i]! })), ...steps]) {
-            const what = await act(deed, n);
-            if (what.includes('200')) done[deed] = (done[deed] ?? 0) + 1;
-            await checkBooks(relay, what);
-          }
+          for (const { deed, n } of [...pass.map((deed, i) => ({ deed, n: first[i]! })), ...steps]) await go(deed, n);
         },
       ),
       { numRuns: 6, endOnFailure: true },
     );
-    // The walk must have come to everything, or it has shown nothing.
-    const missing = [
-      'takeBack',
-      'split',
-      'change',
-      'settle',
-      'release',
-      'plan',
-      'start',
-      'take',
-      'pick',
-      'short',
-      'undo',
-      'finishRun',
-      'put',
-      'packAll',
-      'confirm',
-    ].filter((d) => !done[d]);
-    expect(missing).toEqual([]);
+    // The walk must have come to everything, or it has shown nothing: where chance left a deed out, it goes on.
+    const missing = () =>
+      [
+        'takeBack',
+        'split',
+        'change',
+        'settle',
+        'release',
+        'plan',
+        'start',
+        'take',
+        'pick',
+        'short',
+        'undo',
+        'finishRun',
+        'put',
+        'packAll',
+        'confirm',
+      ].filter((d) => !done[d]);
+    for (let more = 0; more < 4 * pass.length && missing().length > 0; more++)
+      await go(pass[more % pass.length]!, 31 * more);
+    expect(missing()).toEqual([]);
   }, 240_000);
 });

@@ -2,6 +2,7 @@
 export const refusal = {
   refusal: {
     'nothing-to-gather': 'Nothing waits for {{entry}} now.',
+    'bin-shut': 'Nobody can walk to bin {{bin}} as the floor is. Free the way, or plan anew.',
     'plan-running': 'This wave is being planned already. Wait, or stop that.',
     'plan-stopped': 'Planning was stopped. The wave is as it was.',
     'nothing-to-merge': 'Choose another wave to put into this one.',

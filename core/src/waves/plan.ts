@@ -1,5 +1,13 @@
 import { batch, type BatchOrder, type CartLimits } from '../batching/index.ts';
-import { chooseBins, equals, ranked, usualBinRules, type BinReason, type FreeStock } from '../bins/index.ts';
+import {
+  chooseBins,
+  equals,
+  ranked,
+  usualBinRules,
+  type BinReason,
+  type BinStock,
+  type FreeStock,
+} from '../bins/index.ts';
 import { mapFloor, type FloorMap } from '../floor/index.ts';
 import { openMeter, type Meter, type Stop } from '../routing/index.ts';
 import type { PlannedPick, PlannedRun, WaveBin, WaveNeed, WavePlan, WaveProblem } from './problem.ts';
@@ -27,7 +35,7 @@ interface Chosen extends RunStop {
 export function planWave(problem: WaveProblem, options: PlanOptions = {}): WavePlan {
   const map = mapFloor(problem.floor);
   const meter = openMeter(map, problem.start, problem.finish);
-  const { stops, missing, free } = chooseFirst(problem, meter);
+  const { stops, missing, free } = chooseFirst({ ...problem, stock: inReach(problem, map) }, meter);
   const areas = problem.picking === 'zones' ? [...new Set(stops.map((s) => s.bin.area ?? ''))].sort() : [null];
   const runs: PlannedRun[] = [];
   areas.forEach((area, i) => {
@@ -46,6 +54,15 @@ export function planWave(problem: WaveProblem, options: PlanOptions = {}): WaveP
     });
   });
   return { runs: inWorkingOrder(problem, runs), missing };
+}
+
+/** Stock that a picker can walk to and come back from: what lies behind a blocked stretch is no stock for now. */
+function inReach({ start, finish, bins, stock }: WaveProblem, map: FloorMap): BinStock[] {
+  if (map.network.plain) return stock;
+  const shut = new Set(
+    bins.filter((b) => map.distance(start, b) === Infinity || map.distance(b, finish) === Infinity).map((b) => b.bin),
+  );
+  return stock.filter((s) => !shut.has(s.bin));
 }
 
 function inWorkingOrder({ orders }: WaveProblem, runs: PlannedRun[]): PlannedRun[] {

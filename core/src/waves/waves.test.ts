@@ -154,6 +154,30 @@ describe('a wave plan', () => {
     expect(near.picks[1]!.saves).toBeGreaterThan(0);
   });
 
+  it('takes nothing from bins that nobody can walk to, and names what is missing by it', () => {
+    const stock = [
+      { bin: 'A-02-1', item: 'i1', lot: null, units: 9 },
+      { bin: 'C-02-1', item: 'i1', lot: null, units: 4 },
+    ];
+    const p: WaveProblem = {
+      floor: { ...floor, blocked: [{ aisle: 'A', from: 10, to: 14 }] },
+      start: { aisle: 'B', y: 0 },
+      finish: { aisle: 'B', y: 0 },
+      cart: { positions: 2 },
+      bins: [
+        { bin: 'A-02-1', aisle: 'A', y: 11 },
+        { bin: 'C-02-1', aisle: 'C', y: 11 },
+      ],
+      stock,
+      orders: [{ id: 'o1', priority: 5 }],
+      needs: [{ id: 'n1', order: 'o1', item: 'i1', lot: null, units: 6, weightG: 1, volumeCm3: 1 }],
+    };
+    const { runs, missing } = planWave(p);
+    expect(runs[0]!.picks).toMatchObject([{ bin: 'C-02-1', units: 4, why: 'only' }]);
+    expect(missing).toEqual([{ need: 'n1', units: 2 }]);
+    expect(planWave({ ...p, floor }).missing).toEqual([]);
+  });
+
   it('makes runs that a truck still takes, where one long run would miss it', () => {
     const bin = (i: number) => bins.filter((b) => b.level === 1)[i]!.bin;
     const p: WaveProblem = {

@@ -5,6 +5,7 @@ import { fits, nothingWeighed, weigh, type Weighed } from '@hand-relay/core/batc
 import { chooseBins } from '@hand-relay/core/bins';
 import { firstStandards } from '@hand-relay/core/labour';
 import { freshProgress } from '@hand-relay/core/picking';
+import { UnreachableStop } from '@hand-relay/core/routing';
 import { routeRun, type RunStop } from '@hand-relay/core/waves';
 import { iso, notFound, recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
@@ -88,7 +89,7 @@ async function reroute(change: Change, runId: string): Promise<void> {
   const { carry } = await wayOf(tx, actor.siteId);
   const stops = picks.map((p): RunStop => ({ ...p, bin: { bin: p.bin, aisle: p.aisle, y: p.y, level: p.level } }));
   const { floor, start, finish } = await floorOf(tx, actor.siteId);
-  const walk = routeRun(
+  const walk = routed(
     { floor, start, finish: finish ?? start, carry, crew: { people: 1, standards: firstStandards } },
     stops,
   );
@@ -98,6 +99,16 @@ async function reroute(change: Change, runId: string): Promise<void> {
   await tx.execute(sql`
     update run set metres = ${walk.distance}, lower_bound = ${walk.lowerBound}, proven = ${walk.proven}, path = ${JSON.stringify(walk.path)}::jsonb,
       stops = ${walk.stops}, seconds = ${walk.seconds} where id = ${runId}`);
+}
+
+/** The walk of a run; bins that nobody can walk to are named and not skipped. */
+function routed(problem: Parameters<typeof routeRun>[0], stops: RunStop[]) {
+  try {
+    return routeRun(problem, stops);
+  } catch (error) {
+    if (!(error instanceof UnreachableStop)) throw error;
+    throw new Refusal(409, 'bin-shut', { bin: stops.find((s) => s.id === error.stop)?.bin.bin ?? '' });
+  }
 }
 
 /**

@@ -2,13 +2,24 @@ import { sql } from 'drizzle-orm';
 import type { PlanSums, ReplanLook } from '@hand-relay/contract';
 import { forecast } from '@hand-relay/core/labour';
 import type { WavePlan } from '@hand-relay/core/waves';
-import { change, Refusal, rows, type Actor, type Db, type Platform, type Repeat, type Tx } from '../platform/index.ts';
+import {
+  change,
+  Refusal,
+  rows,
+  type Actor,
+  type Change,
+  type Db,
+  type Platform,
+  type Repeat,
+  type Tx,
+} from '../platform/index.ts';
 import { dropRuns } from './arrange.ts';
 import { ordersOf, unbegunNeeds, waveHead, type Need, type WaveHead } from './needs.ts';
 import { searchSeconds } from './plan.ts';
 import { asPlanJob } from './planJobs.ts';
 import { waveProblem } from './problem.ts';
 import { lockWave } from './release.ts';
+import { endWaveIfDone } from './state.ts';
 import { foreseen, StalePlan, writeRuns } from './writePlan.ts';
 
 interface Draft {
@@ -148,6 +159,7 @@ export async function replan(platform: Platform, actor: Actor, repeat: Repeat, w
     await current.tx.execute(
       sql`update wave set version = version + 1, foreseen = ${JSON.stringify(facts)}::jsonb where id = ${waveId}`,
     );
+    if (made.runs === 0) await endEmpty(current, waveId);
     current.journal({
       kind: 'wave-replanned',
       waveId,
@@ -160,4 +172,12 @@ export async function replan(platform: Platform, actor: Actor, repeat: Repeat, w
     throw error;
   });
   drafts.get(platform)?.delete(waveId);
+}
+
+/** Nothing is left to plan: a wave that nobody has begun is over, one that is started ends with its last run. */
+async function endEmpty(current: Change, waveId: string): Promise<void> {
+  await current.tx.execute(sql`
+    update wave w set state = 'cancelled' where w.id = ${waveId} and w.state = 'planned'
+      and not exists (select 1 from reservation r where r.wave_id = w.id and r.units > 0)`);
+  await endWaveIfDone(current, waveId);
 }
