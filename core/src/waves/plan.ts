@@ -165,6 +165,10 @@ function groupsOf(problem: WaveProblem, map: FloorMap, stops: Chosen[], options:
   return batch(orders, cart, { floor, start, finish, map }, { ...options, ...(shared ? { crew: shared } : {}) }).runs;
 }
 
+/** Whether one run may visit both bins: where picking goes by zones, those of one area. */
+const together = ({ picking }: WaveProblem, a: WaveBin | undefined, b: WaveBin): boolean =>
+  picking !== 'zones' || (a?.area ?? '') === (b.area ?? '');
+
 /** Times all stops of a run are looked at again for a bin nearer to its walk. */
 const ROUNDS = 4;
 
@@ -187,7 +191,7 @@ function rechoose(problem: WaveProblem, stops: Chosen[], free: FreeStock, meter:
       let [best, least] = [stop.bin, length];
       for (const { bin } of choice) {
         const place = placeOf.get(bin);
-        if (!place || bin === stop.bin.bin) continue;
+        if (!place || bin === stop.bin.bin || !together(problem, place, stop.bin)) continue;
         without[i] = load(place);
         const metres = meter.length(without);
         if (metres < least - 1e-9) [best, least] = [place, metres];
@@ -205,7 +209,11 @@ function rechoose(problem: WaveProblem, stops: Chosen[], free: FreeStock, meter:
   stops.forEach((stop, i) => {
     if (stop.why !== 'walk') return;
     free.giveBack(stop.need, stop.bin.bin, stop.units);
-    const usual = ranked(equals(free.of(stop.need), rules, stop.units), rules, stop.units)[0];
+    const usual = ranked(
+      equals(free.of(stop.need), rules, stop.units).filter((b) => together(problem, placeOf.get(b.bin), stop.bin)),
+      rules,
+      stop.units,
+    )[0];
     free.take(stop.need, stop.bin.bin, stop.units);
     const place = usual && placeOf.get(usual.bin);
     if (!place) return;

@@ -154,6 +154,38 @@ describe('a wave plan', () => {
     expect(near.picks[1]!.saves).toBeGreaterThan(0);
   });
 
+  it('keeps to its area when a run chooses bins again: nothing is picked twice', () => {
+    const at = (bin: string, aisle: string, y: number, area: string) => ({ bin, aisle, y, area });
+    const one = (id: string, order: string, item: string) => ({
+      id,
+      order,
+      item,
+      lot: null,
+      units: 1,
+      weightG: 1,
+      volumeCm3: 1,
+    });
+    const { runs } = planWave({
+      floor,
+      start: { aisle: 'A', y: 0 },
+      finish: { aisle: 'A', y: 0 },
+      cart: { positions: 4 },
+      bins: [at('near', 'A', 3, 'dry'), at('other', 'A', 20, 'cold'), at('far', 'C', 20, 'cold')],
+      stock: ['near', 'far']
+        .map((bin) => ({ bin, item: 'i1', lot: null, units: 1 }))
+        .concat({ bin: 'other', item: 'i2', lot: null, units: 1 }),
+      orders: ['o1', 'o2'].map((id) => ({ id, priority: 5 })),
+      needs: [one('n1', 'o1', 'i1'), one('n2', 'o2', 'i1'), one('n3', 'o2', 'i2')],
+      rules: ['walk'],
+      picking: 'zones',
+    });
+    expect(runs.flatMap((r) => r.picks.map((k) => `${r.area} ${k.need} ${k.bin}`)).sort()).toEqual([
+      'cold n2 far',
+      'cold n3 other',
+      'dry n1 near',
+    ]);
+  });
+
   it('takes nothing from bins that nobody can walk to, and names what is missing by it', () => {
     const stock = [
       { bin: 'A-02-1', item: 'i1', lot: null, units: 9 },
