@@ -60,8 +60,8 @@ function routed(p: RouteProblem) {
 
 describe('routes', () => {
   it.each([
-    ['whole grids of one to five blocks', plainFloor(5), 400],
-    ['floors with blocked stretches and aisles of unequal length', brokenFloor, 400],
+    ['whole grids of one to five blocks', plainFloor(5), 250],
+    ['floors with blocked stretches and aisles of unequal length', brokenFloor, 250],
     ['floors with one-way aisles', oneWayFloor, 200],
   ])('are as short as the search over subsets finds, on %s', (_, floors, numRuns) => {
     let answered = 0;
