@@ -4,6 +4,7 @@ import { serve, type Doors } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { changeLayout, layoutOf, zoneBins } from './layout.ts';
 
+export { layoutOf } from './layout.ts';
 export { floorOf } from './read.ts';
 
 export function floorRoutes(doors: Doors): void {

@@ -5,7 +5,7 @@ import { pickWay } from '@hand-relay/core/ways';
 import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
-import { floorOf } from '../floor/index.ts';
+import { layoutOf } from '../floor/index.ts';
 
 type PickRow = {
   id: string;
@@ -152,14 +152,5 @@ export async function floorPlan({ db }: Platform, siteId: string): Promise<Floor
     db,
     sql`select code, name, temperature = 'chilled' as cold from zone where site_id = ${siteId} order by code`,
   );
-  const { floor, start, finish } = await floorOf(db, siteId);
-  return {
-    aisles: floor.aisles,
-    crossAisles: floor.crossAisles,
-    blocked: floor.blocked ?? [],
-    start,
-    finish,
-    bins,
-    zones,
-  };
+  return { ...(await layoutOf(db, siteId)), bins, zones };
 }
