@@ -59,6 +59,14 @@ export function RunsView() {
           ))}
         </Column>
       )}
+      {data?.ownTrips && (
+        <Key
+          size="floor"
+          icon="playlist-plus"
+          title={t('floor.trip.gather')}
+          onPress={() => router.navigate('/floor/trip')}
+        />
+      )}
       {taking && <TakeSheet run={taking} onClose={() => setTaking(null)} />}
     </Page>
   );

@@ -1,2 +1,3 @@
 export { RunsView } from './RunsView.tsx';
+export { TripView } from './TripView.tsx';
 export { RunView } from './RunView.tsx';

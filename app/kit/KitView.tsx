@@ -91,6 +91,7 @@ const plan = {
   start: { aisle: 'A', y: 0 },
   finish: null,
   blocked: [],
+  places: [],
   zones: [
     { code: 'dry', name: 'Dry', cold: false },
     { code: 'cold', name: 'Cold', cold: true },

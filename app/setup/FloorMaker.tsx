@@ -163,6 +163,7 @@ function planOf({ floor, bins }: MadeFloor, zone: string) {
     ...floor,
     aisles: floor.aisles.map(({ id, x }) => ({ id, x })),
     blocked: [],
+    places: [],
     finish: null,
     start: { aisle: floor.aisles[0]!.id, y: 0 },
     zones: [{ code: zone, name: zone, cold: false }],

@@ -7,6 +7,7 @@ import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { Card, Choice, Column, Failed, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BinRules } from './BinRules.tsx';
+import { Walked } from './Walked.tsx';
 import { scansOf } from './example.ts';
 
 /** How this site works: each choice in plain words, with what it changes beside it. */
@@ -117,6 +118,15 @@ function Form({
           />
         ))}
         <Txt colour="quiet">{t('way.carry.about')}</Txt>
+      </Part>
+      <Part title={t('way.walking.title')}>
+        <Walked walking={next.walking} onChange={(walking) => set({ walking })} />
+        <Tick
+          shown
+          label={t('way.ownTrips')}
+          checked={next.ownTrips}
+          onPress={() => set({ ownTrips: !next.ownTrips })}
+        />
       </Part>
       <Part title={t('way.sounds.title')}>
         {(['accepted', 'refused', 'finished'] as const).map((sound) => (

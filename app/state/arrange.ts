@@ -46,6 +46,14 @@ export const arrange = api.injectEndpoints({
       query: ({ id, ...body }) => ({ name: 'addOrders', id, body }),
       invalidatesTags: ['waves', 'runs'],
     }),
+    waitingOrders: build.query<Answer<'waitingOrders'>, void>({
+      query: () => ({ name: 'waitingOrders' }),
+      providesTags: ['waves', 'runs', 'orders'],
+    }),
+    gatherTrip: build.mutation<Answer<'gatherTrip'>, Body<'gatherTrip'>>({
+      query: (body) => ({ name: 'gatherTrip', body }),
+      invalidatesTags: ['waves', 'runs', 'orders'],
+    }),
     crew: build.query<Answer<'crew'>, void>({
       query: () => ({ name: 'crew' }),
       providesTags: ['runs', 'setup', 'waves'],

@@ -153,6 +153,10 @@ describe('the floor drawn', () => {
     ],
     crossAisles: [0, 10, 20],
     blocked: [],
+    places: [
+      { code: 'LANE-1', kind: 'lane', x: 2, y: -4 },
+      { code: 'DOOR-1', kind: 'door', x: 2, y: -8 },
+    ],
     start: { aisle: 'A', y: 0 },
     finish: null,
     zones: [{ code: 'z', name: 'Z', cold: false }],
@@ -164,7 +168,8 @@ describe('the floor drawn', () => {
   const hazards = () => drawn('RNSVGRect').filter((r) => JSON.stringify(r.props['fill'] ?? '').includes('hazard'));
 
   it('is as large as its aisles, with room for their signs', () => {
-    expect(wholePlan(plan)).toEqual({ left: -3, bottom: -2.6, width: 10, height: 25 });
+    expect(wholePlan({ ...plan, places: [] })).toEqual({ left: -3, bottom: -2.6, width: 10, height: 25 });
+    expect(wholePlan(plan)).toMatchObject({ bottom: -10.6, height: 33 });
     expect(wholePlan({ ...plan, aisles: [{ id: 'A', x: -5 }] }).left).toBe(-8);
   });
 

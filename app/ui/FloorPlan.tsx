@@ -30,11 +30,12 @@ export interface PlanView {
 }
 
 /** The whole floor with a margin for its signs. */
-export function wholePlan(plan: Pick<Plan, 'aisles' | 'crossAisles'>): PlanView {
-  const xs = plan.aisles.map((a) => a.x);
+export function wholePlan(plan: Pick<Plan, 'aisles' | 'crossAisles' | 'places'>): PlanView {
+  const xs = [...plan.aisles, ...plan.places].map((a) => a.x);
+  const ys = plan.places.map((p) => p.y);
   const [left, right] = [Math.min(0, ...xs), Math.max(0, ...xs)];
-  const low = plan.crossAisles[0]!;
-  const high = plan.crossAisles.at(-1)!;
+  const low = Math.min(plan.crossAisles[0]!, ...ys);
+  const high = Math.max(plan.crossAisles.at(-1)!, ...ys);
   return { left: left - 3, bottom: low - 2.6, width: right - left + 6, height: high - low + 5 };
 }
 
@@ -195,6 +196,9 @@ export function FloorPlan({
             strokeLinejoin="round"
           />
         )}
+        {plan.places.map((p) => (
+          <Spot key={p.code} place={p} flip={flip} pen={pen} surface={surface} />
+        ))}
         <Place at={plan.start} x={x} flip={flip} pen={pen} surface={surface} solid />
         {plan.finish && <Place at={plan.finish} x={x} flip={flip} pen={pen} surface={surface} />}
         {stops?.map((s, i) => (
@@ -239,6 +243,45 @@ export function FloorPlan({
         ))}
       </Svg>
     </View>
+  );
+}
+
+/** A lane as a field painted on the floor, a bench as a table, a door as a gap in the wall; each with its code. */
+function Spot({
+  place: { code, kind, x, y },
+  flip,
+  pen,
+  surface,
+}: {
+  place: Plan['places'][number];
+  flip: (y: number) => number;
+  pen: number;
+  surface: Surface;
+}) {
+  const [w, h] = kind === 'door' ? [4, 0.5] : kind === 'bench' ? [2.6, 0.9] : [3.4, 1.6];
+  return (
+    <G>
+      <Rect
+        x={x - w / 2}
+        y={flip(y) - h / 2}
+        width={w}
+        height={h}
+        fill={kind === 'lane' ? 'none' : kind === 'bench' ? surface.sunk : surface.ink}
+        stroke={kind === 'door' ? surface.ink : surface.quiet}
+        strokeWidth={0.12 * pen}
+        {...(kind === 'lane' ? { strokeDasharray: '0.6 0.3' } : {})}
+      />
+      <SvgText
+        x={x}
+        y={flip(y) + (kind === 'lane' ? 0.32 * pen : h / 2 + 1.05 * pen)}
+        fontSize={0.9 * pen}
+        fontFamily={fonts.heading}
+        textAnchor="middle"
+        fill={surface.quiet}
+      >
+        {code}
+      </SvgText>
+    </G>
   );
 }
 

@@ -14,7 +14,6 @@ import {
   PanZoom,
   Picker,
   Row,
-  saveFile,
   Txt,
   useShortcuts,
   useSurface,
@@ -23,6 +22,7 @@ import {
   type PlanView,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { LayoutFaults, LoadFloor, saveLayout, saveLayoutTable, type FileFaults } from './LayoutFile.tsx';
 import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
 
 const modes = ['look', 'block', 'way', 'ends', 'zone'] as const;
@@ -61,6 +61,7 @@ function Floor({ plan }: { plan: Plan }) {
   const [from, setFrom] = useState<{ aisle: string; y: number } | null>(null);
   const [end, setEnd] = useState<'start' | 'finish'>('start');
   const [zone, setZone] = useState('');
+  const [faults, setFaults] = useState<FileFaults | null>(null);
   const found = useMemo(() => new Set(binsLike(plan, search)), [plan, search]);
   const marks = useMarks(layout);
   const allowed = modes.filter((m) => m === 'look' || (m === 'zone' ? mayZone : mayMark || mayZone));
@@ -115,20 +116,9 @@ function Floor({ plan }: { plan: Plan }) {
           />
           <Key title={t('plan.heat')} size="small" pressed={heat} onPress={() => setHeat(!heat)} />
           <Key title={t('plan.all')} icon="fit-to-screen-outline" size="small" onPress={() => setView(null)} />
-          {layout && (
-            <Key
-              title={t('plan.save')}
-              size="small"
-              onPress={() =>
-                saveFile(
-                  'floor.json',
-                  new Blob([JSON.stringify(layout, null, 2)], { type: 'application/json' }),
-                  'application/json',
-                )
-              }
-            />
-          )}
-          {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} />}
+          {layout && <Key title={t('plan.save')} size="small" onPress={() => saveLayout(layout)} />}
+          {layout && <Key title={t('plan.saveTable')} size="small" onPress={() => saveLayoutTable(layout)} />}
+          {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} onFaults={setFaults} />}
           {mayZone && (
             <Key
               title={t('plan.labels')}
@@ -167,6 +157,7 @@ function Floor({ plan }: { plan: Plan }) {
             </Txt>
           </Row>
         )}
+        {faults && <LayoutFaults file={faults.file} faults={faults.faults} />}
         {marks.error && <Failed text={words(troubleOf(marks.error))} />}
       </View>
       <View
@@ -211,7 +202,7 @@ function useMarks(layout: FloorLayout | undefined) {
           kind: waves > 0 ? 'caution' : 'done',
           text: waves > 0 ? t('plan.changedWaves', { count: waves }) : t('plan.changed'),
           ...(waves > 0 ? { link: '/waves' } : {}),
-          undo: { name: 'changeLayout', body: before },
+          undo: { name: 'changeLayout', body: { ...before, was: next } },
         }),
       );
     },
@@ -241,26 +232,4 @@ function useMarks(layout: FloorLayout | undefined) {
 function WaveWalks({ id, children }: { id: string; children: (paths: [number, number][][]) => React.ReactNode }) {
   const { data } = arrange.useWavePathsQuery(id, { skip: id === '' });
   return children(id === '' ? [] : (data?.paths ?? []));
-}
-
-/** Takes a layout from a file. */
-function LoadFloor({ onLayout }: { onLayout: (layout: FloorLayout) => void }) {
-  const { t } = useTranslation();
-  const send = useSend();
-  const choose = () => {
-    const input = document.createElement('input');
-    input.type = 'file';
-    input.accept = '.json,application/json';
-    input.onchange = () => {
-      void input.files?.[0]?.text().then((text) => {
-        try {
-          onLayout(JSON.parse(text) as FloorLayout);
-        } catch (error) {
-          send(tell({ kind: 'refused', text: t('plan.notJson', { why: (error as Error).message }) }));
-        }
-      });
-    };
-    input.click();
-  };
-  return <Key title={t('plan.load')} size="small" onPress={choose} />;
 }

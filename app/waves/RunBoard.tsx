@@ -3,25 +3,25 @@ import {
   DragOverlay,
   KeyboardSensor,
   MouseSensor,
-  pointerWithin,
-  rectIntersection,
   TouchSensor,
-  useDraggable,
   useDroppable,
   useSensor,
   useSensors,
-  type CollisionDetection,
   type DragEndEvent,
-  type KeyboardCoordinateGetter,
 } from '@dnd-kit/core';
 import { useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew, RunSummary } from '@hand-relay/contract';
-import { arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
-import { distance, duration } from '../text/index.ts';
-import { Failed, Key, Row, Shape, Sheet, Txt, useShortcuts, useSurface } from '../ui/index.ts';
+import { api, arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { Failed, Key, Row, Sheet, Txt, useShortcuts, useSurface } from '../ui/index.ts';
+import { betweenPlaces, orderOf, runUnder, underPointer } from './dropPlaces.ts';
+import { OrderChip, OrderChips } from './OrderChips.tsx';
+import { RunCard, RunFace } from './RunCard.tsx';
+import { RunOrders } from './RunOrders.tsx';
+import { ordersOfRun, waits } from './runOrders.ts';
+import { useMoveOrders } from './useMoveOrders.ts';
 
 /** Where a run can lie: with a person, in a team's queue, or with whoever asks next. */
 interface Bay {
@@ -33,7 +33,6 @@ interface Bay {
 
 const bayOf = (run: RunSummary): string =>
   run.pickerId ? `person ${run.pickerId}` : run.assignedId ? `person ${run.assignedId}` : `team ${run.team}`;
-const waits = (run: RunSummary) => run.state === 'planned' || run.state === 'waiting';
 
 function baysOf(crew: Crew, runs: RunSummary[], anybody: string, queue: (team: string) => string): Bay[] {
   const teams = [...new Set(['', ...crew.teams, ...runs.map((r) => r.team)])];
@@ -45,29 +44,6 @@ function baysOf(crew: Crew, runs: RunSummary[], anybody: string, queue: (team: s
       .map((p) => ({ key: `person ${p.id}`, title: p.name, person: p.id, team: p.team })),
   ];
 }
-
-/** Arrow keys carry a run from bay to bay. */
-const betweenBays: KeyboardCoordinateGetter = (event, { context, currentCoordinates }) => {
-  const step =
-    event.code === 'ArrowRight' || event.code === 'ArrowDown'
-      ? 1
-      : event.code === 'ArrowLeft' || event.code === 'ArrowUp'
-        ? -1
-        : 0;
-  if (step === 0) return undefined;
-  event.preventDefault();
-  const bays = [...context.droppableContainers.values()];
-  const at = bays.findIndex((b) => b?.id === context.over?.id);
-  const next = bays[Math.min(Math.max(at + step, 0), bays.length - 1)];
-  const rect = next && context.droppableRects.get(next.id);
-  return rect ? { x: rect.left + 8, y: rect.top + 40 } : currentCoordinates;
-};
-
-/** The bay under the pointer; carried by keys, the one it lies over. */
-const underPointer: CollisionDetection = (args) => {
-  const hits = pointerWithin(args);
-  return hits.length > 0 ? hits : rectIntersection(args);
-};
 
 /** Runs of a wave by who picks them: dragged from bay to bay, or carried by keys. */
 export function RunBoard({
@@ -86,10 +62,13 @@ export function RunBoard({
   const [assign, { error }] = arrange.useAssignRunsMutation();
   const [held, setHeld] = useState<string | null>(null);
   const [giving, setGiving] = useState(false);
+  const [ordering, setOrdering] = useState(false);
+  const moves = useMoveOrders();
+  const [giveBack, givingBack] = api.useGiveBackMutation();
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: betweenBays }),
+    useSensor(KeyboardSensor, { coordinateGetter: betweenPlaces }),
   );
   const bays = crew ? baysOf(crew, runs, t('board.anybody'), (team) => t('board.queue', { team })) : [];
   const give = async (run: RunSummary, bay: Bay) => {
@@ -109,8 +88,19 @@ export function RunBoard({
       }),
     );
   };
+  const carry = async (from: RunSummary, order: string, over: string) => {
+    const to = runUnder(over);
+    if (to === from.id) return;
+    const bay = bays.find((b) => b.key === over);
+    const made = await moves.move(from, [order], runs.find((r) => r.id === to) ?? null);
+    // Dropped on a person or a queue it becomes a run of its own, theirs to pick.
+    if (made !== null && bay && bay.key !== bayOf(from))
+      await assign({ runs: [made], person: bay.person, ...(bay.person === null ? { team: bay.team } : {}) });
+  };
   const dropped = ({ active, over }: DragEndEvent) => {
     setHeld(null);
+    const order = orderOf(active.id);
+    if (order !== null) return void (chosen && over && carry(chosen, order, String(over.id)));
     const run = runs.find((r) => r.id === active.id);
     const bay = bays.find((b) => b.key === over?.id);
     if (run && bay) void give(run, bay);
@@ -126,6 +116,7 @@ export function RunBoard({
     {
       j: () => order.length > 0 && onCurrent(order[Math.min(at + 1, order.length - 1)]!.id),
       k: () => order.length > 0 && onCurrent(order[Math.max(at - 1, 0)]!.id),
+      o: () => may && chosen && waits(chosen) && setOrdering(true),
       g: () => may && chosen && waits(chosen) && setGiving(true),
       '+': () => may && urge(1),
       '-': () => may && urge(-1),
@@ -133,6 +124,14 @@ export function RunBoard({
     held === null,
   );
   const lifted = runs.find((r) => r.id === held);
+  const shows = may && chosen !== undefined && waits(chosen);
+  const { data: detail } = api.useRunQuery(chosen?.id ?? '', { skip: !shows });
+  const orders = shows && detail?.run.id === chosen.id ? ordersOfRun(detail) : [];
+  const order1 = orders.find((o) => o.id === orderOf(held));
+  const back = async (run: RunSummary) => {
+    const done = await giveBack(run.id);
+    if (!done.error) send(tell({ kind: 'done', text: t('board.back', { run: run.number }) }));
+  };
   return (
     <DndContext
       sensors={sensors}
@@ -148,7 +147,9 @@ export function RunBoard({
             {t('board.how')}
           </Txt>
         )}
-        {error && <Failed text={words(troubleOf(error))} />}
+        {[error, moves.error, givingBack.error].map(
+          (trouble, i) => trouble !== undefined && <Failed key={i} text={words(troubleOf(trouble))} />,
+        )}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           {bays.map((bay) => (
             <BayBox key={bay.key} bay={bay}>
@@ -161,14 +162,22 @@ export function RunBoard({
                     movable={may && waits(run)}
                     here={run.id === current}
                     onPress={() => onCurrent(run.id)}
-                  />
+                  >
+                    {run.id === chosen?.id && orders.length > 1 && <OrderChips orders={orders} />}
+                  </RunCard>
                 ))}
             </BayBox>
           ))}
         </View>
       </View>
       {/* Above all that scrolls: a list that scrolls would shift and clip it. */}
-      {createPortal(<DragOverlay>{lifted && <RunFace run={lifted} here lifted />}</DragOverlay>, document.body)}
+      {createPortal(
+        <DragOverlay>
+          {lifted && <RunFace run={lifted} here lifted />}
+          {order1 && <OrderChip order={order1} lifted />}
+        </DragOverlay>,
+        document.body,
+      )}
       {giving && chosen && (
         <GiveSheet
           run={chosen}
@@ -185,8 +194,15 @@ export function RunBoard({
           <Key title={t('board.give', { run: chosen.number })} onPress={() => setGiving(true)} />
           <Key title={t('board.sooner')} icon="arrow-up" onPress={() => urge(1)} />
           <Key title={t('board.later')} icon="arrow-down" onPress={() => urge(-1)} />
+          <Key title={t('board.orders')} onPress={() => setOrdering(true)} />
         </Row>
       )}
+      {may && chosen?.state === 'picking' && (
+        <Row gap={8} style={{ paddingHorizontal: 12, paddingBottom: 12 }}>
+          <Key title={t('board.takeBack', { run: chosen.number })} icon="undo" onPress={() => void back(chosen)} />
+        </Row>
+      )}
+      {ordering && chosen && waits(chosen) && <RunOrders run={chosen} runs={runs} onClose={() => setOrdering(false)} />}
     </DndContext>
   );
 }
@@ -220,89 +236,6 @@ function BayBox({ bay, children }: { bay: Bay; children: React.ReactNode[] }) {
         </Txt>
       </Row>
       {children}
-    </View>
-  );
-}
-
-function RunCard({
-  run,
-  movable,
-  here,
-  onPress,
-}: {
-  run: RunSummary;
-  movable: boolean;
-  here: boolean;
-  onPress: () => void;
-}) {
-  const { t } = useTranslation();
-  const { setNodeRef, attributes, listeners, isDragging } = useDraggable({ id: run.id, disabled: !movable });
-  return (
-    <div
-      ref={setNodeRef}
-      {...(movable ? { ...attributes, ...listeners } : { role: 'button', tabIndex: 0 })}
-      aria-label={t('board.run', { run: run.number, sign: run.callSign })}
-      onClick={onPress}
-      style={{
-        opacity: isDragging ? 0.35 : 1,
-        touchAction: 'manipulation',
-        userSelect: 'none',
-        cursor: movable ? 'grab' : 'pointer',
-      }}
-    >
-      <RunFace run={run} here={here} />
-    </div>
-  );
-}
-
-function RunFace({ run, here, lifted = false }: { run: RunSummary; here: boolean; lifted?: boolean }) {
-  const { t } = useTranslation();
-  const surface = useSurface();
-  const share = run.picks > 0 ? run.picksDone / run.picks : 0;
-  return (
-    <View
-      style={{
-        gap: 2,
-        padding: 8,
-        borderWidth: here ? 2 : 1,
-        borderColor: here ? surface.ink : surface.line,
-        borderRadius: 4,
-        backgroundColor: surface.raised,
-        ...(lifted ? { width: 240 } : {}),
-      }}
-    >
-      <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-        <Txt kind="strong" lines={1}>
-          {run.number} · {run.callSign}
-        </Txt>
-        <Txt kind="small" colour="quiet">
-          {run.priority > 0 ? t('board.urgent', { by: run.priority }) : t(`waves.runState.${run.state}`)}
-        </Txt>
-      </Row>
-      <Txt kind="small" colour="quiet">
-        {[
-          t('unit.orders', { count: run.orders }),
-          t('board.stops', { count: run.stops }),
-          distance(run.metres),
-          duration(run.secondsLeft),
-        ].join(' · ')}
-      </Txt>
-      <Row gap={6} style={{ flexWrap: 'nowrap' }}>
-        <Shape kind={run.proven ? 'done' : 'quiet'} size={12} />
-        <Txt kind="small" colour="quiet" lines={1}>
-          {[
-            run.proven ? t('board.shortest') : t('board.atLeast', { metres: distance(run.lowerBound) }),
-            run.area && t('board.area', { area: run.area }),
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </Txt>
-      </Row>
-      {share > 0 && (
-        <View style={{ height: 5, backgroundColor: surface.sunk }}>
-          <View style={{ height: 5, width: `${share * 100}%`, backgroundColor: surface.done }} />
-        </View>
-      )}
     </View>
   );
 }

@@ -35,6 +35,9 @@ export function RunPlan({ id }: { id: string }) {
         </Row>
       </Row>
       <Txt colour="quiet">{t('board.takes', { time: duration(run.run.seconds) })}</Txt>
+      {run.run.approach !== null && (
+        <Txt colour="quiet">{t('board.approach', { metres: distance(run.run.approach) })}</Txt>
+      )}
       <Signal
         kind={run.run.proven ? 'done' : 'quiet'}
         text={run.run.proven ? t('board.provenLong') : t('board.boundLong', { metres: distance(run.run.lowerBound) })}

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import type { WaveSummary } from '@hand-relay/contract';
+import type { RunSummary, WaveDetail, WaveSummary } from '@hand-relay/contract';
 import {
   addressOf,
   api,
@@ -37,6 +37,7 @@ import { ReplanSheet } from './ReplanSheet.tsx';
 import { RunBoard } from './RunBoard.tsx';
 import { RunPlan } from './RunPlan.tsx';
 import { RunTable } from './RunTable.tsx';
+import { SplitSheet } from './SplitSheet.tsx';
 import { sayWave } from './sayWave.ts';
 import { WaveBaton } from './TrackView.tsx';
 import { WaveWay } from './WaveWay.tsx';
@@ -68,7 +69,7 @@ export function WaveView({ id }: { id: string }) {
     remember(SHOWN, next);
     setShown(next);
   };
-  const head = <WaveHead wave={wave} />;
+  const head = <WaveHead wave={wave} orders={data.orders} runs={runs} />;
   const choice = runs.length > 0 && (
     <View style={{ paddingHorizontal: 12, paddingBottom: 8 }}>
       <Choice
@@ -134,7 +135,7 @@ export function WaveView({ id }: { id: string }) {
 }
 
 /** What the wave holds, how it stands, and what can be done with it. */
-function WaveHead({ wave }: { wave: WaveSummary }) {
+function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetail['orders']; runs: RunSummary[] }) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
@@ -178,12 +179,12 @@ function WaveHead({ wave }: { wave: WaveSummary }) {
         ]}
       />
       {mayRun && waits && <WaveWay wave={wave} />}
-      {mayRun && waits && <WaveKeys wave={wave} />}
+      {mayRun && waits && <WaveKeys wave={wave} orders={orders} runs={runs} />}
     </View>
   );
 }
 
-function WaveKeys({ wave }: { wave: WaveSummary }) {
+function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetail['orders']; runs: RunSummary[] }) {
   const { t } = useTranslation();
   const send = useSend();
   const { id } = wave;
@@ -193,6 +194,8 @@ function WaveKeys({ wave }: { wave: WaveSummary }) {
   const [stop, stopping] = arrange.useStopPlanMutation();
   const [back, backing] = arrange.useSendBackMutation();
   const [replanning, setReplanning] = useState(false);
+  const [splitting, setSplitting] = useState(false);
+  const parts = wave.state === 'gathering' ? orders.length : wave.state === 'planned' ? runs.length : 0;
   const refused = [planning, starting, cancelling, stopping, backing].find((m) => m.error)?.error;
   const begin = async () => {
     const done = await start(id);
@@ -224,6 +227,7 @@ function WaveKeys({ wave }: { wave: WaveSummary }) {
             {wave.state === 'planned' && (
               <Key title={t('waves.sendBack')} busy={backing.isLoading} onPress={() => void back(id)} />
             )}
+            {parts > 1 && <Key title={t('split.key')} onPress={() => setSplitting(true)} />}
             <Key title={t('waves.cancel')} busy={cancelling.isLoading} onPress={() => void takeBack()} />
             {wave.runs > 0 && (
               <Key
@@ -239,6 +243,7 @@ function WaveKeys({ wave }: { wave: WaveSummary }) {
         )}
       </Row>
       {refused && <Failed text={words(troubleOf(refused))} />}
+      {splitting && <SplitSheet wave={wave} orders={orders} runs={runs} onClose={() => setSplitting(false)} />}
       {replanning && <ReplanSheet wave={wave} onClose={() => setReplanning(false)} />}
     </>
   );

@@ -55,6 +55,25 @@ export const moveOrdersBody = z.strictObject({
 });
 export const addOrdersBody = z.strictObject({ orders: z.array(id).min(1).max(200) });
 
+/** Orders that a picker may gather a trip from. */
+export const waiting = z.object({
+  orders: z.array(
+    z.object({
+      id,
+      number: z.string(),
+      customer: z.string(),
+      priority: z.int(),
+      leavesAt: instant.nullable(),
+      lines: z.int(),
+      units,
+      run: z.string().nullable().describe('The run that it would leave'),
+    }),
+  ),
+  positions: z.int().describe("Positions of the site's largest cart"),
+});
+export type Waiting = z.infer<typeof waiting>;
+export const tripMade = z.object({ run: id, number: z.string() });
+
 export const crew = z.object({
   people: z.array(
     z.object({
@@ -95,6 +114,8 @@ export const floorLayout = z.strictObject({
   finish: z.strictObject({ aisle: z.string(), y: z.number() }).nullable().default(null),
 });
 export type FloorLayout = z.infer<typeof floorLayout>;
+/** A layout that takes the place of the one there is; with `was`, only where nobody changed it since. */
+export const layoutBody = floorLayout.extend({ was: floorLayout.optional() });
 export const layoutChanged = z.object({
   before: floorLayout.describe('The layout that it replaced, to go back to'),
   waves: z.int().describe('Waves with runs that nobody has begun and that were planned on the floor as it was'),

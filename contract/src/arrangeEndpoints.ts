@@ -93,6 +93,28 @@ export const arrangeEndpoints = all({
     body: arrange.addOrdersBody,
     answer: z.object({ run: z.string() }),
   },
+  waitingOrders: {
+    method: 'GET',
+    path: '/api/trip',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'Orders that wait for a picker, to gather a trip from',
+    answer: arrange.waiting,
+  },
+  gatherTrip: {
+    method: 'POST',
+    path: '/api/trip',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'Make a run of orders that one chose, to pick it oneself',
+    body: arrange.addOrdersBody,
+    answer: arrange.tripMade,
+  },
+  putTripBack: {
+    method: 'POST',
+    path: '/api/runs/:id/put-back',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'Give a trip that one gathered and did not begin back: its orders gather again',
+    answer: z.object({}),
+  },
   timetable: {
     method: 'GET',
     path: '/api/timetable',
@@ -156,7 +178,7 @@ export const arrangeEndpoints = all({
     path: '/api/floor/layout',
     needs: ['waves.run', 'setup.change'],
     summary: 'Change the layout; answers with the one before',
-    body: arrange.floorLayout,
+    body: arrange.layoutBody,
     answer: arrange.layoutChanged,
   },
   zoneBins: {

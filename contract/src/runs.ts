@@ -6,7 +6,11 @@ import { id, units } from './basics.ts';
 import { runSummary } from './waves.ts';
 import { pickWay } from './ways.ts';
 
-export const myRuns = z.object({ mine: z.array(runSummary), waiting: z.array(runSummary) });
+export const myRuns = z.object({
+  mine: z.array(runSummary),
+  waiting: z.array(runSummary),
+  ownTrips: z.boolean().describe('Whether one may gather a trip of their own'),
+});
 
 const pack = z.object({ gtin: z.string(), level: z.enum(['unit', 'inner', 'outer']), units: z.int() });
 export const stepItem = z.object({
@@ -120,5 +124,8 @@ export const floorPlan = z.object({
   ),
   start: z.object({ aisle: z.string(), y: z.number() }),
   zones: z.array(z.object({ code: z.string(), name: z.string(), cold: z.boolean() })),
+  places: z
+    .array(z.object({ code: z.string(), kind: z.enum(['lane', 'bench', 'door']), x: z.number(), y: z.number() }))
+    .describe('Lanes, benches and doors that are placed on the plan, in metres'),
 });
 export type FloorPlan = z.infer<typeof floorPlan>;

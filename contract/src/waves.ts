@@ -126,6 +126,10 @@ export const runSummary = z.object({
   lowerBound: z.number().describe('Metres that no walk past its bins can beat'),
   proven: z.boolean(),
   seconds: z.number().describe('What it should take'),
+  approach: z
+    .number()
+    .nullable()
+    .describe("Where runs chain, metres to its first stop from where its picker's last run ended"),
   secondsLeft: z.number(),
 });
 export type RunSummary = z.infer<typeof runSummary>;
@@ -135,6 +139,7 @@ export const waveDetail = z.object({
   runs: z.array(runSummary),
   orders: z.array(z.object({ id, number: z.string(), customer: z.string(), units, picked: units })),
 });
+export type WaveDetail = z.infer<typeof waveDetail>;
 export const releaseResult = z.object({
   wave: id,
   number: z.int(),

@@ -27,6 +27,17 @@ export const way = z.strictObject({
   carry: z
     .strictObject({ heavyFirst: z.boolean(), chilledLast: z.boolean(), highTogether: z.boolean() })
     .default(usualWay.carry),
+  walking: z
+    .strictObject({
+      by: z.enum(['shortest', 'sequence']),
+      between: z.enum(['home', 'chain']),
+      direction: z.enum(['alternate', 'one']),
+    })
+    .default(usualWay.walking),
+  ownTrips: z
+    .boolean()
+    .default(usualWay.ownTrips)
+    .describe('Whether a picker may gather a trip of their own from what waits'),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

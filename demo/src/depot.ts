@@ -25,6 +25,9 @@ export const depotWay: Way = {
   lotSwaps: true,
   // Nearest to the hand first, then what came first: the depot has no reach truck and turns its stock quickly.
   bins: ['home', 'reach', 'age', 'remainder'],
+  // A trip ends at the last bin of its list and the next begins there, the other way round.
+  walking: { by: 'sequence', between: 'chain', direction: 'alternate' },
+  ownTrips: true,
   picking: {
     one: { checks: ['bin', 'item'], order: 'either', counting: 'once' },
     many: { checks: ['bin', 'item', 'lot', 'position'], order: 'either', counting: 'packs' },
@@ -86,7 +89,8 @@ export function depotWorld(
   seed = 7,
 ): DepotWorld {
   const random = seeded(seed);
-  const bins = depotFloor.aisles.flatMap(({ id }) =>
+  // Up the first aisle, down the next: the depot numbers its bins as its people walk.
+  const bins = depotFloor.aisles.flatMap(({ id }, a) =>
     Array.from({ length: BAYS * LEVELS }, (_, i): Bin => {
       const bay = Math.floor(i / LEVELS) + 1;
       return {
@@ -96,6 +100,8 @@ export function depotWorld(
         y: Math.ceil(bay / 2) * 1.2,
         side: bay % 2 === 1 ? 'left' : 'right',
         level: (i % LEVELS) + 1,
+        bay,
+        sequence: 10 * (a * BAYS + (a % 2 === 0 ? bay : BAYS + 1 - bay)),
       };
     }),
   );

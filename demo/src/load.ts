@@ -250,14 +250,27 @@ const stockRows = (stock: Scenario['stock'], siteId: string, at: Date) =>
 
 function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
   const { site } = house;
-  const named = (kind: 'lane' | 'bench' | 'door', codes: readonly string[], name: string) =>
-    codes.map((code, i) => ({ id: `place-${code}`, siteId: site.id, kind, code, name: `${name} ${i + 1}` }));
+  /** Side by side in front of the aisles, `y` metres along, from `x` on. */
+  const named = (
+    kind: 'lane' | 'bench' | 'door',
+    codes: readonly string[],
+    { name, x, apart, y }: { name: string; x: number; apart: number; y: number },
+  ) =>
+    codes.map((code, i) => ({
+      id: `place-${code}`,
+      siteId: site.id,
+      kind,
+      code,
+      name: `${name} ${i + 1}`,
+      x: x + i * apart,
+      y,
+    }));
   return [
     { id: `outside-${site.id}`, siteId: site.id, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },
     { id: `inquiry-${site.id}`, siteId: site.id, kind: 'inquiry', code: 'TO-COUNT', name: 'Waits for a count' },
-    ...named('lane', house.lanes, 'Lane'),
-    ...named('bench', house.benches, 'Bench'),
-    ...named('door', house.doors, 'Door'),
+    ...named('lane', house.lanes, { name: 'Lane', x: 3, apart: 8, y: -4 }),
+    ...named('bench', house.benches, { name: 'Bench', x: 7, apart: 8, y: -7 }),
+    ...named('door', house.doors, { name: 'Door', x: 7, apart: 12, y: -10 }),
     ...binRows(world.bins, site.id),
   ];
 }
@@ -362,8 +375,10 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
       kind: 'lane' as const,
       code,
       name: `Lane north ${i + 1}`,
+      x: 2 + 8 * i,
+      y: -3,
     })),
-    { id: 'place-NORTH-DOOR', siteId, kind: 'door', code: 'NORTH-DOOR', name: 'North door' },
+    { id: 'place-NORTH-DOOR', siteId, kind: 'door', code: 'NORTH-DOOR', name: 'North door', x: 6, y: -5.5 },
     ...binRows(world.bins, siteId),
   ]);
   await insert(tx, tables.movement, stockRows(world.stock, siteId, now));

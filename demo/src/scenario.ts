@@ -30,6 +30,9 @@ export interface Bin {
   y: number;
   side: 'left' | 'right';
   level: number;
+  bay: number;
+  /** Number in the site's own order of walking, where it has one. */
+  sequence?: number;
 }
 
 export interface StockRow {
@@ -111,6 +114,7 @@ function bins(): Bin[] {
         y,
         side: bay % 2 === 1 ? ('left' as const) : ('right' as const),
         level: l + 1,
+        bay,
       }));
     }),
   );

@@ -183,6 +183,8 @@ export const desk = {
     'wave-split': 'Wave {{into}} split off wave {{wave}}',
     'wave-placed': 'Wave {{wave}} put in place {{place}}',
     'wave-replanned': 'Wave {{wave}} planned anew: {{runs}} runs, {{walk}}',
+    'trip-gathered': 'Gathered as trip {{run}}',
+    'trip-put-back': 'Trip {{run}} put back',
     'run-assigned': 'Run {{run}} given to {{person}}{{team}}',
     'floor-changed': 'The floor was changed',
     'bins-zoned': '{{bins}} bins put into zone {{zone}}',

@@ -11,6 +11,10 @@ export const refusal = {
     'run-full':
       'The cart of run {{run}} does not take {{orders}} orders. It has {{positions}} places, and limits of weight and volume.',
     'other-wave': 'Run {{run}} belongs to another wave. Choose one of this wave.',
+    'floor-moved': 'The floor was changed again since. Look at it and change it back by hand.',
+    'no-own-trips': 'At this site runs are made at the desk.',
+    'no-own-trip': 'Run {{run}} is no trip that you gathered.',
+    'not-waiting': '{{order}} does not wait any more. Somebody took it, or it went back to the desk.',
     'not-gathered': '{{order}} waits in no wave. Release it first.',
     'no-bin-for': 'No bin holds all that {{order}} needs. Nothing was added.',
     'no-floor': 'This is no floor: {{why}}',

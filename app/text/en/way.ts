@@ -87,6 +87,20 @@ export const way = {
       highTogether: 'High levels in one stretch',
       about: 'A run may become longer by it. Without any of them each run is the shortest walk there is.',
     },
+    walking: {
+      title: 'How a run is walked',
+      by: { title: 'Along', shortest: 'The shortest walk', sequence: 'The numbers of the bins' },
+      between: { title: 'Each run', home: 'From the start and back', chain: 'From where the last one ended' },
+      direction: { title: 'Direction', alternate: 'Whichever way round is less walk', one: 'Always the same' },
+      about: {
+        shortest: 'Worked out over the floor as it is, and proven wherever it can be.',
+        sequence:
+          'Lowest number first, as Setup numbers the bins. The plan still says how much longer that is than the shortest.',
+        chain:
+          'Nobody walks back between runs. Among runs as urgent as each other the next is the one with the least walk over all.',
+      },
+    },
+    ownTrips: 'A picker may gather a trip of their own from what waits',
     sounds: { title: 'Sounds', accepted: 'Scan taken', refused: 'Scan refused', finished: 'Run finished' },
     hear: 'Hear',
     printing: 'Printing',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { anyFloor, brokenFloor, oneWayFloor, placeOn } from './arbitraries.ts';
-import { mapFloor, networkOf, type Floor, type Place } from './index.ts';
+import { layoutRows, mapFloor, networkOf, readLayout, type Floor, type Layout, type Place } from './index.ts';
 
 /** An independent answer: a search metre by metre along every aisle and cross aisle, all measures being whole. */
 function metreByMetre(floor: Floor, from: Place, to: Place): number {
@@ -84,5 +84,49 @@ describe('walks on a floor', () => {
     expect(() => blocked({ aisle: 'A', from: 2, to: 1 })).toThrow('received 2 to 1');
     expect(() => blocked({ aisle: 'B', from: 0, to: 1 })).toThrow('"B"');
     expect(() => blocked({ crossAisle: 1, from: 0, to: 1 })).toThrow('no cross aisle at 1');
+  });
+});
+
+describe('a layout as rows of a file', () => {
+  const layout = fc.oneof(brokenFloor, oneWayFloor).chain((floor) =>
+    fc.record({
+      aisles: fc.constant(floor.aisles.map((a) => JSON.parse(JSON.stringify(a)) as Layout['aisles'][number])),
+      crossAisles: fc.constant(floor.crossAisles),
+      blocked: fc.constant<Layout['blocked']>([...(floor.blocked ?? [])]),
+      start: placeOn(floor),
+      finish: fc.option(placeOn(floor)),
+    }),
+  );
+  it('is read back as it was, whatever the order of its columns', () => {
+    fc.assert(
+      fc.property(layout, fc.integer({ min: 0, max: 6 }), (l, turn) => {
+        const rows = layoutRows(l).map((r) => [...r.slice(turn), ...r.slice(0, turn)]);
+        expect(readLayout([...rows, ['', '']])).toEqual(l);
+      }),
+    );
+  });
+
+  it('says by row and column what is wrong, all of it', () => {
+    const rows = layoutRows({
+      aisles: [{ id: 'A', x: 0 }],
+      crossAisles: [0, 10],
+      blocked: [],
+      start: { aisle: 'A', y: 0 },
+      finish: null,
+    });
+    const wrong = (change: (rows: string[][]) => void) => {
+      const copy = rows.map((r) => [...r]);
+      change(copy);
+      const found = readLayout(copy);
+      return Array.isArray(found) ? found.map((f) => `${f.row} ${f.column} ${f.expected}`) : found;
+    };
+    expect(wrong((r) => (r[1]![2] = 'far'))).toEqual(['2 x_m number']);
+    expect(wrong((r) => (r[1]![6] = 'left'))).toEqual(['2 one_way up-or-down']);
+    expect(wrong((r) => r.push([...r[1]!]))).toEqual(['6 aisle new-aisle']);
+    expect(wrong((r) => (r[4]![1] = 'Q'))).toEqual(['5 aisle known-aisle']);
+    expect(wrong((r) => r.push(['wall', '', '', '', '', '', '']))).toEqual(['6 part known-part']);
+    expect(wrong((r) => r.push(['blocked', 'A', '', '', '6', '4', '']))).toEqual(['6 to_m from-below-to']);
+    expect(wrong((r) => r.push([...r[4]!]))).toEqual(['6 part one-start']);
+    expect(wrong((r) => r.splice(2, 3))).toEqual(['3 part two-cross-aisles', '3 part one-start']);
   });
 });

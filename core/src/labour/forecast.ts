@@ -20,6 +20,26 @@ const SHARED = 0.06;
 /** Four cases of five lie within so many standard deviations of the mean. */
 const FOUR_OF_FIVE = 1.28;
 
+/** Seconds of work as foreseen that weigh as much as what was seen: a few scans do not turn a forecast over. */
+const PRIOR = 1200;
+/** Slower or quicker than this nobody goes on; a pause or a run left lying must not count. */
+const PACES = [0.5, 3] as const;
+
+/**
+ * What work takes beside what the standards say, learned from work that was done.
+ *
+ * @param done seconds that parts should have taken and did take
+ * @returns 1 as foreseen, 2 twice as long
+ */
+export function paceOf(done: readonly { expected: number; actual: number }[]): number {
+  let [expected, actual] = [PRIOR, PRIOR];
+  for (const d of done) {
+    expected += d.expected;
+    actual += Math.min(d.expected * PACES[1], Math.max(d.expected * PACES[0], d.actual));
+  }
+  return actual / expected;
+}
+
 /**
  * When work will be done that a crew shares run by run, those begun going on with whoever has them, the others taken in
  * the order given by who is free first.

@@ -45,6 +45,30 @@ export function chain<P>(runs: readonly Link<P>[], options: ChainOptions<P>): Ch
   return found;
 }
 
+/** Runs that are weighed after the one that is taken up. */
+const AHEAD = 10;
+
+/**
+ * Which way round a run is walked that is taken up now: the way after which all that waits is the least walk.
+ *
+ * @param after those that come next, the nearest in rank first
+ * @returns the metres to where it begins, too
+ */
+export function takeUp<P>(
+  taken: Link<P>,
+  after: readonly Link<P>[],
+  options: ChainOptions<P>,
+): { backward: boolean; approach: number } {
+  const ways = (options.direction === 'one' ? [false] : [false, true]).map((backward) => {
+    const step = { link: taken, backward };
+    const rest = chain(after.slice(0, AHEAD), { ...options, start: endOf(step) });
+    const approach = stepCost(options.start, step, options) - taken.metres;
+    return { backward, approach, all: approach + rest.metres };
+  });
+  const { backward, approach } = ways.reduce((a, b) => (b.all < a.all ? b : a));
+  return { backward, approach };
+}
+
 interface Step<P> {
   link: Link<P>;
   backward: boolean;

@@ -6,7 +6,7 @@ import { byRule, NoRule, ruleNames } from './rules.ts';
 import { insertion, search, type Effort } from './search.ts';
 import type { Needed } from './options.ts';
 import { sweep, SWEEP_ROWS } from './sweep.ts';
-import { alongCorners, cornersOf, spotOf, trace } from './trace.ts';
+import { alongCorners, cornersOf, spotOf, trace, type Spot } from './trace.ts';
 
 /**
  * How an answer was found: `line` within one aisle; `sweep` exact over the grid of aisles; `subsets` exact by Held and
@@ -63,10 +63,19 @@ export function route(
   return bySearch(problem, walks, map, effort);
 }
 
-/** Length of the walk that `route` finds, without the walk: much quicker where it is exact. */
+/**
+ * Length of the walk that `route` finds, without the walk: much quicker where it is exact. Infinite where no walk takes
+ * in every stop.
+ */
 export function lengthBetween(problem: RouteProblem, map: FloorMap): number {
   const { network } = map;
-  if (network.directed || network.rows.length > SWEEP_ROWS) return route(problem, { seed: 1 }, map).distance;
+  if (network.directed || network.rows.length > SWEEP_ROWS)
+    try {
+      return route(problem, { seed: 1 }, map).distance;
+    } catch (error) {
+      if (error instanceof UnreachableStop) return Infinity;
+      throw error;
+    }
   const line = alongOneAisle(problem, map);
   return line ? line.distance : sweep(network, neededBy(problem, map)).metres;
 }
@@ -138,9 +147,13 @@ function bySweep(problem: RouteProblem, map: FloorMap): Route | null {
   const { network } = map;
   const { metres, edges } = sweep(network, neededBy(problem, map), true);
   if (metres === Infinity) return null;
-  const walk = trace(edges, spotOf(network, problem.start));
+  return along(trace(edges, spotOf(network, problem.start)), problem.stops, map);
+}
+
+/** A proven walk through spots of the grid, with its stops in the order in which it first comes by. */
+export function along(walk: readonly Spot[], stops: readonly Stop[], { network }: FloorMap): Route {
   const stopsAt = new Map<string, string[]>();
-  for (const stop of problem.stops) {
+  for (const stop of stops) {
     const key = `${network.columnOf.get(stop.aisle)!} ${stop.y}`;
     stopsAt.set(key, [...(stopsAt.get(key) ?? []), stop.id]);
   }

@@ -4,7 +4,7 @@ import { anyFloor, brokenFloor, oneWayFloor, placeOn, plainFloor } from '../floo
 import { treeBound } from './bound.ts';
 import { heldKarp } from './heldKarp.ts';
 import { lengthOf, walksOf, type RouteProblem } from './problem.ts';
-import { byRule, NoRule, route, ruleNames, UnreachableStop, type RuleName } from './index.ts';
+import { byRule, NoRule, openRoute, route, ruleNames, UnreachableStop, type RuleName } from './index.ts';
 
 const on = (floors: fc.Arbitrary<Floor>, most: number): fc.Arbitrary<RouteProblem> =>
   floors.chain((floor) =>
@@ -220,5 +220,74 @@ describe('rules of thumb', () => {
     expect(() => byRule('return', inside, mapFloor(floor))).toThrow(new NoRule('start must lie at a cross aisle'));
     const oneWay: Floor = { ...floor, aisles: floor.aisles.map((a) => ({ ...a, oneWay: 'up' })) };
     expect(() => byRule('return', { ...inside, floor: oneWay }, mapFloor(oneWay))).toThrow(NoRule);
+  });
+});
+
+describe('a walk with free ends', () => {
+  /** The least over every order of visiting, from whichever stop to whichever. */
+  const least = ({ floor, stops }: RouteProblem) => {
+    const map = mapFloor(floor);
+    const go = (at: RouteProblem['start'], left: RouteProblem['stops']): number =>
+      left.length === 0
+        ? 0
+        : Math.min(
+            ...left.map(
+              (s) =>
+                map.distance(at, s) +
+                go(
+                  s,
+                  left.filter((o) => o !== s),
+                ),
+            ),
+          );
+    return Math.min(
+      ...stops.map((s) =>
+        go(
+          s,
+          stops.filter((o) => o !== s),
+        ),
+      ),
+    );
+  };
+
+  it.each([
+    ['whole grids', plainFloor(4)],
+    ['broken floors', brokenFloor],
+    ['floors with one-way aisles', oneWayFloor],
+  ])('is the shortest there is on %s, and is drawn on the floor', (_, floors) => {
+    fc.assert(
+      fc.property(on(floors, 6), (p) => {
+        fc.pre(p.stops.length > 0);
+        const shortest = least(p);
+        if (shortest === Infinity) return expect(() => openRoute(p.stops, mapFloor(p.floor))).toThrow(UnreachableStop);
+        const r = openRoute(p.stops, mapFloor(p.floor));
+        expect(r.distance).toBeCloseTo(shortest);
+        expect(along(r.path)).toBeCloseTo(r.distance);
+        expect(r.proven).toBe(true);
+        expect(faultsOf(p.floor, r.path)).toEqual([]);
+        expect([...r.sequence].sort()).toEqual(p.stops.map((s) => s.id).sort());
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('keeps its bound below what it found where it has to search', () => {
+    fc.assert(
+      fc.property(on(oneWayFloor, 24), (p) => {
+        fc.pre(p.stops.length > 0);
+        const map = mapFloor(p.floor);
+        let open;
+        try {
+          open = openRoute(p.stops, map);
+        } catch (error) {
+          if (error instanceof UnreachableStop) return;
+          throw error;
+        }
+        expect(open.lowerBound).toBeLessThanOrEqual(open.distance + 1e-6);
+        expect(along(open.path)).toBeCloseTo(open.distance);
+        expect(new Set(open.sequence).size).toBe(p.stops.length);
+      }),
+      { numRuns: 40 },
+    );
   });
 });

@@ -1,6 +1,12 @@
 import type { Network, Place, Point } from '../floor/index.ts';
 import type { Edge } from './sweep.ts';
 
+/** A place of the grid. */
+export interface Spot {
+  column: number;
+  y: number;
+}
+
 interface Link {
   to: string;
   left: { times: number };
@@ -12,8 +18,8 @@ interface Link {
  *
  * @returns the places passed, both ends included
  */
-export function trace(edges: readonly Edge[], start: { column: number; y: number }): { column: number; y: number }[] {
-  const key = (p: { column: number; y: number }) => `${p.column} ${p.y}`;
+export function trace(edges: readonly Edge[], start: Spot): Spot[] {
+  const key = (p: Spot) => `${p.column} ${p.y}`;
   const placeOf = new Map([[key(start), start]]);
   const links = new Map<string, Link[]>();
   const join = (from: string, link: Link) => {
@@ -68,6 +74,6 @@ export const alongCorners = (corners: readonly Point[]): number =>
   );
 
 /** A place as the network's grid has it. */
-export function spotOf({ columnOf }: Network, { aisle, y }: Place): { column: number; y: number } {
+export function spotOf({ columnOf }: Network, { aisle, y }: Place): Spot {
   return { column: columnOf.get(aisle)!, y };
 }

@@ -4,6 +4,7 @@ const GRAMS = 1_000_000_000;
 const MILLIMETRES = 30_000;
 const text = (most: number) => ({ kind: 'text', most }) as const;
 const upper = (most: number) => ({ kind: 'text', most, upper: true }) as const;
+const metres = { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 } as const;
 const whole = (least: number, most: number) => ({ kind: 'whole', least, most }) as const;
 
 const temperatures = ['ambient', 'chilled'] as const;
@@ -68,19 +69,26 @@ export const sheets = {
       { name: 'aisle', type: upper(10), needed: true, example: 'A', also: ['row', 'gang'] },
       {
         name: 'aisle_x_m',
-        type: { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 },
+        type: metres,
         example: '0',
         also: ['x', 'aisle x'],
       },
       {
         name: 'y_m',
-        type: { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 },
+        type: metres,
         needed: true,
         example: '1.80',
         also: ['y', 'distance', 'depth'],
       },
       { name: 'side', type: { kind: 'choice', of: ['left', 'right'] }, otherwise: 'left', example: 'left' },
       { name: 'level', type: whole(0, 30), otherwise: 1, example: '1', also: ['height', 'tier'] },
+      { name: 'bay', type: whole(0, 9999), example: '1', also: ['column', 'upright'] },
+      {
+        name: 'walk_number',
+        type: whole(0, 999_999),
+        example: '',
+        also: ['sequence', 'walking sequence', 'pick sequence'],
+      },
       { name: 'blocked', type: { kind: 'choice', of: blockings }, example: '', also: ['status', 'hold'] },
       { name: 'home', type: upper(40), otherwise: '', example: '', also: ['home item', 'fixed item'] },
     ],
@@ -219,6 +227,8 @@ export const sheets = {
       { name: 'place', type: upper(20), needed: true, example: 'LANE-1', also: ['code', 'sign'] },
       { name: 'kind', type: { kind: 'choice', of: placeSigns }, needed: true, example: 'lane', also: ['type'] },
       { name: 'name', type: text(60), example: 'Lane 1' },
+      { name: 'x_m', type: metres, example: '4', also: ['x'] },
+      { name: 'y_m', type: metres, example: '-4', also: ['y'] },
     ],
   },
   carriers: {

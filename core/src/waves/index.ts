@@ -1,9 +1,12 @@
+export { eitherWay } from './chained.ts';
 export { planWave, type PlanOptions } from './plan.ts';
 export {
   HIGH_LEVEL,
   pickings,
+  usualWalking,
   type Carry,
   type Picking,
+  type Walking,
   type PlannedPick,
   type PlannedRun,
   type WaveBin,

@@ -9,8 +9,9 @@ import {
   type FreeStock,
 } from '../bins/index.ts';
 import { mapFloor, type FloorMap } from '../floor/index.ts';
-import { openMeter, type Meter, type Stop } from '../routing/index.ts';
+import { openMeter, UnreachableStop, type Meter, type Stop } from '../routing/index.ts';
 import type { PlannedPick, PlannedRun, WaveBin, WaveNeed, WavePlan, WaveProblem } from './problem.ts';
+import { chained } from './chained.ts';
 import { handlingOf, routeRun, type RunStop } from './routeRun.ts';
 
 export interface PlanOptions {
@@ -49,11 +50,13 @@ export function planWave(problem: WaveProblem, options: PlanOptions = {}): WaveP
     groups.forEach((group, done) => {
       const inRun = own.filter((s) => group.includes(s.need.order));
       rechoose(problem, inRun, free, meter);
-      runs.push(routed(problem, map, group, area, inRun));
+      const run = routed(problem, map, group, area, inRun);
+      runs.push(...run.runs);
+      missing.push(...run.missing);
       options.onProgress?.(part(0.9 + (0.1 * (done + 1)) / groups.length));
     });
   });
-  return { runs: inWorkingOrder(problem, runs), missing };
+  return { runs: inWorkingOrder(problem, runs, map), missing };
 }
 
 /** Stock that a picker can walk to and come back from: what lies behind a blocked stretch is no stock for now. */
@@ -65,11 +68,11 @@ function inReach({ start, finish, bins, stock }: WaveProblem, map: FloorMap): Bi
   return stock.filter((s) => !shut.has(s.bin));
 }
 
-function inWorkingOrder({ orders }: WaveProblem, runs: PlannedRun[]): PlannedRun[] {
-  const orderOf = new Map(orders.map((o) => [o.id, o]));
+function inWorkingOrder(problem: WaveProblem, runs: PlannedRun[], map: FloorMap): PlannedRun[] {
+  const orderOf = new Map(problem.orders.map((o) => [o.id, o]));
   const least = (run: PlannedRun, of: (o: WaveProblem['orders'][number]) => number) =>
     Math.min(...run.orders.map((id) => of(orderOf.get(id)!)));
-  return runs
+  const sorted = runs
     .map((run) => ({ run, due: least(run, (o) => o.due ?? Infinity), priority: least(run, (o) => o.priority) }))
     .sort(
       (a, b) =>
@@ -77,8 +80,16 @@ function inWorkingOrder({ orders }: WaveProblem, runs: PlannedRun[]): PlannedRun
         a.priority - b.priority ||
         b.run.seconds - a.run.seconds ||
         b.run.distance - a.run.distance,
-    )
-    .map(({ run }) => run);
+    );
+  if (problem.walking?.between !== 'chain') return sorted.map(({ run }) => run);
+  const placeOf = new Map(problem.bins.map((b) => [b.bin, b]));
+  let rank = 0;
+  const ranked = sorted.map((s, i) => {
+    const before = sorted[i - 1];
+    if (before && (before.due !== s.due || before.priority !== s.priority)) rank += 1;
+    return { run: s.run, rank };
+  });
+  return chained(problem, ranked, (bin) => placeOf.get(bin)!, map);
 }
 
 /** Bins by the rules; where these leave it to the walk, what lengthens the walk of the order alone least. */
@@ -223,28 +234,36 @@ function rechoose(problem: WaveProblem, stops: Chosen[], free: FreeStock, meter:
   });
 }
 
+/** The run of a group. What one-way aisles keep apart from the rest of it is missing: no walk takes in both. */
 function routed(
   problem: WaveProblem,
   map: FloorMap,
   group: string[],
   area: string | null,
   stops: Chosen[],
-): PlannedRun {
+): { runs: PlannedRun[]; missing: WavePlan['missing'] } {
   const positionOf = new Map(group.map((id, i) => [id, i + 1]));
   for (const s of stops) s.position = positionOf.get(s.order)!;
-  const { order, ...walk } = routeRun(problem, stops, map);
-  return {
-    orders: group,
-    area,
-    ...walk,
-    picks: order.map(({ need, bin, units, why, saves, position }, i): PlannedPick => ({
-      need: need.id,
-      bin: bin.bin,
-      units,
-      sequence: i + 1,
-      position,
-      why,
-      saves,
-    })),
-  };
+  const missing: WavePlan['missing'] = [];
+  for (let left = stops; left.length > 0;)
+    try {
+      const { order, ...walk } = routeRun(problem, left, map);
+      return { runs: [{ orders: group, area, ...walk, approach: 0, picks: order.map(pickOf) }], missing };
+    } catch (error) {
+      const out = error instanceof UnreachableStop ? left.find((s) => s.id === error.stop) : undefined;
+      if (!out) throw error;
+      left = left.filter((s) => s !== out);
+      missing.push({ need: out.need.id, units: out.units });
+    }
+  return { runs: [], missing };
 }
+
+const pickOf = ({ need, bin, units, why, saves, position }: Chosen, i: number): PlannedPick => ({
+  need: need.id,
+  bin: bin.bin,
+  units,
+  sequence: i + 1,
+  position,
+  why,
+  saves,
+});

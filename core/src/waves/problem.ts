@@ -21,6 +21,17 @@ export interface Carry {
   highTogether: boolean;
 }
 
+/** How runs are walked. */
+export interface Walking {
+  /** Along the shortest walk, or by the numbers that the site's bins carry. */
+  by: 'shortest' | 'sequence';
+  /** Every run from the start and to the finish, or each from where the last one ended, without a walk back. */
+  between: 'home' | 'chain';
+  /** Where runs chain: walked either way round, whichever is the least walk over all, or always one way. */
+  direction: 'alternate' | 'one';
+}
+export const usualWalking: Walking = { by: 'shortest', between: 'home', direction: 'alternate' };
+
 /** The level from which a bin is out of a picker's reach. */
 export const HIGH_LEVEL = 4;
 
@@ -43,6 +54,8 @@ export interface WaveBin {
   aisle: string;
   y: number;
   level?: number | null | undefined;
+  /** Number in the site's own order of walking. */
+  sequence?: number | null | undefined;
   /** Part of the site that is picked by itself where picking goes by zones. */
   area?: string | undefined;
 }
@@ -61,6 +74,7 @@ export interface WaveProblem {
   rules?: readonly BinRule[] | undefined;
   picking?: Picking | undefined;
   carry?: Carry | undefined;
+  walking?: Walking | undefined;
   /** Those who share the runs; without them the walk alone counts. */
   crew?: { people: number; standards: Standards } | undefined;
 }
@@ -83,13 +97,16 @@ export interface PlannedRun {
   orders: string[];
   /** Part of the site, where picking goes by zones. */
   area: string | null;
+  /** Metres; where runs chain, from the first stop to the last. */
   distance: number;
+  /** Metres to the first stop from where the run before ended; 0 where each run begins at the start. */
+  approach: number;
   /** Metres that no walk past these bins can beat, and whether this one does not exceed them. */
   lowerBound: number;
   proven: boolean;
   path: Point[];
   stops: number;
-  /** What it should take, by the crew's standards; 0 without a crew. */
+  /** What it should take, the approach included, by the crew's standards; 0 without a crew. */
   seconds: number;
   picks: PlannedPick[];
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { binRules } from '../bins/index.ts';
+import { mapFloor } from '../floor/index.ts';
 import { firstStandards } from '../labour/index.ts';
 import { pickings, planWave, takeBack, workStates, type WavePlan, type WaveProblem } from './index.ts';
 
@@ -12,6 +13,7 @@ const bins = ['A', 'B', 'C'].flatMap((aisle) =>
       y: bay * 6,
       level,
       area: aisle === 'C' ? 'cold' : 'dry',
+      sequence: 'ABC'.indexOf(aisle) * 10 + bay,
     })),
   ),
 );
@@ -39,6 +41,11 @@ const problem: fc.Arbitrary<WaveProblem> = fc
     picking: fc.constantFrom(...pickings),
     carry: fc.record({ heavyFirst: fc.boolean(), chilledLast: fc.boolean(), highTogether: fc.boolean() }),
     people: fc.option(fc.integer({ min: 1, max: 3 })),
+    walking: fc.record({
+      by: fc.constantFrom('shortest' as const, 'sequence' as const),
+      between: fc.constantFrom('home' as const, 'chain' as const),
+      direction: fc.constantFrom('alternate' as const, 'one' as const),
+    }),
   })
   .map(({ stock, needs, positions, people, ...way }) => ({
     ...way,
@@ -211,6 +218,34 @@ describe('a wave plan', () => {
     expect(planWave({ ...p, floor }).missing).toEqual([]);
   });
 
+  it('leaves out what one-way aisles keep apart: of two bins that no walk joins one is missing', () => {
+    const p: WaveProblem = {
+      // From A everything leads to C: up B or down B, and never back to the other end of it.
+      floor: {
+        aisles: [
+          { id: 'A', x: 0, from: 0, to: 1 },
+          { id: 'B', x: 4, oneWay: 'up' },
+          { id: 'C', x: 8, oneWay: 'up' },
+        ],
+        crossAisles: [0, 12],
+      },
+      start: { aisle: 'B', y: 0 },
+      finish: { aisle: 'C', y: 12 },
+      cart: { positions: 2 },
+      bins: [
+        { bin: 'b', aisle: 'B', y: 6 },
+        { bin: 'c', aisle: 'C', y: 6 },
+      ],
+      stock: ['b', 'c'].map((bin) => ({ bin, item: bin, lot: null, units: 5 })),
+      orders: [{ id: 'o1', priority: 5 }],
+      needs: ['b', 'c'].map((item) => ({ id: item, order: 'o1', item, lot: null, units: 2, weightG: 1, volumeCm3: 1 })),
+    };
+    const { runs, missing } = planWave(p);
+    expect(runs.flatMap((r) => r.picks.map((k) => k.bin)).length).toBe(1);
+    expect(missing).toHaveLength(1);
+    expect(planWave({ ...p, finish: { aisle: 'B', y: 0 } }).runs).toEqual([]);
+  });
+
   it('makes runs that a truck still takes, where one long run would miss it', () => {
     const bin = (i: number) => bins.filter((b) => b.level === 1)[i]!.bin;
     const p: WaveProblem = {
@@ -237,6 +272,84 @@ describe('a wave plan', () => {
       r.orders.join(' '),
     );
     expect(apart).toContain('o0');
+  });
+});
+
+describe('the walk of a run', () => {
+  const map = mapFloor(floor);
+  const placeOf = new Map(bins.map((b) => [b.bin, b]));
+  const walked = (picks: { bin: string }[], ends: { aisle: string; y: number }[]) => {
+    const at = [...ends.slice(0, 1), ...picks.map((k) => placeOf.get(k.bin)!), ...ends.slice(1)];
+    return at.reduce((n, p, i) => (i === 0 ? 0 : n + map.distance(at[i - 1]!, p)), 0);
+  };
+
+  it('is as long as it says, from the start and back, or from its first stop to its last where runs chain', () => {
+    fc.assert(
+      fc.property(problem, (p) => {
+        const chains = p.walking!.between === 'chain';
+        let at = p.start;
+        for (const run of plan(p).runs) {
+          expect(run.distance).toBeCloseTo(walked(run.picks, chains ? [] : [p.start, p.finish]));
+          const first = placeOf.get(run.picks[0]!.bin)!;
+          expect(run.approach).toBeCloseTo(chains ? map.distance(at, first) : 0);
+          at = placeOf.get(run.picks.at(-1)!.bin)!;
+          expect(run.path[0]).toEqual(chains ? [map.x(first.aisle), first.y] : [0, 0]);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('goes by the numbers of the bins where the site wants it so, and never backward in one direction', () => {
+    fc.assert(
+      fc.property(problem, (p) => {
+        const { by, between, direction } = p.walking!;
+        const carry = { heavyFirst: false, chilledLast: false, highTogether: false };
+        for (const run of plan({ ...p, carry }).runs) {
+          const numbers = run.picks.map((k) => placeOf.get(k.bin)!.sequence);
+          const up = [...numbers].sort((a, b) => a - b);
+          if (by === 'shortest') {
+            if (between === 'chain' && direction === 'one') expect(numbers[0]).toBeLessThanOrEqual(numbers.at(-1)!);
+          } else if (between === 'home' || direction === 'one') expect(numbers).toEqual(up);
+          else expect([up, [...up].reverse()]).toContainEqual(numbers);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  // The example "direction in turn": common practice, no source; figures invented.
+  it('goes through the aisles in alternate directions, or always in one', () => {
+    const line = { aisles: [{ id: 'A', x: 0 }], crossAisles: [0, 60] };
+    const trips = [[12, 33, 58], [58], [33, 58]];
+    const places = [12, 33, 58].map((y) => ({ bin: String(y), aisle: 'A', y, sequence: y }));
+    const p: WaveProblem = {
+      floor: line,
+      start: { aisle: 'A', y: 12 },
+      finish: { aisle: 'A', y: 12 },
+      cart: { positions: 1 },
+      bins: places,
+      stock: places.map((b) => ({ bin: b.bin, item: b.bin, lot: null, units: 9 })),
+      orders: trips.map((_, i) => ({ id: `o${i}`, priority: 5 })),
+      needs: trips.flatMap((list, i) =>
+        list.map((y) => ({
+          id: `${i}-${y}`,
+          order: `o${i}`,
+          item: String(y),
+          lot: null,
+          units: 1,
+          weightG: 1,
+          volumeCm3: 1,
+        })),
+      ),
+      picking: 'single',
+    };
+    const walksOf = (direction: 'alternate' | 'one') =>
+      planWave({ ...p, walking: { by: 'sequence', between: 'chain', direction } }).runs.map((r) =>
+        r.picks.map((k) => k.bin).join(' '),
+      );
+    expect(walksOf('alternate')).toEqual(['12 33 58', '58', '58 33']);
+    expect(walksOf('one').filter((t) => t.startsWith('33'))).toEqual(['33 58']);
   });
 });
 

@@ -1,5 +1,5 @@
 import { usualBinRules, type BinRule } from '../bins/index.ts';
-import type { Carry } from '../waves/index.ts';
+import { usualWalking, type Carry, type Walking } from '../waves/index.ts';
 
 /** How a site works: the choices that its people make once, each with what it changes. */
 
@@ -44,6 +44,9 @@ export interface Way {
   /** Rules by which bins are chosen, the first that tells two apart deciding. */
   bins: BinRule[];
   carry: Carry;
+  walking: Walking;
+  /** Whether a picker may gather a trip of their own from what waits. */
+  ownTrips: boolean;
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -61,6 +64,8 @@ export const usualWay: Way = {
   picking: { one: allChecks, many: allChecks },
   bins: [...usualBinRules],
   carry: { heavyFirst: false, chilledLast: false, highTogether: false },
+  walking: usualWalking,
+  ownTrips: false,
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

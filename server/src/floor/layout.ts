@@ -1,6 +1,7 @@
+import { isDeepStrictEqual } from 'node:util';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { FloorLayout, layoutChanged, zoneBinsBody } from '@hand-relay/contract';
+import type { FloorLayout, layoutBody, layoutChanged, zoneBinsBody } from '@hand-relay/contract';
 import { mapFloor } from '@hand-relay/core/floor';
 import { notFound, recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
 import { floorOf } from './read.ts';
@@ -20,12 +21,17 @@ export async function layoutOf(on: Db | Tx, siteId: string): Promise<FloorLayout
 /**
  * Changes the layout, and says how many waves were planned on the one before.
  *
- * @throws Refusal 422 `no-floor` when it is no floor, 409 `bins-off-floor` when bins would lie off it
+ * @throws Refusal 422 `no-floor` when it is no floor, 409 `bins-off-floor` when bins would lie off it,
+ *   `floor-moved` when it is not any more as it should have been
  */
-export async function changeLayout(change: Change, next: FloorLayout): Promise<z.output<typeof layoutChanged>> {
+export async function changeLayout(
+  change: Change,
+  { was, ...next }: z.output<typeof layoutBody>,
+): Promise<z.output<typeof layoutChanged>> {
   const { tx, actor } = change;
   await tx.execute(sql`select 1 from site where id = ${actor.siteId} for update`);
   const before = await layoutOf(tx, actor.siteId);
+  if (was && !isDeepStrictEqual(before, was)) throw new Refusal(409, 'floor-moved');
   const { start, finish, ...floor } = next;
   try {
     const map = mapFloor(floor);

@@ -1,15 +1,23 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { assignBody, Crew } from '@hand-relay/contract';
+import type { assignBody } from '@hand-relay/contract';
 import { fits, nothingWeighed, weigh, type Weighed } from '@hand-relay/core/batching';
 import { chooseBins } from '@hand-relay/core/bins';
 import { firstStandards } from '@hand-relay/core/labour';
 import { freshProgress } from '@hand-relay/core/picking';
 import { UnreachableStop } from '@hand-relay/core/routing';
 import { routeRun, type RunStop } from '@hand-relay/core/waves';
-import { iso, notFound, recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+import { notFound, recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
-import { binStock, callSigns, cartForPlanning, endWaveIfDone, gatheredNeeds, moveUnits } from '../waves/index.ts';
+import {
+  binStock,
+  callSigns,
+  cartForPlanning,
+  endWaveIfDone,
+  gatheredNeeds,
+  moveUnits,
+  type Need,
+} from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { lockRun, type RunRow } from './take.ts';
 import { floorOf } from '../floor/index.ts';
@@ -64,6 +72,7 @@ interface OpenPick {
   aisle: string;
   y: number;
   level: number | null;
+  sequence: number | null;
   handling: string;
   chilled: boolean;
   weightG: number;
@@ -73,24 +82,27 @@ interface OpenPick {
 const picksOf = (tx: Tx, runId: string): Promise<OpenPick[]> =>
   rows<OpenPick>(
     tx,
-    sql`select k.id, k.order_id as "order", k.line_id as line, k.lot, k.units, k.position, b.code as bin, b.aisle, b.y, b.level, i.handling,
+    sql`select k.id, k.order_id as "order", k.line_id as line, k.lot, k.units, k.position, b.code as bin, b.aisle, b.y, b.level, b.sequence, i.handling,
                i.temperature = 'chilled' as chilled, i.weight_g as "weightG", i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3"
         from pick k join place b on b.id = k.bin_id join item i on i.id = k.item_id where k.run_id = ${runId} and k.state = 'open' order by k.sequence`,
   );
 
 /** Orders the picks of a run anew along its shortest walk, and keeps what the walk is. A run with nothing left is given up. */
-async function reroute(change: Change, runId: string): Promise<void> {
+export async function reroute(change: Change, runId: string): Promise<void> {
   const { tx, actor } = change;
   const picks = await picksOf(tx, runId);
   if (picks.length === 0) {
     await tx.execute(sql`update run set state = 'cancelled' where id = ${runId}`);
     return;
   }
-  const { carry } = await wayOf(tx, actor.siteId);
-  const stops = picks.map((p): RunStop => ({ ...p, bin: { bin: p.bin, aisle: p.aisle, y: p.y, level: p.level } }));
+  const { carry, walking } = await wayOf(tx, actor.siteId);
+  const stops = picks.map((p): RunStop => {
+    const { bin, aisle, y, level, sequence } = p;
+    return { ...p, bin: { bin, aisle, y, level, sequence } };
+  });
   const { floor, start, finish } = await floorOf(tx, actor.siteId);
   const walk = routed(
-    { floor, start, finish: finish ?? start, carry, crew: { people: 1, standards: firstStandards } },
+    { floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards: firstStandards } },
     stops,
   );
   await tx.execute(sql`
@@ -170,19 +182,24 @@ const positionsOf = (tx: Tx, runId: string) =>
 
 /** A run beside another, with nothing in it yet. */
 async function newRun(change: Change, beside: string): Promise<string> {
+  const { id, number, sign } = await nameRun(change);
+  await change.tx.execute(sql`
+    insert into run (id, site_id, wave_id, number, call_sign, state, positions, metres, path, stops, team, priority, rank, picking, area)
+    select ${id}, site_id, wave_id, ${number}, ${sign}, state, positions, 0, '[]', 0, team, priority, rank + 0.5, picking, area
+    from run where id = ${beside}`);
+  return id;
+}
+
+/** Number and call sign of a run that is made by hand. */
+export async function nameRun(change: Change): Promise<{ id: string; number: string; sign: string }> {
   const { tx, actor } = change;
-  const id = change.newId();
   const [number] = await nextNumbers(change, 'run', 1);
   const taken = await rows<{ sign: string }>(
     tx,
     sql`select call_sign as sign from run where site_id = ${actor.siteId} and state not in ('done', 'cancelled')`,
   );
   const [sign] = callSigns(1, new Set(taken.map((t) => t.sign)), number!);
-  await tx.execute(sql`
-    insert into run (id, site_id, wave_id, number, call_sign, state, positions, metres, path, stops, team, priority, rank, picking, area)
-    select ${id}, site_id, wave_id, ${String(number).padStart(4, '0')}, ${sign}, state, positions, 0, '[]', 0, team, priority, rank + 0.5, picking, area
-    from run where id = ${beside}`);
-  return id;
+  return { id: change.newId(), number: String(number).padStart(4, '0'), sign: sign! };
 }
 
 async function mustFit(change: Change, run: RunRow, picks: OpenPick[]): Promise<void> {
@@ -215,22 +232,50 @@ export async function addOrders(change: Change, runId: string, orders: readonly 
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   mustWait(run);
-  const waves = await rows<{ id: string }>(
-    tx,
-    sql`select w.id from wave w where w.site_id = ${actor.siteId} and w.state = 'gathering' and exists (
-          select 1 from reservation r join order_line l on l.id = r.line_id where r.wave_id = w.id and r.units > 0
-            and l.order_id in (select jsonb_array_elements_text(${recordset(orders)}))) order by w.id for update`,
-  );
-  const needs: (Awaited<ReturnType<typeof gatheredNeeds>>[number] & { wave: string })[] = [];
-  for (const { id } of waves)
-    needs.push(
-      ...(await gatheredNeeds(tx, id))
-        .filter((n) => orders.includes(n.order))
-        .map((n) => ({ ...n, id: `${id} ${n.id}`, wave: id })),
-    );
+  const needs = await joinGathered(change, orders, run.waveId);
   for (const order of orders)
     if (!needs.some((n) => n.order === order))
       throw new Refusal(409, 'not-gathered', { order: await numberOf(tx, order) });
+  await fillRun(change, run, needs);
+  return { run: runId };
+}
+
+/** Moves what waves that gather hold of orders into another wave. */
+export async function joinGathered(change: Change, orders: readonly string[], into: string): Promise<Need[]> {
+  const { tx, actor } = change;
+  const waves = await rows<{ id: string }>(
+    tx,
+    sql`select w.id from wave w where w.site_id = ${actor.siteId} and w.state = 'gathering' and w.id <> ${into} and exists (
+          select 1 from reservation r join order_line l on l.id = r.line_id where r.wave_id = w.id and r.units > 0
+            and l.order_id in (select jsonb_array_elements_text(${recordset(orders)}))) order by w.id for update`,
+  );
+  const needs: Need[] = [];
+  for (const { id } of waves) {
+    const own = (await gatheredNeeds(tx, id)).filter((n) => orders.includes(n.order));
+    needs.push(...own.map((n) => ({ ...n, id: `${id} ${n.id}` })));
+    await moveUnits(
+      tx,
+      id,
+      into,
+      own.map((n) => ({ line: n.line, lot: n.lot ?? '', units: n.units })),
+    );
+    await tx.execute(sql`
+      update wave w set version = version + 1, state = case when exists (select 1 from reservation r where r.wave_id = w.id and r.units > 0) then state else 'cancelled' end
+      where id = ${id}`);
+  }
+  change.tell('waves', [into, ...waves.map((w) => w.id)]);
+  return needs;
+}
+
+/**
+ * Gives a run that nobody has begun what its wave holds for more orders: bins by the site's rules, a position for each,
+ * and the shortest walk over all.
+ *
+ * @throws Refusal 409 `no-bin-for` when no bin holds something, `run-full` when the cart does not take it all
+ */
+export async function fillRun(change: Change, run: RunRow, needs: readonly Need[]): Promise<void> {
+  const { tx, actor } = change;
+  const orders = [...new Set(needs.map((n) => n.order))];
   const { bins: rules } = await wayOf(tx, actor.siteId);
   const stock = await binStock(tx, actor.siteId, [...new Set(needs.map((n) => n.item))], {
     aged: rules.includes('age'),
@@ -241,12 +286,12 @@ export async function addOrders(change: Change, runId: string, orders: readonly 
       order: await numberOf(tx, needs.find((n) => n.id === missing[0]!.need)!.order),
     });
   const needOf = new Map(needs.map((n) => [n.id, n]));
-  const taken = new Set((await positionsOf(tx, runId)).map((p) => p.number));
-  const positions = [...new Set(orders)].map((order) => {
+  const taken = new Set((await positionsOf(tx, run.id)).map((p) => p.number));
+  const positions = orders.map((order) => {
     let number = 1;
     while (taken.has(number)) number += 1;
     taken.add(number);
-    return { order, number, place: `position-${runId}-${number}-${change.newId()}`, code: `${run.number}-${number}` };
+    return { order, number, place: `position-${run.id}-${number}-${change.newId()}`, code: `${run.number}-${number}` };
   });
   const picks = choices.map((c) => {
     const need = needOf.get(c.need)!;
@@ -263,64 +308,32 @@ export async function addOrders(change: Change, runId: string, orders: readonly 
       position,
     };
   });
-  for (const { id } of waves) {
-    const own = needs.filter((n) => n.wave === id);
-    await moveUnits(
-      tx,
-      id,
-      run.waveId,
-      own.map((n) => ({ line: n.line, lot: n.lot ?? '', units: n.units })),
-    );
-    await tx.execute(sql`
-      update wave w set version = version + 1, state = case when exists (select 1 from reservation r where r.wave_id = w.id and r.units > 0) then state else 'cancelled' end
-      where id = ${id}`);
-  }
   await tx.execute(sql`
     with p as (select * from jsonb_to_recordset(${recordset(positions)}) as r("order" text, number int, place text, code text)),
     placed as (insert into place (id, site_id, kind, code) select place, ${actor.siteId}, 'position', code from p returning id)
-    insert into run_position (run_id, number, order_id, place_id) select ${runId}, p.number, p."order", p.place from p join placed on placed.id = p.place`);
+    insert into run_position (run_id, number, order_id, place_id) select ${run.id}, p.number, p."order", p.place from p join placed on placed.id = p.place`);
   await tx.execute(sql`
     insert into pick (id, run_id, sequence, order_id, line_id, item_id, lot, bin_id, position, units, progress, why)
-    select k.id, ${runId}, 9999, k."order", k.line, k.item, k.lot, b.id, k.position, k.units, ${JSON.stringify(freshProgress)}::jsonb, k.why
+    select k.id, ${run.id}, 9999, k."order", k.line, k.item, k.lot, b.id, k.position, k.units, ${JSON.stringify(freshProgress)}::jsonb, k.why
     from jsonb_to_recordset(${recordset(picks)}) as k(id text, "order" text, line text, item text, lot text, bin text, position int, units int, why text)
     join place b on b.site_id = ${actor.siteId} and b.kind = 'bin' and b.code = k.bin`);
-  await mustFit(change, run, await picksOf(tx, runId));
-  await reroute(change, runId);
+  await mustFit(change, run, await picksOf(tx, run.id));
+  await reroute(change, run.id);
   for (const { order } of positions)
-    change.journal({ kind: 'order-added', orderId: order, runId, waveId: run.waveId, facts: { run: run.number } });
-  change.tell('runs', [runId]);
-  change.tell('waves', [run.waveId, ...waves.map((w) => w.id)]);
+    change.journal({
+      kind: 'order-added',
+      orderId: order,
+      runId: run.id,
+      waveId: run.waveId,
+      facts: { run: run.number },
+    });
+  change.tell('runs', [run.id]);
+  change.tell('waves', [run.waveId]);
   await endWaveIfDone(change, run.waveId);
-  return { run: runId };
 }
 
 async function numberOf(tx: Tx, order: string): Promise<string> {
   const [found] = await rows<{ number: string }>(tx, sql`select number from customer_order where id = ${order}`);
   if (!found) throw notFound('order', order);
   return found.number;
-}
-
-/** Who may pick here, who is here, what each has in hand and where they scanned last; teams, and types of carts there are. */
-export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
-  const people = await rows<Crew['people'][number]>(
-    on,
-    sql`
-    select p.id, p.name, m.team, exists (
-             select 1 from session s where s.person_id = p.id and s.site_id = m.site_id and s.expires_at > ${now.toISOString()}) as here,
-           r.id as run, ${iso(sql`k.at`)} as "lastScan", k.place as at
-    from membership m join person p on p.id = m.person_id
-    left join run r on r.picker_id = p.id and r.state = 'picking' and r.site_id = m.site_id
-    left join lateral (
-      select k.confirmed_at as at, jsonb_build_object('aisle', b.aisle, 'y', b.y) as place from pick k join place b on b.id = k.bin_id
-      where k.run_id = r.id and k.confirmed_at is not null order by k.confirmed_at desc limit 1
-    ) k on true
-    where m.site_id = ${siteId} and m.active and exists (
-      select 1 from role o where o.site_id = m.site_id and o.name = any(m.roles) and 'runs.pick' = any(o.rights)) order by p.name`,
-  );
-  const carts = await rows<Crew['carts'][number]>(
-    on,
-    sql`select t.id, t.name, t.positions from cart_type t where exists (
-          select 1 from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired) order by t.positions desc, t.name`,
-  );
-  return { people, teams: [...new Set(people.map((p) => p.team).filter(Boolean))].sort(), carts };
 }

@@ -152,5 +152,9 @@ export async function floorPlan({ db }: Platform, siteId: string): Promise<Floor
     db,
     sql`select code, name, temperature = 'chilled' as cold from zone where site_id = ${siteId} order by code`,
   );
-  return { ...(await layoutOf(db, siteId)), bins, zones };
+  const places = await rows<FloorPlan['places'][number]>(
+    db,
+    sql`select code, kind, x, y from place where site_id = ${siteId} and kind in ('lane', 'bench', 'door') and not retired and x is not null and y is not null order by code`,
+  );
+  return { ...(await layoutOf(db, siteId)), bins, zones, places };
 }

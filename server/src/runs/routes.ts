@@ -1,13 +1,16 @@
 import { sql } from 'drizzle-orm';
 import { endpoints } from '@hand-relay/contract';
 import { pickList } from '../documents/index.ts';
-import { serve, type Doors } from '../platform/index.ts';
+import { serve, type Actor, type Db, type Doors, type Tx } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { runSummaries } from '../waves/index.ts';
-import { addOrders, assignRuns, crewOf, moveOrders } from './arrange.ts';
+import { addOrders, assignRuns, moveOrders } from './arrange.ts';
+import { crewOf } from './crew.ts';
+import { inChain, walkUp } from './chain.ts';
 import { pickInput, undoPick } from './input.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
+import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
 
 /** Runs that wait for a person: theirs, their team's, and those of nobody. */
 const offeredTo = (
@@ -15,15 +18,22 @@ const offeredTo = (
 ) => sql`r.state = 'waiting' and (r.assigned_id = ${person} or r.assigned_id is null and (
   r.team = '' or r.team = (select m.team from membership m where m.person_id = ${person} and m.site_id = r.site_id)))`;
 
+const offered = async (on: Db | Tx, { siteId, personId }: Actor, now: Date) =>
+  inChain(on, siteId, personId, await runSummaries(on, siteId, offeredTo(personId)), now);
+
 export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.floorPlan, ({ platform, actor }) => floorPlan(platform, actor.siteId));
   serve(doors, endpoints.myRuns, async ({ platform, actor }) => ({
     mine: await runSummaries(platform.db, actor.siteId, sql`r.state = 'picking' and r.picker_id = ${actor.personId}`),
-    waiting: await runSummaries(platform.db, actor.siteId, offeredTo(actor.personId)),
+    waiting: await offered(platform.db, actor, platform.clock()),
+    ownTrips: await mayGather(platform.db, actor),
   }));
   serve(doors, endpoints.run, ({ platform, actor, id }) => runDetail(platform, actor.siteId, id));
   serve(doors, endpoints.takeRun, async ({ platform, actor, id, body, change }) => {
-    await change((current) => takeRun(current, id, body.cart));
+    await change(async (current) => {
+      await takeRun(current, id, body.cart);
+      await walkUp(current, id, await offered(current.tx, actor, current.now));
+    });
     return runDetail(platform, actor.siteId, id);
   });
   serve(doors, endpoints.runInput, ({ id, body, change }) =>
@@ -45,6 +55,16 @@ export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.assignRuns, ({ body, change }) => change((current) => assignRuns(current, body)));
   serve(doors, endpoints.moveBetweenRuns, ({ id, body, change }) => change((current) => moveOrders(current, id, body)));
   serve(doors, endpoints.addOrders, ({ id, body, change }) => change((current) => addOrders(current, id, body.orders)));
+  serve(doors, endpoints.waitingOrders, ({ platform, actor }) =>
+    waitingOrders(platform.db, actor.siteId, offeredTo(actor.personId)),
+  );
+  serve(doors, endpoints.gatherTrip, ({ actor, body, change }) =>
+    change((current) => gatherTrip(current, body.orders, offeredTo(actor.personId))),
+  );
+  serve(doors, endpoints.putTripBack, async ({ id, change }) => {
+    await change((current) => putTripBack(current, id));
+    return {};
+  });
   serve(doors, endpoints.pickList, async ({ platform, actor, id, res }) => {
     const pdf = await pickList(platform, actor.siteId, id, (await wayOf(platform.db, actor.siteId)).paper);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="pick-list.pdf"').send(pdf);

@@ -218,6 +218,8 @@ export const run = pgTable(
     proven: boolean().notNull().default(false),
     /** Seconds it should take. */
     seconds: doublePrecision().notNull().default(0),
+    /** Where runs chain, metres to its first stop from where its picker's last run ended. */
+    approach: doublePrecision(),
   },
   (t) => [
     uniqueIndex('run_number').on(t.siteId, t.number),

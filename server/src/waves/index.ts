@@ -2,11 +2,11 @@ export { freeOrders, keepsAtIntake, reservedOf, reserveOrders, trimKept } from '
 export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { runSummaries } from './summary.ts';
-export { lockStock } from './release.ts';
+export { lockStock, newWave } from './release.ts';
 export { takeUnitsBack } from './takeBack.ts';
 export { allocate } from './demand.ts';
 export { callSigns } from './callSigns.ts';
-export { gatheredNeeds } from './needs.ts';
+export { gatheredNeeds, type Need } from './needs.ts';
 export { resumeWavePlans } from './plan.ts';
 export { binStock, cartForPlanning } from './problem.ts';
 export { moveUnits } from './units.ts';

@@ -78,7 +78,7 @@ export async function waveProblem(
   },
 ): Promise<WaveProblem> {
   const { floor, start, finish } = await floorOf(on, siteId);
-  const { bins: rules, carry, stages } = await wayOf(on, siteId);
+  const { bins: rules, carry, walking, stages } = await wayOf(on, siteId);
   const stock = await binStock(on, siteId, [...new Set(needs.map((n) => n.item))], {
     aged: rules.includes('age'),
     besides,
@@ -103,7 +103,11 @@ export async function waveProblem(
     start,
     finish: finish ?? start,
     cart: { positions: cart.positions, maxWeightG: cart.maxWeightG, maxVolumeCm3: cart.maxVolumeCm3 },
-    bins: [...new Map(stock.map(({ bin, aisle, y, level, area }) => [bin, { bin, aisle, y, level, area }])).values()],
+    bins: [
+      ...new Map(
+        stock.map(({ bin, aisle, y, level, sequence, area }) => [bin, { bin, aisle, y, level, sequence, area }]),
+      ).values(),
+    ],
     stock: stock.map(({ bin, item, lot, units, bestBefore, since, home, level }) => ({
       bin,
       item,
@@ -119,6 +123,7 @@ export async function waveProblem(
     rules,
     picking: way.picking,
     carry,
+    walking,
     crew: { people, standards: firstStandards },
   };
 }
@@ -135,7 +140,7 @@ export function binStock(
   return rows<BinStock & WaveBin>(
     on,
     sql`
-    select p.code as bin, p.aisle, p.y, p.level, coalesce(nullif(z.area, ''), z.code) as area, b.item_id as item, nullif(b.lot, '') as lot,
+    select p.code as bin, p.aisle, p.y, p.level, p.sequence, coalesce(nullif(z.area, ''), z.code) as area, b.item_id as item, nullif(b.lot, '') as lot,
            (sum(b.units) - coalesce(k.units, 0))::int as units, min(t.best_before)::text as "bestBefore",
            ${aged ? since : sql`null::timestamptz`}::text as since, coalesce(p.home_item_id = b.item_id, false) as home
     from balance b join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = ${siteId} and p.blocked is null

@@ -48,7 +48,7 @@ interface Unbegun {
 const unbegunPicks = (on: Db | Tx, waveId: string): Promise<Unbegun[]> =>
   rows<Unbegun>(
     on,
-    sql`select r.id as run, k.order_id as "order", k.line_id as line, b.code as bin, k.units, r.seconds, r.metres, r.stops
+    sql`select r.id as run, k.order_id as "order", k.line_id as line, b.code as bin, k.units, r.seconds, r.metres + coalesce(r.approach, 0) as metres, r.stops
         from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id
         where r.wave_id = ${waveId} and r.state in ('planned', 'waiting') and k.state = 'open' order by r.rank, r.id, k.sequence, k.id`,
   );
@@ -113,7 +113,7 @@ export async function lookReplan(platform: Platform, actor: Actor, waveId: strin
   return {
     before: sumsOf(runs, people, now),
     after: sumsOf(
-      plan.runs.map((r) => ({ seconds: r.seconds, metres: r.distance, stops: r.stops })),
+      plan.runs.map((r) => ({ seconds: r.seconds, metres: r.distance + r.approach, stops: r.stops })),
       people,
       now,
     ),

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { RunSummary, WaveSummary } from '@hand-relay/contract';
-import { chanceOf, dueIn, firstStandards, forecast } from '@hand-relay/core/labour';
+import { chanceOf, dueIn, firstStandards, forecast, paceOf } from '@hand-relay/core/labour';
 import { iso, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import type { Foreseen } from '../tables/index.ts';
 import { planFar } from './planJobs.ts';
@@ -35,7 +35,7 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
       select k.run_id, sum(k.picked)::int as picked, count(*) filter (where k.state <> 'out') as picks, count(*) filter (where k.state = 'open') as open
       from pick k join run r on r.id = k.run_id join w on w.id = r.wave_id group by k.run_id
     ), r as (
-      select r.wave_id, count(*) filter (where r.state <> 'cancelled')::int as runs, sum(r.metres) filter (where r.state <> 'cancelled') as metres,
+      select r.wave_id, count(*) filter (where r.state <> 'cancelled')::int as runs, sum(r.metres + coalesce(r.approach, 0)) filter (where r.state <> 'cancelled') as metres,
              coalesce(sum(k.picked), 0)::int as picked,
              jsonb_agg(jsonb_build_object('seconds', r.seconds * k.open / greatest(1, k.picks),
                'person', case when r.state = 'picking' then r.picker_id else r.assigned_id end) order by r.priority desc, r.rank)
@@ -56,9 +56,10 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
   const here = under ? await peopleHere(db, siteId, 'runs.pick', now) : 0;
   const packers = under ? await peopleHere(db, siteId, 'orders.pack', now) : 0;
   const { stages } = await wayOf(db, siteId);
+  const pace = under ? await paceHere(db, siteId, now) : 1;
   return found.map(({ left, foreseen, ...wave }) => {
     const open = wave.state === 'planned' || wave.state === 'started' ? (left ?? []) : null;
-    const seen = open && forecast(open, wave.people ?? here);
+    const seen = open && forecast(open, wave.people ?? here, pace);
     const packing = stages === 'pick-pack-ship' ? Math.max(0, wave.units - wave.packed) * firstStandards.perPacked : 0;
     const leaves = wave.earliestDeparture === null ? null : Date.parse(wave.earliestDeparture);
     const due = leaves === null ? null : dueIn(leaves, now.getTime(), { packing, packers, loading: LOADING });
@@ -75,13 +76,30 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
         late: at(foreseen.late),
       },
       forecast: seen && {
-        left: open.reduce((n, r) => n + r.seconds, 0),
+        left: open.reduce((n, r) => n + r.seconds * pace, 0),
         ends: after(seen.ends),
         early: after(seen.early),
         late: after(seen.late),
       },
     };
   });
+}
+
+/** What runs of the last twelve hours took beside what they should have, up to their last scan. */
+async function paceHere(on: Db | Tx, siteId: string, now: Date): Promise<number> {
+  const since = new Date(now.getTime() - 12 * 3_600_000).toISOString();
+  return paceOf(
+    await rows<{ expected: number; actual: number }>(
+      on,
+      sql`
+      select r.seconds * k.done / k.picks as expected, extract(epoch from k.last - r.started_at)::float8 as actual
+      from run r join lateral (
+        select count(*) as picks, count(*) filter (where k.state <> 'open') as done, max(k.confirmed_at) as last
+        from pick k where k.run_id = r.id and k.state <> 'out'
+      ) k on k.done > 0 and k.last is not null
+      where r.site_id = ${siteId} and r.started_at > ${since} and r.state in ('picking', 'left', 'done')`,
+    ),
+  );
 }
 
 /** Runs as lists and heads show them: the most urgent, then the earliest departure first. */
@@ -93,7 +111,7 @@ export function runSummaries(on: Db | Tx, siteId: string, only: SQL): Promise<Ru
            r.cart_code as cart, r.positions, q.orders, r.stops, k.picks, k.done as "picksDone", k.units, k.picked as "unitsPicked",
            r.metres, lane.code as lane, w.number as wave, ${iso(sql`q.leaves`)} as "leavesAt",
            a.name as assigned, r.assigned_id as "assignedId", r.team, r.priority, r.picking, r.area, r.lower_bound as "lowerBound", r.proven,
-           r.seconds, r.seconds * (k.picks - k.done) / greatest(1, k.picks) as "secondsLeft"
+           r.approach, r.seconds, r.seconds * (k.picks - k.done) / greatest(1, k.picks) as "secondsLeft"
     from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id left join place lane on lane.id = r.lane_id
     join lateral (
       select count(*)::int as orders, min(o.leaves_at) as leaves

@@ -5,6 +5,7 @@ import type { WavePlan } from '@hand-relay/core/waves';
 import { recordset, rows, type Change } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
 import type { Foreseen } from '../tables/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { callSigns } from './callSigns.ts';
 import type { Need, WaveHead } from './needs.ts';
 import { cartForPlanning } from './problem.ts';
@@ -22,7 +23,7 @@ export function foreseen(plan: WavePlan, people: number, now: Date): Foreseen {
   const at = (seconds: number | null) => Math.round(now.getTime() + 1000 * (seconds ?? 0));
   return {
     seconds: Math.round(plan.runs.reduce((n, r) => n + r.seconds, 0)),
-    metres: plan.runs.reduce((n, r) => n + r.distance, 0),
+    metres: plan.runs.reduce((n, r) => n + r.distance + r.approach, 0),
     people: Math.max(1, people),
     ends: at(ends),
     early: at(early),
@@ -47,6 +48,7 @@ export async function writeRuns(
 ): Promise<{ runs: number; picks: number }> {
   const { tx, actor } = change;
   const cart = await cartForPlanning(tx, actor.siteId, wave.cartTypeId);
+  const { walking: way } = await wayOf(tx, actor.siteId);
   const numbers = await nextNumbers(change, 'run', plan.runs.length);
   const taken = await rows<{ sign: string }>(
     tx,
@@ -65,6 +67,7 @@ export async function writeRuns(
     path: run.path,
     stops: run.stops,
     seconds: run.seconds,
+    approach: way.between === 'chain' ? run.approach : null,
     area: run.area,
     rank: i,
   }));
@@ -99,10 +102,10 @@ export async function writeRuns(
     }),
   );
   await tx.execute(sql`
-    insert into run (id, site_id, wave_id, number, call_sign, state, positions, metres, path, stops, team, rank, picking, area, lower_bound, proven, seconds)
-    select id, ${actor.siteId}, ${waveId}, number, sign, ${state}, positions, metres, path, stops, ${wave.team}, rank, ${wave.picking}, area, bound, proven, seconds
+    insert into run (id, site_id, wave_id, number, call_sign, state, positions, metres, path, stops, team, rank, picking, area, lower_bound, proven, seconds, approach)
+    select id, ${actor.siteId}, ${waveId}, number, sign, ${state}, positions, metres, path, stops, ${wave.team}, rank, ${wave.picking}, area, bound, proven, seconds, approach
     from jsonb_to_recordset(${recordset(runs)}) as r(id text, number text, sign text, positions int, metres float8, path jsonb, stops int,
-      rank float8, area text, bound float8, proven boolean, seconds float8)`);
+      rank float8, area text, bound float8, proven boolean, seconds float8, approach float8)`);
   await tx.execute(sql`
     with p as (select * from jsonb_to_recordset(${recordset(positions)}) as r(run text, number int, "order" text, place text, code text)),
     placed as (insert into place (id, site_id, kind, code) select place, ${actor.siteId}, 'position', code from p returning id)

@@ -47,7 +47,7 @@ export const bins: Kind = {
       on,
       sql`select p.code as bin, coalesce(z.code, '') as zone, coalesce(p.aisle, '') as aisle,
                  a.x as aisle_x_m,
-                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.blocked, coalesce(h.sku, '') as home, p.retired
+                 round(p.y::numeric * 100)::int as y_m, coalesce(p.side, 'left') as side, coalesce(p.level, 1) as level, p.bay, p.sequence as walk_number, p.blocked, coalesce(h.sku, '') as home, p.retired
           from place p left join item h on h.id = p.home_item_id left join zone z on z.id = p.zone_id
           left join (
             select a->>'id' as aisle, round((a->>'x')::numeric * 100)::int as x from site, jsonb_array_elements(floor->'aisles') a where site.id = ${site}
@@ -93,13 +93,13 @@ export const bins: Kind = {
   },
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, blocked, home_item_id, retired)
-      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.blocked, h.id, r.retired
+      insert into place (id, site_id, kind, code, zone_id, aisle, y, side, level, bay, sequence, blocked, home_item_id, retired)
+      select r.id, ${actor.siteId}, 'bin', r.bin, z.id, r.aisle, r.y_m / 100.0, r.side, r.level, r.bay, r.walk_number, r.blocked, h.id, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, blocked text, home text, retired boolean)
+        as r(id text, bin text, zone text, aisle text, y_m int, side text, level int, bay int, walk_number int, blocked text, home text, retired boolean)
       join zone z on z.site_id = ${actor.siteId} and z.code = r.zone left join item h on h.sku = r.home
       on conflict (site_id, kind, code) do update set zone_id = excluded.zone_id, aisle = excluded.aisle, y = excluded.y,
-        side = excluded.side, level = excluded.level, blocked = excluded.blocked, home_item_id = excluded.home_item_id, retired = excluded.retired`);
+        side = excluded.side, level = excluded.level, bay = excluded.bay, sequence = excluded.sequence, blocked = excluded.blocked, home_item_id = excluded.home_item_id, retired = excluded.retired`);
     await keepFloor(tx, actor.siteId, list);
   },
 };
@@ -138,7 +138,7 @@ export const places: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select code as place, kind, name, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
+      sql`select code as place, kind, name, round(x::numeric * 100)::int as x_m, round(y::numeric * 100)::int as y_m, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
     ),
   async faults(on, site, list) {
     const kinds = new Map(
@@ -152,16 +152,18 @@ export const places: Kind = {
     return faultsOf(list, (r, fail) => {
       const kind = kinds.get(String(r['place']));
       if (kind && kind !== r['kind']) fail('kind', 'as-it-is', { is: kind });
+      const [x, y] = [r['x_m'] ?? null, r['y_m'] ?? null];
+      if ((x === null) !== (y === null)) fail(x === null ? 'x_m' : 'y_m', 'a-value');
     });
   },
   keeps: nothing,
   async write(change: Change, list) {
     const { tx, actor, newId } = change;
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, name, retired)
-      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.retired
+      insert into place (id, site_id, kind, code, name, x, y, retired)
+      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.x_m / 100.0, r.y_m / 100.0, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, kind text, place text, name text, retired boolean)
-      on conflict (site_id, kind, code) do update set name = excluded.name, retired = excluded.retired`);
+        as r(id text, kind text, place text, name text, x_m int, y_m int, retired boolean)
+      on conflict (site_id, kind, code) do update set name = excluded.name, x = excluded.x, y = excluded.y, retired = excluded.retired`);
   },
 };

@@ -1,0 +1,3 @@
+import { TripView } from '../../floor/index.ts';
+
+export default TripView;

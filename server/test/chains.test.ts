@@ -1,0 +1,134 @@
+import { checkBooks } from './books.ts';
+import { openTest, type Person, type TestRelay } from './relay.ts';
+
+let relay: TestRelay;
+let desk: Person;
+let picker: Person;
+let open: string[];
+beforeAll(async () => {
+  relay = await openTest();
+  [desk, picker] = [await relay.as('maren'), await relay.as('pico')];
+  for (const person of [desk, picker]) await person.get('switchSite', { body: { site: 'fennock' } });
+  const { rows } = await desk.get('orders', { query: { limit: 1000 } });
+  open = rows.filter((r) => Number(r[10]) > 0).map((r) => r[0] as string);
+});
+afterEach(() => checkBooks(relay, expect.getState().currentTestName ?? ''));
+afterAll(() => relay.close());
+
+const next = (count: number) => open.splice(0, count);
+const numbersOf = async (run: string) =>
+  (
+    await relay.query<{ n: number }>(
+      `select b.sequence as n from pick k join place b on b.id = k.bin_id where k.run_id = '${run}' and k.state <> 'out' order by k.sequence`,
+    )
+  ).map((r) => r.n);
+const rising = (list: number[]) => list.every((n, i) => i === 0 || list[i - 1]! <= n);
+
+/** Picks all of a run as the depot does: bin and item, in whichever order. */
+async function pickThrough(run: string): Promise<void> {
+  const { picks } = await picker.get('run', { id: run });
+  for (const { step } of picks) {
+    const input = (what: object) => picker.get('runInput', { id: run, body: { pick: step.id, input: what } });
+    let answer = await input({ kind: 'scan', text: step.bin });
+    if (answer.verdict !== 'done') answer = await input({ kind: 'count', units: step.units });
+    if (answer.verdict !== 'done' && step.item.tracksLot) answer = await input({ kind: 'scan', text: step.lot! });
+    if (answer.verdict !== 'done')
+      answer = await input({ kind: 'scan', text: `${step.position.cart}-${step.position.number}` });
+    if (answer.verdict !== 'done') throw new Error(JSON.stringify(answer));
+  }
+}
+
+describe('runs that chain', () => {
+  it('are walked by the numbers of the bins, begin where the last ended, and turn round where that is less walk', async () => {
+    const { wave } = await desk.get('release', { body: { orders: next(12) } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const { waiting } = await picker.get('myRuns');
+    expect(waiting.length).toBeGreaterThan(2);
+    let turned = 0;
+    let at = 0;
+    for (let taken = 0; taken < 3; taken++) {
+      const [run] = (await picker.get('myRuns')).waiting;
+      const detail = await picker.get('takeRun', { id: run!.id, body: { cart: `TROLLEY-${taken + 1}` } });
+      const numbers = await numbersOf(run!.id);
+      if (!rising(numbers)) {
+        turned += 1;
+        expect(rising([...numbers].reverse())).toBe(true);
+      }
+      // The walk drawn is that of the run alone, in the direction in which it is picked.
+      const [first, last] = [detail.picks[0]!.at, detail.picks.at(-1)!.at];
+      expect([detail.path[0]![1], detail.path.at(-1)![1]]).toEqual([first.y, last.y]);
+      if (taken > 0) expect(detail.run.approach).toBeLessThanOrEqual(at);
+      await pickThrough(run!.id);
+      await picker.get('leaveRun', { id: run!.id, body: { lane: 'NORTH-1' } });
+      at = 60;
+    }
+    expect(turned).toBeGreaterThan(0);
+  });
+
+  it('go always the same way where the site wants it so', async () => {
+    const { way } = await desk.get('way');
+    await desk.get('changeWay', { body: { ...way, walking: { ...way.walking, direction: 'one' } } });
+    const { wave } = await desk.get('release', { body: { orders: next(8) } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const { runs } = await desk.get('wave', { id: wave });
+    const cart = ['TROLLEY-4', 'TROLLEY-5'];
+    for (const [i, run] of runs.slice(0, 2).entries()) {
+      await picker.get('takeRun', { id: run.id, body: { cart: cart[i]! } });
+      expect(rising(await numbersOf(run.id))).toBe(true);
+    }
+    await desk.get('changeWay', { body: way });
+  });
+});
+
+describe('a trip that a picker gathers', () => {
+  it('is made of orders that wait, picked by who made it, and put back while it is not begun', async () => {
+    const { wave } = await desk.get('release', { body: { orders: next(4) } });
+    const { orders, positions } = await picker.get('waitingOrders');
+    expect(orders.map((o) => o.run)).toContain(null);
+    expect(positions).toBe(4);
+    const mine = orders.filter((o) => o.run === null).slice(0, 2);
+    const made = await picker.get('gatherTrip', { body: { orders: mine.map((o) => o.id) } });
+    const { run, positions: places } = await picker.get('run', { id: made.run });
+    expect(run).toMatchObject({ number: made.number, state: 'waiting', orders: 2, assigned: 'Pico Lund' });
+    expect(places.map((p) => p.order).sort()).toEqual(mine.map((o) => o.number).sort());
+    expect((await picker.get('waitingOrders')).orders.filter((o) => o.run === null)).toHaveLength(2);
+    // What lies on somebody's trip is nobody else's to gather.
+    expect((await desk.refused('gatherTrip', { body: { orders: [mine[0]!.id] } })).code).toBe('not-waiting');
+    await picker.get('putTripBack', { id: made.run });
+    expect((await picker.get('waitingOrders')).orders.map((o) => o.id)).toEqual(
+      expect.arrayContaining(mine.map((o) => o.id)),
+    );
+    expect((await picker.refused('putTripBack', { id: made.run })).code).toBe('run-state');
+    await desk.get('cancelWave', { id: wave });
+  });
+
+  it('takes orders out of runs that nobody has begun, which go on with what is left', async () => {
+    const { wave } = await desk.get('release', { body: { orders: next(6) } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const { runs } = await desk.get('wave', { id: wave });
+    const full = runs.find((r) => r.orders > 1)!;
+    const { orders } = await picker.get('waitingOrders');
+    const one = orders.find((o) => o.run === full.number)!;
+    const made = await picker.get('gatherTrip', { body: { orders: [one.id] } });
+    expect((await picker.get('run', { id: made.run })).run).toMatchObject({ orders: 1, picking: 'single' });
+    const rest = await picker.get('run', { id: full.id });
+    expect(rest.run.orders).toBe(full.orders - 1);
+    expect(rest.picks.map((p) => p.order.number)).not.toContain(one.number);
+    const detail = await picker.get('takeRun', { id: made.run, body: { cart: 'TROLLEY-6' } });
+    expect(detail.run.state).toBe('picking');
+    await pickThrough(made.run);
+  });
+
+  it('is for sites that allow it, and for supervisors', async () => {
+    const { way } = await desk.get('way');
+    await desk.get('changeWay', { body: { ...way, ownTrips: false } });
+    expect((await picker.get('myRuns')).ownTrips).toBe(false);
+    const { orders } = await picker.get('waitingOrders');
+    expect((await picker.refused('gatherTrip', { body: { orders: [orders[0]!.id] } })).code).toBe('no-own-trips');
+    expect((await desk.get('myRuns')).ownTrips).toBe(true);
+    await desk.get('changeWay', { body: way });
+  });
+});
