@@ -24,7 +24,7 @@ export function RunMap({ run, picks, current }: { run: RunDetail; picks: RunPick
       stops={stops}
       at={at}
       label={t('floor.card', {
-        stops: run.run.stops,
+        stops: t('unit.stops', { count: run.run.stops }),
         orders: t('unit.orders', { count: run.run.orders }),
         units: t('unit.units', { count: run.run.units }),
         walk: distance(run.run.metres),

@@ -84,6 +84,7 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
         <View style={{ flexShrink: 1 }}>
           <Txt kind="title">{run.callSign}</Txt>
           <Txt colour="quiet">
+            {run.assignedId === me.person.id ? `${t('floor.yours')} · ` : ''}
             {t('floor.run', { number: run.number })}
             {run.leavesAt ? ` · ${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
           </Txt>
@@ -92,7 +93,7 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
       </Row>
       <Txt>
         {t('floor.card', {
-          stops: run.stops,
+          stops: t('unit.stops', { count: run.stops }),
           orders: t('unit.orders', { count: run.orders }),
           units: t('unit.units', { count: run.units }),
           walk: distance(run.metres),

@@ -76,7 +76,7 @@ export function RunFace({ run, here, lifted = false }: { run: RunSummary; here: 
       <Txt kind="small" colour="quiet">
         {[
           t('unit.orders', { count: run.orders }),
-          t('board.stops', { count: run.stops }),
+          t('unit.stops', { count: run.stops }),
           distance(run.metres),
           duration(run.secondsLeft),
         ].join(' · ')}

@@ -48,7 +48,7 @@ export function RunPlan({ id }: { id: string }) {
         stops={stops}
         at={[...stops].reverse().find((s) => s.done)}
         label={t('floor.card', {
-          stops: run.run.stops,
+          stops: t('unit.stops', { count: run.run.stops }),
           orders: t('unit.orders', { count: run.run.orders }),
           units: t('unit.units', { count: run.run.units }),
           walk: distance(run.run.metres),

@@ -30,7 +30,7 @@ export function SplitSheet({
     ? runs.map((r) => ({
         id: r.id,
         title: `${r.number} · ${r.callSign}`,
-        about: `${t('unit.orders', { count: r.orders })} · ${t('board.stops', { count: r.stops })} · ${distance(r.metres)}`,
+        about: `${t('unit.orders', { count: r.orders })} · ${t('unit.stops', { count: r.stops })} · ${distance(r.metres)}`,
       }))
     : orders.map((o) => ({
         id: o.id,

@@ -4,27 +4,14 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, distance, number, relative } from '../text/index.ts';
-import {
-  Baton,
-  Card,
-  Empty,
-  Facts,
-  Failed,
-  Key,
-  Loading,
-  Row,
-  Shape,
-  Tick,
-  Txt,
-  useShortcuts,
-  useSurface,
-  WIDE,
-} from '../ui/index.ts';
+import { clock, distance, relative } from '../text/index.ts';
+import { Baton, Card, Empty, Failed, Key, Loading, Row, Shape, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DeskTabs } from '../desk/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
+import { CrewLine, PersonLane } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
+import { LaneRow } from './LaneRow.tsx';
 import { sayWave } from './sayWave.ts';
 import { Timetable } from './Timetable.tsx';
 import { axisOf, type Axis } from './track.ts';
@@ -67,6 +54,8 @@ export function TrackView() {
   const mayRun = useMay('waves.run');
   const { data, error, refetch } = api.useWavesQuery();
   const { data: loads } = api.useLoadsQuery();
+  const { data: crew } = arrange.useCrewQuery();
+  const busy = (crew?.people ?? []).filter((p) => p.ends !== null);
   const [at, setAt] = useState(0);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [comparing, setComparing] = useState(false);
@@ -80,6 +69,7 @@ export function TrackView() {
     [
       ...lanes.flatMap((w) => [w.earliestDeparture, w.forecast?.late]),
       ...(loads?.loads ?? []).map((l) => l.leavesAt),
+      ...busy.map((p) => p.ends),
     ].flatMap((i) => (i ? [Date.parse(i)] : [])),
   );
   const toggle = (id: string) =>
@@ -128,7 +118,7 @@ export function TrackView() {
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {does.error && <Failed text={words(troubleOf(does.error))} />}
       {!data && !error && <Loading />}
-      <CrewLine />
+      {crew && <CrewLine crew={crew} />}
       {data && lanes.length === 0 && (
         <Empty
           title={t('waves.emptyTitle')}
@@ -177,68 +167,13 @@ export function TrackView() {
               />
             </LaneRow>
           ))}
+          {crew && busy.map((p) => <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />)}
         </View>
       )}
       {data && <Timetable />}
       {over.length > 0 && <Over waves={over} />}
       {comparing && <CompareSheet waves={chosen} onClose={() => setComparing(false)} />}
     </Page>
-  );
-}
-
-/** A lane's head beside its track where there is room, else above it. What is marked stands before both. */
-function LaneRow({
-  wide,
-  head,
-  children,
-  onOpen,
-  label,
-  before,
-  here = false,
-}: {
-  wide: boolean;
-  head: React.ReactNode;
-  children: React.ReactNode;
-  onOpen?: () => void;
-  label?: string;
-  before?: React.ReactNode;
-  here?: boolean;
-}) {
-  const surface = useSurface();
-  const inside = {
-    flex: 1,
-    minWidth: 0,
-    flexDirection: wide ? ('row' as const) : ('column' as const),
-    alignItems: wide ? ('center' as const) : ('stretch' as const),
-    columnGap: 16,
-  };
-  const parts = (
-    <>
-      {(wide || head) && <View style={wide ? { width: 360 } : {}}>{head}</View>}
-      <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
-    </>
-  );
-  return (
-    <View
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        borderBottomWidth: head ? 1 : 0,
-        borderColor: surface.line,
-        borderLeftWidth: 3,
-        borderLeftColor: here ? surface.ink : 'transparent',
-        backgroundColor: here ? surface.chosen : 'transparent',
-      }}
-    >
-      <View style={{ width: 44 }}>{before}</View>
-      {onOpen ? (
-        <Pressable role="link" aria-label={label} onPress={onOpen} style={inside}>
-          {parts}
-        </Pressable>
-      ) : (
-        <View style={inside}>{parts}</View>
-      )}
-    </View>
   );
 }
 
@@ -295,33 +230,6 @@ function WaveLane({
     >
       <Lane axis={axis} now={now} marks={marksOf(wave)} label={sayWave(wave, me.site.timeZone, now)} />
     </LaneRow>
-  );
-}
-
-/** Who is here, and what waits for them, team by team. */
-function CrewLine() {
-  const { t } = useTranslation();
-  const router = useRouter();
-  const { data: crew } = arrange.useCrewQuery();
-  const { data: runs } = api.useMyRunsQuery(undefined, { skip: !useMay('runs.pick') });
-  if (!crew) return null;
-  const here = crew.people.filter((p) => p.here);
-  const teams = ['', ...crew.teams];
-  return (
-    <Row gap={24} style={{ justifyContent: 'space-between' }}>
-      <Facts
-        min={80}
-        facts={[
-          { name: t('track.here'), value: number(here.length) },
-          { name: t('track.picking'), value: number(crew.people.filter((p) => p.run).length) },
-          ...teams.map((team) => ({
-            name: team === '' ? t('track.waitingAll') : t('track.waitingTeam', { team }),
-            value: number((runs?.waiting ?? []).filter((r) => r.team === team).length),
-          })),
-        ]}
-      />
-      <Key title={t('track.floor')} icon="floor-plan" size="small" onPress={() => router.navigate('/waves/floor')} />
-    </Row>
   );
 }
 

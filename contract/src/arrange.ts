@@ -84,9 +84,19 @@ export const crew = z.object({
       run: id.nullable().describe('The run being picked'),
       lastScan: instant.nullable(),
       at: z.object({ aisle: z.string(), y: z.number() }).nullable(),
+      number: z.string().nullable().describe('Number of the run in hand'),
+      picks: z.int(),
+      picksDone: z.int(),
+      queued: z.int().describe('Runs that wait for this person alone'),
+      ends: instant.nullable().describe('When what this person has should be done, at the pace of the day'),
     }),
   ),
   teams: z.array(z.string()),
+  queues: z
+    .array(z.object({ team: z.string(), waiting: z.int(), picking: z.int() }))
+    .describe('Runs by team; the nameless one is that of everybody'),
+  bench: z.object({ waiting: z.int() }).describe('Carts that were left and are not emptied'),
+  dock: z.object({ ready: z.int() }).describe('Orders with goods that are ready to leave'),
   carts: z.array(z.object({ id, name: z.string(), positions: z.int() })),
 });
 export type Crew = z.infer<typeof crew>;

@@ -201,7 +201,15 @@ describe('runs that nobody has begun', () => {
       picker: 'Suri Okell',
     });
     expect((await (await relay.as('suri')).get('myRuns')).waiting.map((r) => r.id)).toContain(one!.id);
+    const waits = (await desk.get('crew')).people.find((p) => p.id === suri.id)!;
+    expect(waits).toMatchObject({ queued: 1, run: null });
+    expect(Date.parse(waits.ends!)).toBeGreaterThan(Date.now() + 30_000);
     await desk.get('assignRuns', { body: { runs: [one!.id], person: null, priority: 5 } });
+    const { queues, people } = await desk.get('crew');
+    expect(people.find((p) => p.id === suri.id)).toMatchObject({ queued: 0, ends: null });
+    expect(queues.reduce((n, q) => n + q.waiting, 0)).toBe(
+      (await relay.query(`select 1 from run where site_id = 'larkmoor' and state = 'waiting'`)).length,
+    );
     expect((await offered())[0]).toBe(one!.id);
     if (two) {
       await desk.get('assignRuns', { body: { runs: [two.id], team: 'cold' } });

@@ -59,6 +59,8 @@ export const common = {
     late: 'late by {{time}}',
   },
   unit: {
+    stops_one: '{{count, number}} stop',
+    stops_other: '{{count, number}} stops',
     units_one: '{{count, number}} unit',
     units_other: '{{count, number}} units',
     lines_one: '{{count, number}} line',

@@ -40,6 +40,18 @@ export function paceOf(done: readonly { expected: number; actual: number }[]): n
   return actual / expected;
 }
 
+/** Somebody who picks, and the team whose queue is theirs beside everybody's. */
+export interface Hand {
+  id: string;
+  team: string;
+}
+
+/** A wave's work that is left, in the order in which it is taken; `people` where so many do it and nothing else. */
+export interface WaveLeft {
+  left: readonly (Left & { team?: string })[];
+  people?: number | null;
+}
+
 /**
  * When work will be done that a crew shares run by run, those begun going on with whoever has them, the others taken in
  * the order given by who is free first.
@@ -48,31 +60,61 @@ export function paceOf(done: readonly { expected: number; actual: number }[]): n
  * @param pace what work has taken so far beside what it should have: 1 as foreseen, 2 twice as long
  */
 export function forecast(left: readonly Left[], people: number, pace = 1): Forecast {
-  const busy = new Map<string, { ends: number; runs: number[] }>();
-  for (const { seconds, person } of left)
-    if (person) {
-      const own = busy.get(person) ?? { ends: 0, runs: [] };
-      own.ends += seconds * pace;
-      own.runs.push(seconds * pace);
-      busy.set(person, own);
-    }
-  const crew = [...busy.values()];
-  while (crew.length < people) crew.push({ ends: 0, runs: [] });
-  const waiting = left.filter((l) => !l.person);
-  if (left.length === 0) return { ends: 0, early: 0, late: 0 };
-  if (crew.length === 0) return { ends: null, early: null, late: null };
-  for (const { seconds } of waiting) {
-    const next = crew.reduce((a, b) => (b.ends < a.ends ? b : a));
-    next.ends += seconds * pace;
-    next.runs.push(seconds * pace);
-  }
-  const last = crew.reduce((a, b) => (b.ends > a.ends ? b : a));
-  const deviation = Math.hypot(SPREAD * Math.hypot(...last.runs), SHARED * last.ends);
-  return {
-    ends: last.ends,
-    early: Math.max(0, last.ends - FOUR_OF_FIVE * deviation),
-    late: last.ends + FOUR_OF_FIVE * deviation,
+  const named = new Set(left.flatMap((l) => l.person ?? []));
+  const others = Array.from({ length: Math.max(0, people - named.size) }, (_, i) => ({ id: `\u0000${i}`, team: '' }));
+  const work = left.map(({ seconds, person }) => ({ seconds, person }));
+  return forecastInTurn([{ left: work }], others, pace)[0]!;
+}
+
+/**
+ * When each of several waves will be done that one crew works off in turn: nobody begins with a wave while an earlier one
+ * has a run left that they may take. A wave with people of its own is done by these, whoever is here.
+ *
+ * @param here who may take runs now; whoever has one goes on with it, here or not
+ * @returns in the order given
+ */
+export function forecastInTurn(waves: readonly WaveLeft[], here: readonly Hand[], pace = 1): Forecast[] {
+  const crew = new Map(here.map((h) => [h.id, { ...h, ends: 0, runs: [] as number[] }]));
+  const shared = waves.map(({ people }) => people === null || people === undefined);
+  const found = waves.map(() => ({ ends: 0, range: 0, stuck: false }));
+  const give = (wave: number, hand: { ends: number; runs: number[] }, seconds: number) => {
+    hand.ends += seconds * pace;
+    hand.runs.push(seconds * pace);
+    const own = found[wave]!;
+    if (hand.ends < own.ends) return;
+    own.ends = hand.ends;
+    own.range = FOUR_OF_FIVE * Math.hypot(SPREAD * Math.hypot(...hand.runs), SHARED * hand.ends);
   };
+  waves.forEach(({ left }, wave) => {
+    if (!shared[wave]) return;
+    for (const { seconds, person } of left) {
+      if (!person) continue;
+      const hand = crew.get(person) ?? { id: person, team: '', ends: 0, runs: [] };
+      crew.set(person, hand);
+      give(wave, hand, seconds);
+    }
+  });
+  waves.forEach(({ left }, wave) => {
+    if (!shared[wave]) return;
+    for (const { seconds, person, team = '' } of left) {
+      if (person) continue;
+      const able = [...crew.values()].filter((h) => team === '' || h.team === team);
+      if (able.length === 0) found[wave]!.stuck = true;
+      else
+        give(
+          wave,
+          able.reduce((a, b) => (b.ends < a.ends ? b : a)),
+          seconds,
+        );
+    }
+  });
+  return waves.map(({ left, people }, wave) => {
+    if (!shared[wave]) return forecast(left, people!, pace);
+    const { ends, range, stuck } = found[wave]!;
+    return stuck
+      ? { ends: null, early: null, late: null }
+      : { ends, early: Math.max(0, ends - range), late: ends + range };
+  });
 }
 
 /**

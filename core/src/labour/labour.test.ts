@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { mapFloor } from '../floor/index.ts';
 import { seeded } from '../random/index.ts';
 import { openMeter } from '../routing/index.ts';
-import { chanceOf, chances, dueIn, estimate, firstStandards, forecast, roughWalk } from './index.ts';
+import {
+  chanceOf,
+  chances,
+  dueIn,
+  estimate,
+  firstStandards,
+  forecast,
+  roughWalk,
+  forecastInTurn,
+  paceOf,
+} from './index.ts';
 
 describe('work', () => {
   it("takes what the planner's example says", () => {
@@ -63,6 +73,57 @@ describe('work', () => {
           expect(Math.abs(roughWalk(map.network, stops) / mean - 1)).toBeLessThan(0.22);
         }
     expect(roughWalk(mapFloor({ aisles: [], crossAisles: [0, 1] }).network, 3)).toBe(0);
+  });
+
+  it('lets one crew work off several waves in turn, a team only what is its own', () => {
+    const here = [
+      { id: 'a', team: '' },
+      { id: 'b', team: 'cold' },
+    ];
+    const ends = (waves: Parameters<typeof forecastInTurn>[0], crew = here) =>
+      forecastInTurn(waves, crew).map((f) => f.ends);
+    // The second wave waits until somebody is free, and never holds the first up.
+    expect(ends([{ left: [{ seconds: 100 }, { seconds: 100 }] }, { left: [{ seconds: 50 }] }])).toEqual([100, 150]);
+    expect(ends([{ left: [{ seconds: 60, team: 'cold' }] }, { left: [{ seconds: 10, team: 'cold' }] }])).toEqual([
+      60, 70,
+    ]);
+    expect(ends([{ left: [{ seconds: 60, team: 'north' }] }, { left: [{ seconds: 10 }] }])).toEqual([null, 10]);
+    // What somebody has begun in a later wave is finished first; people of a wave's own do nothing else.
+    expect(ends([{ left: [{ seconds: 40 }] }, { left: [{ seconds: 30, person: 'a' }] }], [here[0]!])).toEqual([70, 30]);
+    expect(ends([{ left: [{ seconds: 40 }], people: 1 }, { left: [{ seconds: 30 }] }], [])).toEqual([40, null]);
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.integer({ min: 1, max: 900 }), { minLength: 1, maxLength: 5 }), {
+          minLength: 1,
+          maxLength: 4,
+        }),
+        fc.integer({ min: 1, max: 4 }),
+        (waves, people) => {
+          const crew = Array.from({ length: people }, (_, i) => ({ id: String(i), team: '' }));
+          const all = forecastInTurn(
+            waves.map((w) => ({ left: w.map((seconds) => ({ seconds })) })),
+            crew,
+          );
+          // Worked off one after the other, each prefix of the waves is done as if it were one.
+          waves.forEach((_, i) => {
+            const before = waves.slice(0, i + 1).flat();
+            const whole = forecast(
+              before.map((seconds) => ({ seconds })),
+              people,
+            );
+            expect(Math.max(...all.slice(0, i + 1).map((f) => f.ends!))).toBeCloseTo(whole.ends!);
+          });
+        },
+      ),
+    );
+  });
+
+  it('learns its pace from work that was done, and believes neither a few scans nor a run left lying', () => {
+    expect(paceOf([])).toBe(1);
+    expect(paceOf([{ expected: 1200, actual: 2400 }])).toBeCloseTo(1.5);
+    expect(paceOf([{ expected: 12, actual: 36 }])).toBeLessThan(1.03);
+    expect(paceOf([{ expected: 600, actual: 86_400 }])).toBeCloseTo(paceOf([{ expected: 600, actual: 1800 }]));
+    expect(paceOf([{ expected: 3600, actual: 1800 }])).toBeLessThan(0.7);
   });
 
   it('ends when the last of the crew is done, with a range that narrows as work is shared out in more runs', () => {

@@ -62,7 +62,7 @@ export function takeUp<P>(
   const ways = (options.direction === 'one' ? [false] : [false, true]).map((backward) => {
     const step = { link: taken, backward };
     const rest = chain(after.slice(0, AHEAD), { ...options, start: endOf(step) });
-    const approach = stepCost(options.start, step, options) - taken.metres;
+    const approach = options.start === null ? 0 : options.distance(options.start, beginOf(step));
     return { backward, approach, all: approach + rest.metres };
   });
   const { backward, approach } = ways.reduce((a, b) => (b.all < a.all ? b : a));

@@ -57,7 +57,10 @@ export async function inChain(
 ): Promise<RunSummary[]> {
   const chaining = waiting.length > 1 ? await chainingFor(on, siteId, person, now) : null;
   if (!chaining) return waiting;
-  const alike = (run: RunSummary) => run.priority === waiting[0]!.priority && run.leavesAt === waiting[0]!.leavesAt;
+  const alike = (run: RunSummary) =>
+    run.priority === waiting[0]!.priority &&
+    run.leavesAt === waiting[0]!.leavesAt &&
+    run.assignedId === waiting[0]!.assignedId;
   const first = waiting.filter(alike).slice(0, AHEAD);
   const links = await linksOf(
     on,

@@ -18,8 +18,12 @@ const offeredTo = (
 ) => sql`r.state = 'waiting' and (r.assigned_id = ${person} or r.assigned_id is null and (
   r.team = '' or r.team = (select m.team from membership m where m.person_id = ${person} and m.site_id = r.site_id)))`;
 
-const offered = async (on: Db | Tx, { siteId, personId }: Actor, now: Date) =>
-  inChain(on, siteId, personId, await runSummaries(on, siteId, offeredTo(personId)), now);
+/** Runs as they are offered to somebody: those that are theirs alone first. */
+async function offered(on: Db | Tx, { siteId, personId }: Actor, now: Date) {
+  const runs = await runSummaries(on, siteId, offeredTo(personId));
+  const [own, others] = [true, false].map((mine) => runs.filter((r) => (r.assignedId === personId) === mine));
+  return inChain(on, siteId, personId, [...own!, ...others!], now);
+}
 
 export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.floorPlan, ({ platform, actor }) => floorPlan(platform, actor.siteId));

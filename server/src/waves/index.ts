@@ -1,7 +1,7 @@
 export { freeOrders, keepsAtIntake, reservedOf, reserveOrders, trimKept } from './reserve.ts';
 export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
-export { runSummaries } from './summary.ts';
+export { paceHere, runSummaries } from './summary.ts';
 export { lockStock, newWave } from './release.ts';
 export { takeUnitsBack } from './takeBack.ts';
 export { allocate } from './demand.ts';

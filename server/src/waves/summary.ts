@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { RunSummary, WaveSummary } from '@hand-relay/contract';
-import { chanceOf, dueIn, firstStandards, forecast, paceOf } from '@hand-relay/core/labour';
+import { chanceOf, dueIn, firstStandards, forecastInTurn, paceOf, type Hand } from '@hand-relay/core/labour';
 import { iso, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import type { Foreseen } from '../tables/index.ts';
 import { planFar } from './planJobs.ts';
@@ -10,7 +10,7 @@ import { wayOf } from '../ways/index.ts';
 type WaveRow = Omit<WaveSummary, 'foreseen' | 'forecast' | 'planFar' | 'doneBy' | 'chance'> & {
   foreseen: Foreseen | null;
   /** Seconds left of each run that is not done, and who has it. */
-  left: { seconds: number; person: string | null }[] | null;
+  left: { seconds: number; person: string | null; team: string }[] | null;
 };
 
 const at = (ms: number) => new Date(ms).toISOString();
@@ -38,7 +38,7 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
       select r.wave_id, count(*) filter (where r.state <> 'cancelled')::int as runs, sum(r.metres + coalesce(r.approach, 0)) filter (where r.state <> 'cancelled') as metres,
              coalesce(sum(k.picked), 0)::int as picked,
              jsonb_agg(jsonb_build_object('seconds', r.seconds * k.open / greatest(1, k.picks),
-               'person', case when r.state = 'picking' then r.picker_id else r.assigned_id end) order by r.priority desc, r.rank)
+               'team', r.team, 'person', case when r.state = 'picking' then r.picker_id else r.assigned_id end) order by r.priority desc, r.rank)
                filter (where r.state in ('planned', 'waiting', 'picking') and k.open > 0) as "left"
       from run r join w on w.id = r.wave_id left join k on k.run_id = r.id group by r.wave_id
     )
@@ -53,13 +53,21 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
       w.number desc`,
   );
   const under = found.some((w) => w.left);
-  const here = under ? await peopleHere(db, siteId, 'runs.pick', now) : 0;
+  const here = under ? await handsHere(db, siteId, now) : [];
   const packers = under ? await peopleHere(db, siteId, 'orders.pack', now) : 0;
   const { stages } = await wayOf(db, siteId);
   const pace = under ? await paceHere(db, siteId, now) : 1;
+  // What is started is worked off before what only waits, each in the order of working.
+  const working = (['started', 'planned'] as const).flatMap((state) => found.filter((w) => w.state === state));
+  const forecasts = forecastInTurn(
+    working.map(({ left, people }) => ({ left: left ?? [], people })),
+    here,
+    pace,
+  );
+  const seenOf = new Map(working.map((w, i) => [w.id, forecasts[i]!]));
   return found.map(({ left, foreseen, ...wave }) => {
-    const open = wave.state === 'planned' || wave.state === 'started' ? (left ?? []) : null;
-    const seen = open && forecast(open, wave.people ?? here, pace);
+    const open = left ?? [];
+    const seen = seenOf.get(wave.id);
     const packing = stages === 'pick-pack-ship' ? Math.max(0, wave.units - wave.packed) * firstStandards.perPacked : 0;
     const leaves = wave.earliestDeparture === null ? null : Date.parse(wave.earliestDeparture);
     const due = leaves === null ? null : dueIn(leaves, now.getTime(), { packing, packers, loading: LOADING });
@@ -75,18 +83,30 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
         early: at(foreseen.early),
         late: at(foreseen.late),
       },
-      forecast: seen && {
-        left: open.reduce((n, r) => n + r.seconds * pace, 0),
-        ends: after(seen.ends),
-        early: after(seen.early),
-        late: after(seen.late),
-      },
+      forecast: seen
+        ? {
+            left: open.reduce((n, r) => n + r.seconds * pace, 0),
+            ends: after(seen.ends),
+            early: after(seen.early),
+            late: after(seen.late),
+          }
+        : null,
     };
   });
 }
 
+/** Who is here to pick, with their teams. */
+const handsHere = (on: Db | Tx, siteId: string, now: Date): Promise<Hand[]> =>
+  rows<Hand>(
+    on,
+    sql`
+    select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and exists (
+      select 1 from session s where s.person_id = m.person_id and s.site_id = m.site_id and s.expires_at > ${now.toISOString()}
+    ) and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)) order by 1`,
+  );
+
 /** What runs of the last twelve hours took beside what they should have, up to their last scan. */
-async function paceHere(on: Db | Tx, siteId: string, now: Date): Promise<number> {
+export async function paceHere(on: Db | Tx, siteId: string, now: Date): Promise<number> {
   const since = new Date(now.getTime() - 12 * 3_600_000).toISOString();
   return paceOf(
     await rows<{ expected: number; actual: number }>(
