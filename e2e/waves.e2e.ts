@@ -67,11 +67,13 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
     const plan = desk.getByRole('group', { name: /^Floor plan/ });
     const box = (await plan.boundingBox())!;
     const layout = await api<{ aisles: { id: string; x: number }[]; crossAisles: number[] }>(desk, '/api/floor/layout');
+    const { places } = await api<{ places: { y: number }[] }>(desk, '/api/floor');
+    const lowest = Math.min(0, ...places.map((p) => p.y));
     const whole = {
       left: -3,
-      bottom: -2.6,
+      bottom: lowest - 2.6,
       width: layout.aisles.at(-1)!.x + 6,
-      height: layout.crossAisles.at(-1)! + 5,
+      height: layout.crossAisles.at(-1)! - lowest + 5,
     };
     const scale = Math.min(box.width / whole.width, box.height / whole.height);
     const at = (x: number, y: number) => ({
@@ -163,4 +165,104 @@ test('a run goes to another picker by drag, by keys and on a phone', async ({ br
   await desk.getByRole('dialog').getByRole('button', { name: 'Pico Lund' }).click();
   await expect.poll(async () => (await run()).assigned).toBe('Pico Lund');
   await change(desk, `/api/waves/${wave}/cancel`);
+});
+
+test('orders go from run to run by drag, by keys and from a list, and a wave is split', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const orders: string[] = [];
+  for (let i = 0; i < 3; i++) orders.push(await takeIn(desk, `WV-MOVE-${i}`, [['BR-001', 1]]));
+  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders });
+  await change(desk, `/api/waves/${wave}/plan`);
+  const runs = async () =>
+    (
+      await api<{ runs: { id: string; number: string; orders: number; state: string }[] }>(desk, `/api/waves/${wave}`)
+    ).runs
+      .filter((r) => r.state !== 'cancelled')
+      .map((r) => [r.number, r.orders] as const);
+  const [[first]] = (await runs()) as [readonly [string, number]];
+  expect(await runs()).toEqual([[first, 3]]);
+  await desk.goto(`/waves/${wave}`);
+  const card = (number: string) => desk.getByLabel(new RegExp(`^Run ${number},`));
+  await card(first).click();
+
+  await test.step('by drag, onto a person: a run of its own, theirs', async () => {
+    const chip = desk.getByLabel('Order WV-MOVE-0', { exact: true });
+    await chip.scrollIntoViewIfNeeded();
+    const bay = desk.getByRole('group', { name: 'Maren Holt', exact: true });
+    const [from, to] = [(await chip.boundingBox())!, (await bay.boundingBox())!];
+    await desk.mouse.move(from.x + 10, from.y + 10);
+    await desk.mouse.down();
+    await desk.mouse.move(from.x + 30, from.y + 20, { steps: 4 });
+    await desk.mouse.move(to.x + to.width / 2, to.y + 50, { steps: 12 });
+    await desk.mouse.up();
+    await expect.poll(async () => (await runs()).map(([, n]) => n).sort()).toEqual([1, 2]);
+    await expect(bay.getByLabel(/^Run /)).toBeVisible();
+  });
+  const own = (await runs()).find(([number]) => number !== first)![0];
+
+  await test.step('by keys, from run to run', async () => {
+    await card(first).click();
+    const chip = desk.getByLabel('Order WV-MOVE-1', { exact: true });
+    await chip.focus();
+    const over = () => desk.getByText(/1 order went from run/);
+    await desk.keyboard.press('Space');
+    for (let tries = 0; tries < 6; tries++) {
+      await desk.waitForTimeout(400);
+      const held = await card(own).boundingBox();
+      const lifted = await desk
+        .getByText(/· WV-MOVE-1$/)
+        .last()
+        .boundingBox();
+      if (held && lifted && Math.abs(lifted.x - held.x) < 60 && Math.abs(lifted.y - held.y) < 60) break;
+      await desk.keyboard.press('ArrowRight');
+    }
+    await desk.keyboard.press('Space');
+    await expect(over()).toBeVisible();
+    await expect.poll(runs).toEqual(expect.arrayContaining([[own, 2]]));
+  });
+
+  await test.step('from the list of a run, and back from the notice', async () => {
+    await card(own).click();
+    await desk.keyboard.press('o');
+    const sheet = desk.getByRole('dialog', { name: new RegExp(`^Orders of run ${own}`) });
+    await sheet.getByRole('checkbox', { name: /WV-MOVE-0/ }).click();
+    await sheet.getByRole('combobox', { name: 'Move to' }).selectOption({ index: 1 });
+    await sheet.getByRole('button', { name: 'Move 1 order' }).click();
+    await expect(sheet).toHaveCount(0);
+    await expect.poll(runs).toEqual(expect.arrayContaining([[first, 2]]));
+    await desk.getByRole('button', { name: 'Undo' }).last().click();
+    await expect.poll(runs).toEqual(expect.arrayContaining([[own, 2]]));
+  });
+
+  await test.step('and one of its runs becomes a wave of its own', async () => {
+    await desk.getByRole('button', { name: 'Split', exact: true }).click();
+    const sheet = desk.getByRole('dialog', { name: /^Split wave/ });
+    await sheet.getByRole('checkbox', { name: new RegExp(`^${own}`) }).click();
+    await sheet.getByRole('button', { name: 'Split off 1 run' }).click();
+    await expect(desk.getByText(/was split off wave/)).toBeVisible();
+    await expect.poll(runs).toEqual([[first, 1]]);
+    const apart = desk.url().split('/').at(-1)!;
+    for (const id of [wave, apart]) await change(desk, `/api/waves/${id}/cancel`);
+  });
+});
+
+test('a picker gathers a trip of their own where the site allows it, and puts it back', async ({ browser }) => {
+  const picker = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  const desk = await person(browser, { name: 'maren' });
+  for (const who of [desk, picker]) await change(who, '/api/session/site', { site: 'fennock' });
+  const { rows } = await api<{ rows: (string | number)[][] }>(desk, '/api/orders?limit=500');
+  const open = rows.filter((r) => Number(r[10]) > 0).map((r) => String(r[0]));
+  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders: open.slice(0, 3) });
+  await picker.goto('/floor');
+  await picker.getByRole('button', { name: 'Gather a trip' }).click();
+  await expect(picker.getByText('0 of 4 places taken')).toBeVisible();
+  await picker.getByRole('checkbox').first().click();
+  await picker.getByRole('checkbox').nth(1).click();
+  await picker.getByRole('button', { name: 'Make a trip of 2 orders' }).click();
+  await expect(picker.getByText(/^Yours · Run/)).toBeVisible();
+  await picker.getByRole('button', { name: 'Undo' }).click();
+  await expect(picker.getByText(/^Yours · Run/)).toHaveCount(0);
+  for (const { id, state } of (await api<{ waves: { id: string; state: string }[] }>(desk, '/api/waves')).waves)
+    if (state === 'gathering' || id === wave) await change(desk, `/api/waves/${id}/cancel`);
+  for (const who of [desk, picker]) await change(who, '/api/session/site', { site: 'larkmoor' });
 });

@@ -32,7 +32,7 @@ console.log(`Node.js ${process.version}, ${cpus().length} cores\n`);
 const wanted = (part: string) => process.argv[2] === undefined || process.argv[2] === part;
 if (wanted('allocation')) await benchAllocation(note);
 if (wanted('routing')) await benchRouting(note);
-if (wanted('batching')) benchBatching(note);
+if (wanted('batching')) await benchBatching(note);
 if (wanted('waves')) await benchWavesAlone();
 if (wanted('relay')) await benchRelay();
 if (wanted('desk')) await benchLists();

@@ -64,24 +64,42 @@ export function neighbours({ loads }: Prepared, rows: readonly number[], most = 
   });
 }
 
+/** Partners that a joined run takes over from both its parts, the likest first. */
+const TAKEN_OVER = 64;
+
 /**
  * Savings, recomputed after each joining (Clarke and Wright 1964; as C&W(ii) in De Koster, Van der Poort and Wolters
- * 1999): of all pairs of runs that fit one cart the one is joined that saves most, until none saves or fits.
+ * 1999): of all pairs of runs that fit one cart the one is joined that saves most, until none saves or fits. Among many
+ * orders those that share their way are joined first, then all pairs of what is left.
  *
  * @param near pairs to weigh, by order; all pairs where absent
- * @param over told between joinings; true ends
+ * @param over told between joinings; true ends the weighing: what is left is joined as it fits
  */
 export function savings(problem: Prepared, near?: readonly number[][], over?: () => boolean): number[][] {
+  const single = problem.weights.map((_, o) => [o]);
+  if (!near) return joined(problem, single, null, over);
+  const partners = near.map((list) => new Set(list));
+  near.forEach((list, o) => list.forEach((other) => partners[other]!.add(o)));
+  const runs = joined(problem, joined(problem, single, partners, over), null, over);
+  return over?.() ? asTheyFit(problem, runs) : runs;
+}
+
+/** Joins runs by savings, those of each with its partners; with all others where no partners are named. */
+function joined(
+  problem: Prepared,
+  given: readonly number[][],
+  named: Set<number>[] | null,
+  over: (() => boolean) | undefined,
+): number[][] {
   const { cart, weights } = problem;
-  const runs: (number[] | null)[] = weights.map((_, o) => [o]);
-  const lengths = runs.map((r) => lengthOf(problem, r!));
-  const weight = [...weights];
-  const partners: Set<number>[] = runs.map((_, o) => new Set(near ? near[o] : runs.keys()));
-  if (near) near.forEach((list, o) => list.forEach((other) => partners[other]!.add(o)));
+  const size = given.length;
+  const runs: (number[] | null)[] = [...given];
+  const lengths = given.map((r) => lengthOf(problem, r));
+  const weight = given.map((r) => r.reduce((w, o) => weigh(w, weights[o]!), nothingWeighed));
+  const partners = named ?? given.map(() => new Set(given.keys()));
   // The best partner of each run, found again only when it or its partner was joined.
-  const best: ({ with: number; saved: number } | null)[] = runs.map(() => null);
+  const best: ({ with: number; saved: number } | null)[] = given.map(() => null);
   const known = new Map<number, number>();
-  const size = runs.length;
   const savedBy = (a: number, b: number): number => {
     const key = Math.min(a, b) * size + Math.max(a, b);
     const before = known.get(key);
@@ -99,7 +117,7 @@ export function savings(problem: Prepared, near?: readonly number[][], over?: ()
     }
     best[a] = top;
   };
-  for (let a = 0; a < size; a++) look(a);
+  for (let a = 0; a < size && !over?.(); a++) look(a);
   while (!over?.()) {
     let top = -1;
     for (let a = 0; a < size; a++) if (runs[a] && best[a] && (top < 0 || best[a]!.saved > best[top]!.saved)) top = a;
@@ -109,10 +127,12 @@ export function savings(problem: Prepared, near?: readonly number[][], over?: ()
     lengths[top] = lengths[top]! + lengths[gone]! - best[top]!.saved;
     weight[top] = weigh(weight[top]!, weight[gone]!);
     runs[gone] = null;
-    for (const b of partners[gone]!) {
-      partners[top]!.add(b);
-      partners[b]!.add(top);
-    }
+    if (named)
+      for (const b of partners[gone]!) {
+        if (!runs[b] || b === top || partners[top]!.size >= TAKEN_OVER) continue;
+        partners[top]!.add(b);
+        partners[b]!.add(top);
+      }
     for (let b = 0; b < size; b++) known.delete(Math.min(top, b) * size + Math.max(top, b));
     for (let a = 0; a < size; a++) {
       if (!runs[a]) continue;
@@ -125,6 +145,23 @@ export function savings(problem: Prepared, near?: readonly number[][], over?: ()
     }
   }
   return runs.filter((r): r is number[] => r !== null);
+}
+
+/** Joins runs wherever they fit, the fullest first: as few as can be had without measuring. */
+function asTheyFit({ cart, weights }: Prepared, runs: readonly number[][]): number[][] {
+  const loaded = runs
+    .map((orders) => ({ orders, weight: orders.reduce((w, o) => weigh(w, weights[o]!), nothingWeighed) }))
+    .sort((a, b) => b.weight.count - a.weight.count || b.weight.units - a.weight.units);
+  const kept: typeof loaded = [];
+  for (const run of loaded) {
+    const into = kept.find((k) => fits(weigh(k.weight, run.weight), cart));
+    if (!into) kept.push({ ...run });
+    else {
+      into.orders = [...into.orders, ...run.orders];
+      into.weight = weigh(into.weight, run.weight);
+    }
+  }
+  return kept.map((k) => k.orders);
 }
 
 /** Where savings over all pairs would take long, neighbours alone are weighed. */

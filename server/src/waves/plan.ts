@@ -10,7 +10,7 @@ import { foreseen, StalePlan, writeRuns } from './writePlan.ts';
 const ATTEMPTS = 3;
 
 /** Seconds of searching: more for more orders, and never so long that a supervisor waits. */
-export const searchSeconds = (orders: number): number => Math.min(18, Math.max(0.4, orders / 50));
+export const searchSeconds = (orders: number): number => Math.min(11, Math.max(0.4, orders / 50));
 
 /**
  * Plans a wave: bins, runs and routes. The computing is done outside the transaction, in a thread of its own; the
