@@ -46,8 +46,7 @@ export function PickList({
               <Txt lines={1}>{p.step.item.name}</Txt>
               <Txt kind="small" colour="quiet" lines={1}>
                 {[
-                  p.order.number,
-                  t('floor.place', { number: p.step.position.number }),
+                  ...(p.together ? [] : [p.order.number, t('floor.place', { number: p.step.position.number })]),
                   p.step.lot ? t('floor.lot', { lot: p.step.lot }) : '',
                 ]
                   .filter(Boolean)

@@ -115,6 +115,7 @@ describe('the kit', () => {
       why: 'only',
       saves: 0,
       remains: 3,
+      together: false,
       at: { aisle: 'M', y: 3 },
     };
     const at = (progress: object) => cardWords({ ...pick, progress: { ...pick.progress, ...progress } }, undefined);

@@ -46,6 +46,7 @@ const pick = (n: number, units: number): RunPick => ({
   why: 'only',
   saves: 0,
   remains: 4,
+  together: false,
   at: { aisle: 'A', y: n },
 });
 

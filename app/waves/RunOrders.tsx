@@ -70,7 +70,7 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
         entries={orders.map((o) => ({
           id: o.id,
           title: `${o.position} · ${o.number}`,
-          about: `${o.customer} · ${t('unit.lines', { count: o.picks })} · ${t('unit.units', { count: o.units })}`,
+          about: `${o.customer} · ${t('unit.lines', { count: o.lines })} · ${t('unit.units', { count: o.units })}`,
         }))}
         marked={marked}
         onMark={setMarked}

@@ -64,13 +64,23 @@ export const runPick = z.object({
   saves: z.number().describe('Metres that the bin saves, where the walk decided'),
   remains: units.describe('Units that should be left in the bin after this pick'),
   at: z.object({ aisle: z.string(), y: z.number() }),
+  together: z.boolean().describe('Picked for several orders at once, sorted at the bench'),
 });
 export type RunPick = z.infer<typeof runPick>;
 
 export const runDetail = z.object({
   run: runSummary,
   cartPositions: z.int(),
-  positions: z.array(z.object({ number: z.int(), order: z.string(), customer: z.string() })),
+  positions: z.array(
+    z.object({
+      number: z.int(),
+      id,
+      order: z.string(),
+      customer: z.string(),
+      lines: z.int().describe('What of it is picked in this run'),
+      units,
+    }),
+  ),
   picks: z.array(runPick),
   path: z.array(z.tuple([z.number(), z.number()])),
   lanes: z.array(z.object({ code: z.string(), name: z.string() })),

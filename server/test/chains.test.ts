@@ -139,3 +139,48 @@ describe('a trip that a picker gathers', () => {
     await desk.get('changeWay', { body: way });
   });
 });
+
+describe('a consolidated run', () => {
+  it('takes what several orders need from one bin at once, onto a cart without places, and undoes it at once', async () => {
+    for (const person of [desk, picker]) await person.get('switchSite', { body: { site: 'larkmoor' } });
+    const orders: string[] = [];
+    for (const [i, units] of [2, 3, 4].entries())
+      orders.push(await takeIn(desk, { number: `TOGETHER-${i + 1}`, lines: [['BR-001', units]] }));
+    const { wave } = await desk.get('release', { body: { orders } });
+    await desk.get('changeWave', { id: wave, body: { picking: 'consolidate' } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const [run, ...others] = (await desk.get('wave', { id: wave })).runs;
+    expect(others).toEqual([]);
+    const { picks, positions } = await picker.get('takeRun', { id: run!.id, body: { cart: 'CART-01' } });
+    expect(positions.map((p) => p.units).sort()).toEqual([2, 3, 4]);
+    expect(picks.map((p) => [p.step.units, p.together])).toEqual([[9, true]]);
+    const [pick] = picks;
+    const input = (what: object) => picker.get('runInput', { id: run!.id, body: { pick: pick!.step.id, input: what } });
+    const picked = async () => {
+      const found = await relay.query<{ order: string; picked: number }>(
+        `select o.number as "order", l.picked from order_line l join customer_order o on o.id = l.order_id where o.number like 'TOGETHER-%'`,
+      );
+      return positions.map((p) => found.find((f) => f.order === p.order)!.picked);
+    };
+    await input({ kind: 'scan', text: pick!.step.bin });
+    // The bin holds less than the three ask: the first are served, the last goes without.
+    const short = await input({ kind: 'short', units: 6, reason: 'not-enough' });
+    const done = short.verdict === 'done' ? short : await input({ kind: 'count', units: 6 });
+    expect(done).toMatchObject({ verdict: 'done', units: 6, runComplete: true });
+    let left = 6;
+    expect(await picked()).toEqual(
+      positions.map((p) => {
+        const own = Math.min(left, p.units);
+        left -= own;
+        return own;
+      }),
+    );
+    expect(await picker.get('undoPick', { id: run!.id })).toEqual({ pick: pick!.step.id });
+    expect(await picked()).toEqual([0, 0, 0]);
+    await input({ kind: 'scan', text: pick!.step.bin });
+    expect(await input({ kind: 'count', units: 9 })).toMatchObject({ verdict: 'done', units: 9 });
+    expect(await picked()).toEqual(positions.map((p) => p.units));
+    await picker.get('leaveRun', { id: run!.id, body: { lane: 'LANE-2' } });
+  });
+});

@@ -1,4 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm';
+import type { Picking } from '@hand-relay/core/waves';
 import { notFound, rows, type Platform } from '../platform/index.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
 import { finish, newDocument } from './page.ts';
@@ -7,6 +8,7 @@ import { words } from './words.ts';
 interface Run {
   id: string;
   number: string;
+  picking: Picking;
   sign: string;
   metres: number;
   stops: number;
@@ -20,7 +22,8 @@ interface Run {
     unit: string;
     lot: string;
     units: number;
-    position: number;
+    /** Null where it has none on the cart. */
+    position: number | null;
     order: string;
     gtin: string | null;
   }[];
@@ -114,11 +117,11 @@ export async function pickList(
   return finish(document);
 }
 
-function runsOf({ db }: Platform, siteId: string, only: SQL): Promise<Run[]> {
-  return rows<Run>(
+async function runsOf({ db }: Platform, siteId: string, only: SQL): Promise<Run[]> {
+  const found = await rows<Run>(
     db,
     sql`
-    select r.id, r.number, r.call_sign as sign, r.metres, r.stops, r.seconds, w.number as wave, coalesce(p.name, a.name, r.team) as picker, k.picks
+    select r.id, r.number, r.picking, r.call_sign as sign, r.metres, r.stops, r.seconds, w.number as wave, coalesce(p.name, a.name, r.team) as picker, k.picks
     from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id
     join lateral (
       select coalesce(jsonb_agg(jsonb_build_object('bin', b.code, 'sku', i.sku, 'name', i.name, 'unit', i.unit, 'lot', k.lot, 'units', k.units,
@@ -128,6 +131,18 @@ function runsOf({ db }: Platform, siteId: string, only: SQL): Promise<Run[]> {
     ) k on true
     where r.site_id = ${siteId} and ${only} order by r.rank, r.number`,
   );
+  return found.map((run) => (run.picking === 'consolidate' ? { ...run, picks: together(run.picks) } : run));
+}
+
+/** What is taken from one bin for several orders stands in one row, without their places. */
+function together(picks: Run['picks']): Run['picks'] {
+  const joined = new Map<string, Run['picks'][number]>();
+  for (const pick of picks) {
+    const key = `${pick.bin} ${pick.sku} ${pick.lot}`;
+    const units = (joined.get(key)?.units ?? 0) + pick.units;
+    joined.set(key, { ...pick, units, position: null, order: '' });
+  }
+  return [...joined.values()];
 }
 
 const runSymbol = (number: string): LinearSymbol => ({
@@ -200,7 +215,10 @@ function drawRun(document: PDFKit.PDFDocument, run: Run): void {
       .font('text')
       .fontSize(8)
       .text(pick.unit, at.units, y + 17, { width: 38, height: 10, ellipsis: true });
-    document.font('strong').fontSize(14).text(String(pick.position), at.position, y, { width: 28 });
+    document
+      .font('strong')
+      .fontSize(14)
+      .text(String(pick.position ?? '–'), at.position, y, { width: 28 });
     document
       .font('text')
       .fontSize(8)

@@ -12,8 +12,9 @@ import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
-import { runPicks } from './read.ts';
+import { linePicks } from './read.ts';
 import { lockRun, mustBeMine, type RunRow } from './take.ts';
+import { sharedOut, together } from './together.ts';
 
 /**
  * Judges an input at a pick as the device did, and writes what it means. A refused input changes nothing and is
@@ -28,10 +29,13 @@ export async function pickInput(
   const { tx, actor, now } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   mustBeMine(run, actor.personId);
-  const [pick] = await runPicks(tx, { siteId: actor.siteId, runId, pickId });
-  if (!pick) throw notFound('pick', pickId);
+  const joined = together(await linePicks(tx, { siteId: actor.siteId, runId, pickId })).find(({ lines }) =>
+    lines.some((l) => l.step.id === pickId),
+  );
+  if (!joined) throw notFound('pick', pickId);
+  const { pick, lines } = joined;
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
-  await mustNotBeHeld(tx, pick.order.id, 'picking');
+  for (const order of new Set(lines.map((l) => l.order.id))) await mustNotBeHeld(tx, order, 'picking');
   const verdict = judgePick(pick.step, pick.progress, input, now.getUTCFullYear());
   const facts = {
     run: run.number,
@@ -59,8 +63,12 @@ export async function pickInput(
     gotName = item?.name;
   }
   if (verdict.verdict === 'accepted')
-    await tx.execute(sql`update pick set progress = ${JSON.stringify(verdict.progress)}::jsonb where id = ${pickId}`);
-  if (verdict.verdict === 'done') await confirm(change, run, pick, verdict.progress, verdict.units);
+    await tx.execute(
+      sql`update pick set progress = ${JSON.stringify(verdict.progress)}::jsonb where id = ${pick.step.id}`,
+    );
+  if (verdict.verdict === 'done')
+    for (const { line, units, progress } of sharedOut(lines, verdict.progress, verdict.units))
+      await confirm(change, run, line, progress, units);
   if (verdict.verdict !== 'refused') change.tell('runs', [runId]);
   const [open] = await rows<{ picks: number }>(
     tx,
@@ -250,9 +258,33 @@ async function reportShort(
  * @throws Refusal 409 when the goods were packed meanwhile, or what a short gave back was promised to others
  */
 export async function undoPick(change: Change, runId: string): Promise<{ pick: string | null }> {
+  const run = await lockRun(change.tx, change.actor.siteId, runId);
+  mustBeMine(run, change.actor.personId);
+  let last = await undoLine(change, run, null);
+  let pick = last?.id ?? null;
+  // What was picked for several orders at once is undone at once; the first of them bears the pick.
+  for (; last?.together; pick = last?.id ?? pick) last = await undoLine(change, run, last.together);
+  return { pick };
+}
+
+interface Confirmed {
+  bin: string;
+  item: string;
+  lot: string;
+  at: string;
+}
+
+/** Undoes the last confirmation of one line, or the last of those that were confirmed with it; null where there is none. */
+async function undoLine(
+  change: Change,
+  run: RunRow,
+  group: Confirmed | null,
+): Promise<{ id: string; together: Confirmed | null } | null> {
   const { tx, actor } = change;
-  const run = await lockRun(tx, actor.siteId, runId);
-  mustBeMine(run, actor.personId);
+  const runId = run.id;
+  const among = group
+    ? sql`and k.bin_id = ${group.bin} and k.item_id = ${group.item} and k.lot = ${group.lot} and k.confirmed_at = ${group.at}`
+    : sql``;
   const [last] = await rows<{
     id: string;
     order: string;
@@ -263,16 +295,18 @@ export async function undoPick(change: Change, runId: string): Promise<{ pick: s
     picked: number;
     free: number;
     open: number;
+    together: Confirmed | null;
   }>(
     tx,
     sql`select k.id, k.order_id as "order", k.line_id as line, i.name as item, k.lot, k.units, k.picked,
-               coalesce(t.on_hand - t.reserved, 0)::int as free, (l.asked - l.cancelled - l.released)::int as open
-        from pick k join item i on i.id = k.item_id join order_line l on l.id = k.line_id
+               coalesce(t.on_hand - t.reserved, 0)::int as free, (l.asked - l.cancelled - l.released)::int as open,
+               case when r.picking = 'consolidate' then jsonb_build_object('bin', k.bin_id, 'item', k.item_id, 'lot', k.lot, 'at', k.confirmed_at) end as together
+        from pick k join run r on r.id = k.run_id join item i on i.id = k.item_id join order_line l on l.id = k.line_id
         left join stock_total t on t.site_id = ${actor.siteId} and t.item_id = k.item_id and t.lot = k.lot
-        where k.run_id = ${runId} and k.state in ('done', 'short') order by k.confirmed_at desc, k.sequence desc limit 1
+        where k.run_id = ${runId} and k.state in ('done', 'short') ${among} order by k.confirmed_at desc, k.sequence desc limit 1
         for update of k, l`,
   );
-  if (!last) return { pick: null };
+  if (!last) return null;
   const made = await rows<{ from: string; to: string; itemId: string; lot: string; serial: string; units: number }>(
     tx,
     sql`select m.from_place as "from", m.to_place as "to", m.item_id as "itemId", m.lot, m.serial, sum(m.units)::int as units
@@ -318,5 +352,5 @@ export async function undoPick(change: Change, runId: string): Promise<{ pick: s
   change.tell('runs', [runId]);
   change.tell('orders', [last.order]);
   change.tell('waves', [run.waveId]);
-  return { pick: last.id };
+  return { id: last.id, together: last.together };
 }

@@ -1,11 +1,12 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import { pickWay } from '@hand-relay/core/ways';
+import { pickWay, type PickWay } from '@hand-relay/core/ways';
 import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { layoutOf } from '../floor/index.ts';
+import { together } from './together.ts';
 
 type PickRow = {
   id: string;
@@ -33,6 +34,7 @@ type PickRow = {
   serials: string[] | null;
   others: string[] | null;
   orders: number;
+  together: boolean;
 };
 
 /**
@@ -49,12 +51,13 @@ const otherLots = sql`
                               and p.item_id = k.item_id and p.lot = s.lot), 0) >= k.units
     and (t2.best_before is null or t2.best_before - o.due >= c.min_shelf_days)`;
 
-/** Picks as the device and the server's judge both need them, in walking order. */
-export async function runPicks(
+/** Picks of a run, each of one line, in walking order; with `pickId` that one and those that are picked together with it. */
+export async function linePicks(
   on: Db | Tx,
   { siteId, runId, pickId }: { siteId: string; runId: string; pickId?: string },
 ): Promise<RunPick[]> {
   const way = await wayOf(on, siteId);
+  const alike = sql`(r.picking = 'consolidate' and (k.bin_id, k.item_id, k.lot) = (select g.bin_id, g.item_id, g.lot from pick g where g.id = ${pickId ?? ''}))`;
   const found = await rows<PickRow>(
     on,
     sql`
@@ -72,14 +75,15 @@ export async function runPicks(
              select jsonb_agg(s.serial order by s.serial) from balance s
              where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
            ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
-           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders
+           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
     left join lot t on t.item_id = k.item_id and t.lot = k.lot
-    where k.run_id = ${runId} and ${pickId ? sql`k.id = ${pickId}` : sql`k.state <> 'out'`}
+    where k.run_id = ${runId} and k.state <> 'out' ${pickId ? sql`and (k.id = ${pickId} or ${alike})` : sql``}
     order by k.sequence`,
   );
   return found.map((k) => ({
+    together: k.together,
     step: {
       id: k.id,
       bin: k.bin,
@@ -88,7 +92,7 @@ export async function runPicks(
       serialsInBin: k.serials ?? [],
       units: k.units,
       position: { cart: k.cart ?? '', number: k.position },
-      how: pickWay(way, k.orders),
+      how: k.together ? withoutPlace(pickWay(way, k.orders)) : pickWay(way, k.orders),
       otherLots: k.others ?? [],
     },
     progress: { ...freshProgress, ...k.progress },
@@ -108,6 +112,13 @@ export async function runPicks(
   }));
 }
 
+/** What lies on a consolidated cart has no place of its own there. */
+const withoutPlace = (way: PickWay): PickWay => ({ ...way, checks: way.checks.filter((c) => c !== 'position') });
+
+/** Picks as the device and the server's judge both need them: in a consolidated run one for all orders of a bin. */
+export const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>
+  together(await linePicks(on, asked)).map(({ pick }) => pick);
+
 export async function runDetail({ db }: Platform, siteId: string, runId: string): Promise<RunDetail> {
   const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
@@ -121,8 +132,11 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
   );
   const positions = await rows<RunDetail['positions'][number]>(
     db,
-    sql`select q.number, o.number as "order", c.name as customer from run_position q join customer_order o on o.id = q.order_id
-        join customer c on c.id = o.customer_id where q.run_id = ${runId} order by q.number`,
+    sql`select q.number, o.id, o.number as "order", c.name as customer, k.lines, k.units from run_position q join customer_order o on o.id = q.order_id
+        join customer c on c.id = o.customer_id cross join lateral (
+          select count(distinct k.line_id)::int as lines, coalesce(sum(k.units), 0)::int as units from pick k
+          where k.run_id = q.run_id and k.order_id = o.id and k.state <> 'out'
+        ) k where q.run_id = ${runId} and k.lines > 0 order by q.number`,
   );
   const lanes = await rows<RunDetail['lanes'][number]>(
     db,

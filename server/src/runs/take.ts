@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { readCode } from '@hand-relay/core/codes';
+import type { Picking } from '@hand-relay/core/waves';
 import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
 import { handOver } from './handOver.ts';
@@ -15,13 +16,14 @@ export interface RunRow {
   cart: string | null;
   waveId: string;
   positions: number;
+  picking: Picking;
 }
 
 export async function lockRun(tx: Tx, siteId: string, id: string): Promise<RunRow> {
   const [run] = await rows<RunRow>(
     tx,
     sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.assigned_id as "assignedId", a.name as assigned,
-               r.cart_code as cart, r.wave_id as "waveId", r.positions
+               r.cart_code as cart, r.wave_id as "waveId", r.positions, r.picking
         from run r left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
   );
   if (!run) throw notFound('run', id);
@@ -60,7 +62,8 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
     tx,
     sql`select max(number)::int as positions from run_position where run_id = ${runId}`,
   );
-  if (cart.positions < needed!.positions)
+  // What is picked together lies on the cart as it comes: its places do not count.
+  if (run.picking !== 'consolidate' && cart.positions < needed!.positions)
     throw new Refusal(409, 'cart-small', { cart: cart.code, positions: cart.positions, needed: needed!.positions });
   await tx.execute(sql`
     update run set state = 'picking', picker_id = ${actor.personId}, cart_code = ${cart.code}, started_at = coalesce(started_at, ${now.toISOString()})
