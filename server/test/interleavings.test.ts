@@ -369,7 +369,7 @@ describe('random interleavings of everything that people do', () => {
         'packAll',
         'confirm',
       ].filter((d) => !done[d]);
-    for (let more = 0; more < 4 * pass.length && missing().length > 0; more++)
+    for (let more = 0; more < 12 * pass.length && missing().length > 0; more++)
       await go(pass[more % pass.length]!, 31 * more);
     expect(missing()).toEqual([]);
   }, 240_000);
