@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, distance, relative } from '../text/index.ts';
+import { clock, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Key, Loading, Row, Shape, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DeskTabs } from '../desk/index.ts';
@@ -12,6 +12,7 @@ import { CompareSheet } from './CompareSheet.tsx';
 import { CrewLine, PersonLane } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
 import { LaneRow } from './LaneRow.tsx';
+import { LoadLane } from './LoadLane.tsx';
 import { sayWave } from './sayWave.ts';
 import { Timetable } from './Timetable.tsx';
 import { axisOf, type Axis } from './track.ts';
@@ -145,27 +146,7 @@ export function TrackView() {
             />
           ))}
           {(loads?.loads ?? []).map((load) => (
-            <LaneRow
-              key={load.id}
-              wide={wide}
-              onOpen={() => router.navigate(`/desk/loads/${load.id}`)}
-              label={t('track.load', { number: load.number })}
-              head={
-                <View style={{ paddingVertical: 6 }}>
-                  <Txt kind="strong">{t('track.load', { number: load.number })}</Txt>
-                  <Txt kind="small" colour="quiet" lines={1}>
-                    {load.vehicle} · {t('unit.orders', { count: load.orders })}
-                  </Txt>
-                </View>
-              }
-            >
-              <Lane
-                axis={axis}
-                now={now}
-                marks={{ ends: null, early: null, late: null, leaves: ms(load.leavesAt), chance: null }}
-                label={load.leavesAt ? t('track.loadLeaves', { in: relative(load.leavesAt, now) }) : t('track.noTime')}
-              />
-            </LaneRow>
+            <LoadLane key={load.id} load={load} waves={lanes} axis={axis} now={now} wide={wide} />
           ))}
           {crew && busy.map((p) => <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />)}
         </View>

@@ -1,4 +1,6 @@
-import type { FloorLayout } from '@hand-relay/contract';
+import type { FloorLayout, LoadSummary, WaveSummary } from '@hand-relay/contract';
+import { layoutOf } from './LayoutFile.tsx';
+import { loadMarks } from './loadMarks.ts';
 import { inReadingOrder, onRun, orderHeld, orderOf, runUnder } from './dropPlaces.ts';
 import { zoomed } from '../ui/PanZoom.tsx';
 import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
@@ -100,5 +102,57 @@ describe('places on the board', () => {
       'o1',
       null,
     ]);
+  });
+});
+
+describe('a load on the track', () => {
+  const now = Date.parse('2030-01-15T10:00:00Z');
+  const at = (minutes: number) => new Date(now + minutes * 60_000).toISOString();
+  const wave = (id: string, ends: number) =>
+    ({
+      id,
+      earliestDeparture: at(180),
+      doneBy: at(150),
+      forecast: { left: 60, ends: at(ends), early: at(ends - 5), late: at(ends + 10) },
+    }) as unknown as WaveSummary;
+  const load = (more: object) =>
+    ({ leavesAt: at(180), units: 9, released: 9, waves: ['a', 'b'], ...more }) as unknown as LoadSummary;
+
+  it('ends with the last of its waves, in time where packing and loading still fit before it leaves', () => {
+    const marks = (last: number) => loadMarks(load({}), [wave('a', 30), wave('b', last), wave('c', 170)], now);
+    expect(marks(60)).toMatchObject({ ends: Date.parse(at(60)), late: Date.parse(at(70)), chance: 'made' });
+    expect(marks(145).chance).toBe('tight');
+    expect(marks(160).chance).toBe('missed');
+    expect(loadMarks(load({ leavesAt: null }), [wave('a', 30)], now)).toMatchObject({ leaves: null, chance: null });
+  });
+
+  it('is not foreseen while a part of it is not released', () => {
+    expect(loadMarks(load({ released: 8 }), [wave('a', 30)], now)).toMatchObject({ ends: null, chance: null });
+  });
+});
+
+describe('a layout out of a file', () => {
+  it('is read from CSV and from JSON alike', () => {
+    const layout: FloorLayout = {
+      aisles: [
+        { id: 'A', x: 0 },
+        { id: 'B', x: 3.4, oneWay: 'up' },
+      ],
+      crossAisles: [0, 12],
+      blocked: [{ aisle: 'A', from: 4, to: 6 }],
+      start: { aisle: 'A', y: 0 },
+      finish: null,
+    };
+    const table = `\uFEFFpart,aisle,x_m,y_m,from_m,to_m,one_way
+aisle,A,0
+aisle,B,"3.4",,,,up
+cross aisle,,,0
+cross aisle,,,12
+blocked,A,,,4,6
+start,A,,0
+`;
+    expect(layoutOf('floor.csv', table)).toEqual(layout);
+    expect(layoutOf('floor.json', JSON.stringify(layout))).toEqual(layout);
+    expect(layoutOf('floor.csv', table.replace('up', 'left'))).toMatchObject([{ row: 3, column: 'one_way' }]);
   });
 });

@@ -30,6 +30,8 @@ export const loadSummary = z.object({
   note: z.string(),
   orders: z.int(),
   units,
+  released: units.describe('Of the units, what is released'),
+  waves: z.array(id).describe('Waves planned or started that pick for it'),
   fill: loadFill,
 });
 export type LoadSummary = z.infer<typeof loadSummary>;

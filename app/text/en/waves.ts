@@ -39,8 +39,9 @@ export const waves = {
     floor: 'Floor plan',
     over: 'Done or taken back',
     load: 'Load {{number}}',
-    loadLeaves: 'Leaves {{in}}',
-    noTime: 'No departure yet',
+    loadLeaves: 'Leaves {{in}}.',
+    loadReleased: '{{released}} of {{units}} units released.',
+    noTime: 'No departure yet.',
   },
   timetable: {
     title: 'Timetable',

@@ -3,7 +3,7 @@ import type { LoadDetail, LoadShare, LoadSummary } from '@hand-relay/contract';
 import { fillOf, palletsOf, type Pallet, type Share, type Vehicle } from '@hand-relay/core/loads';
 import { iso, notFound, recordset, rows, type Db, type Tx } from '../platform/index.ts';
 
-export interface LoadRow extends Omit<LoadSummary, 'fill' | 'orders' | 'units'> {
+export interface LoadRow extends Omit<LoadSummary, 'fill' | 'orders' | 'units' | 'released'> {
   departureId: string | null;
   lengthMm: number;
   widthMm: number;
@@ -40,7 +40,10 @@ export function loadRows(on: Db | Tx, siteId: string, which: SQL): Promise<LoadR
     sql`
     select d.id, d.number, d.state, v.name as vehicle, p.name as departure, d.departure_id as "departureId",
            ${iso(sql`d.leaves_at`)} as "leavesAt", door.code as door, d.note, v.length_mm as "lengthMm", v.width_mm as "widthMm",
-           v.height_mm as "heightMm", v.floor_places as "floorPlaces", v.max_load_g as "maxLoadG"
+           v.height_mm as "heightMm", v.floor_places as "floorPlaces", v.max_load_g as "maxLoadG", (
+             select coalesce(jsonb_agg(distinct x.wave_id), '[]') from load_order lo join order_line l on l.order_id = lo.order_id
+             join wave_line x on x.line_id = l.id join wave w on w.id = x.wave_id and w.state in ('planned', 'started') where lo.load_id = d.id
+           ) as waves
     from load d join vehicle_type v on v.id = d.vehicle_id left join departure p on p.id = d.departure_id
     left join place door on door.id = d.door_id
     where d.site_id = ${siteId} and ${which} order by d.leaves_at nulls last, d.number`,
@@ -76,11 +79,12 @@ const asShare = ({ load: _, largest: __, ...row }: ShareRow, pallet: Pallet, fit
 });
 
 function summary(row: LoadRow, shares: readonly ShareRow[], pallet: Pallet): LoadSummary {
-  const { id, number, state, vehicle, departure, leavesAt, door, note } = row;
+  const { id, number, state, vehicle, departure, leavesAt, door, note, waves } = row;
   return {
-    ...{ id, number, state, vehicle, departure, leavesAt, door, note },
+    ...{ id, number, state, vehicle, departure, leavesAt, door, note, waves },
     orders: shares.length,
     units: shares.reduce((n, s) => n + s.units, 0),
+    released: shares.reduce((n, s) => n + s.released, 0),
     fill: fillOf(vehicleOf(row), pallet, shares),
   };
 }
