@@ -1,12 +1,12 @@
-import type { FloorMap, Place, Point } from '../floor/index.ts';
+import type { FloorMap, Place } from '../floor/index.ts';
 import { treeBound } from './bound.ts';
 import { EXACT_PLACES, heldKarp } from './heldKarp.ts';
 import { openSweep } from './openSweep.ts';
 import { lengthOf, measure, UnreachableStop, type Stop, type Walks } from './problem.ts';
-import { along, type Route } from './route.ts';
+import { along, drawn, type Route } from './route.ts';
 import { insertion, search } from './search.ts';
 import { SWEEP_ROWS } from './sweep.ts';
-import { alongCorners, cornersOf, trace, type Spot } from './trace.ts';
+import { trace, type Spot } from './trace.ts';
 
 /**
  * The shortest walk through a set of stops that begins at one of them and ends at another, whichever suit it best: for
@@ -35,24 +35,8 @@ export function openRoute(stops: readonly Stop[], map: FloorMap): Route {
   const exact = walks.size - 2 <= EXACT_PLACES;
   const order = exact ? heldKarp(walks) : searched(walks);
   if (!order || lengthOf(walks, order) === Infinity) throw new UnreachableStop(apart(stops, map));
-  const path = cornersOf(
-    order.flatMap((n, i): Point[] =>
-      i === 0
-        ? [[map.x(walks.places[n]!.aisle), walks.places[n]!.y]]
-        : map.walk(walks.places[order[i - 1]!]!, walks.places[n]!),
-    ),
-  );
-  const distance = alongCorners(path);
-  const bound = exact ? distance : treeBound(walks, distance);
-  const proven = distance <= bound + 1e-6;
-  return {
-    distance,
-    sequence: order.flatMap((n) => walks.stopsAt[n]!.map((s) => s.id)),
-    path,
-    lowerBound: proven ? distance : bound,
-    proven,
-    found: exact ? 'subsets' : 'search',
-  };
+  const length = lengthOf(walks, order);
+  return drawn(walks, map, order, exact ? length : treeBound(walks, length), exact ? 'subsets' : 'search');
 }
 
 /** The walk along one aisle, where all places lie in one stretch of it that can be walked either way. */

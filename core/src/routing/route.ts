@@ -58,7 +58,7 @@ export function route(
   if (walks.size - 2 <= EXACT_PLACES) {
     const order = heldKarp(walks);
     if (!order) throw new UnreachableStop(cutOff(walks));
-    return drawn(walks, map, order, lengthOf(walks, order), 'subsets');
+    return drawn(walks, map, closed(walks, order), lengthOf(walks, order), 'subsets');
   }
   return bySearch(problem, walks, map, effort);
 }
@@ -182,15 +182,18 @@ function bySearch(problem: RouteProblem, walks: Walks, map: FloorMap, effort: Ef
   const from = orders.reduce((a, b) => (lengthOf(walks, b) < lengthOf(walks, a) ? b : a));
   if (lengthOf(walks, from) === Infinity) throw new UnreachableStop(cutOff(walks));
   const bound = Math.max(swept === Infinity ? 0 : swept, treeBound(walks, lengthOf(walks, from)));
-  return drawn(walks, map, search(walks, orders, bound, effort), bound, 'search');
+  return drawn(walks, map, closed(walks, search(walks, orders, bound, effort)), bound, 'search');
 }
 
-function drawn(walks: Walks, map: FloorMap, order: number[], bound: number, found: Found): Route {
-  const nodes = [0, ...order, walks.size - 1];
+/** A visiting order from the start to the finish. */
+const closed = ({ size }: Walks, order: readonly number[]): number[] => [0, ...order, size - 1];
+
+/** The walk from node to node, drawn on the floor, with the stops at each. */
+export function drawn(walks: Walks, map: FloorMap, nodes: readonly number[], bound: number, found: Found): Route {
   const path = cornersOf(
     nodes.flatMap((n, i) =>
       i === 0
-        ? [[map.x(walks.places[0]!.aisle), walks.places[0]!.y] as Point]
+        ? [[map.x(walks.places[n]!.aisle), walks.places[n]!.y] as Point]
         : map.walk(walks.places[nodes[i - 1]!]!, walks.places[n]!),
     ),
   );
@@ -198,7 +201,7 @@ function drawn(walks: Walks, map: FloorMap, order: number[], bound: number, foun
   const proven = distance <= bound + 1e-6;
   return {
     distance,
-    sequence: order.flatMap((n) => walks.stopsAt[n]!.map((s) => s.id)),
+    sequence: nodes.flatMap((n) => walks.stopsAt[n]!.map((s) => s.id)),
     path,
     lowerBound: proven ? distance : bound,
     proven,

@@ -116,7 +116,7 @@ export async function linePicks(
 const withoutPlace = (way: PickWay): PickWay => ({ ...way, checks: way.checks.filter((c) => c !== 'position') });
 
 /** Picks as the device and the server's judge both need them: in a consolidated run one for all orders of a bin. */
-export const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>
+const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>
   together(await linePicks(on, asked)).map(({ pick }) => pick);
 
 export async function runDetail({ db }: Platform, siteId: string, runId: string): Promise<RunDetail> {
