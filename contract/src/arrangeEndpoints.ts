@@ -113,6 +113,7 @@ export const arrangeEndpoints = all({
     path: '/api/runs/:id/put-back',
     needs: ['runs.pick', 'runs.arrange'],
     summary: 'Give a trip that one gathered and did not begin back: its orders gather again',
+    body: nothing,
     answer: z.object({}),
   },
   timetable: {

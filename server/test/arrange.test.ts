@@ -81,6 +81,9 @@ describe('waves that wait', () => {
     expect((await runsOf(alone)).map((r) => r.id)).toEqual([run!.id]);
     expect((await runsOf(b)).map((r) => r.id).sort()).toEqual(rest.map((r) => r.id).sort());
     expect(await stateOf(alone)).toBe('planned');
+    const [part, left] = [(await desk.get('wave', { id: alone })).wave, (await desk.get('wave', { id: b })).wave];
+    expect(part.foreseen!.metres).toBeCloseTo(run!.metres);
+    expect(left.foreseen!.metres).toBeCloseTo(rest.reduce((n, r) => n + r.metres, 0));
 
     const placed = (await desk.get('placeWave', { id: alone, body: { before: apart.wave } })).waves.map((w) => w.id);
     expect(placed.indexOf(alone)).toBe(placed.indexOf(apart.wave) - 1);

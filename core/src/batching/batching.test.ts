@@ -150,5 +150,8 @@ describe('batches', () => {
       return Math.max(...timed.map((t) => t.ends));
     };
     expect(ends(2)).toBeLessThan(0.7 * ends(1));
+    // A handful of small orders from one aisle stays one trip, however many people are there.
+    const few = [0, 1, 2].map((i) => order(`f${i}`, 'A', { handling: 3 }));
+    expect(batch(few, { positions: 8 }, at, { crew: { people: 9, speed: 1, perRun: 45 } }).runs).toHaveLength(1);
   });
 });

@@ -66,7 +66,7 @@ export function timesOf(runs: readonly GoalRun[], orders: readonly BatchOrder[],
 }
 
 /**
- * The walk, and beside it: departures that are missed, urgent orders that wait, and a crew of whom one finishes long
+ * The walk, and beside it: what beginning each run costs, departures that are missed, urgent orders that wait, and a crew of whom one finishes long
  * after the others.
  */
 export function forCrew(orders: readonly BatchOrder[], crew: Crew): Goal {
@@ -82,7 +82,10 @@ export function forCrew(orders: readonly BatchOrder[], crew: Crew): Goal {
         cost += (WAIT[priority] ?? 0) * ends;
       }
     }
-    return cost + UNEVEN * crew.speed * Math.max(0, last * crew.people - sum);
+    // Each run costs its beginning too, or a large crew would share a handful of orders out trip by trip.
+    const begun = crew.perRun * crew.speed * runs.length;
+    const sharing = Math.min(crew.people, orders.length);
+    return cost + begun + UNEVEN * crew.speed * Math.max(0, last * sharing - sum);
   };
   return (runs, trial) => {
     if (!trial) return priced(runs.filter((r) => r.orders.length > 0));

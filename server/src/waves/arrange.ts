@@ -6,6 +6,7 @@ import { gatheredNeeds } from './needs.ts';
 import { lockWave, newWave, type WaveRow } from './release.ts';
 import { endWaveIfDone } from './state.ts';
 import { moveUnits } from './units.ts';
+import { foreseen } from './writePlan.ts';
 
 function mustBe(wave: WaveRow, ...states: WaveRow['state'][]): void {
   if (!states.includes(wave.state)) throw new Refusal(409, 'wave-state', { state: wave.state, number: wave.number });
@@ -129,6 +130,7 @@ export async function splitWave(
     await tx.execute(
       sql`update run set wave_id = ${made.wave} where wave_id = ${waveId} and id in (select jsonb_array_elements_text(${recordset(runs)}))`,
     );
+  if (runs.length > 0) for (const id of [waveId, made.wave]) await foreseeAnew(change, id);
   await tx.execute(sql`update wave set version = version + 1 where id = ${waveId}`);
   change.journal(
     { kind: 'wave-split', waveId, facts: { wave: wave.number, into: made.number } },
@@ -138,6 +140,17 @@ export async function splitWave(
   change.tell('waves', [waveId, made.wave]);
   change.tell('runs', []);
   return made;
+}
+
+/** Each part of a wave that was split foresees its own runs, by the people that all were planned for. */
+async function foreseeAnew({ tx, now }: Change, waveId: string): Promise<void> {
+  const runs = await rows<{ seconds: number; metres: number; people: number }>(
+    tx,
+    sql`select r.seconds, r.metres + coalesce(r.approach, 0) as metres, coalesce((w.foreseen->>'people')::int, 1) as people
+        from run r join wave w on w.id = r.wave_id where w.id = ${waveId} and r.state = 'planned'`,
+  );
+  const facts = foreseen(runs, runs[0]?.people ?? 1, now);
+  await tx.execute(sql`update wave set foreseen = ${JSON.stringify(facts)}::jsonb where id = ${waveId}`);
 }
 
 /** Puts a wave before another in the order of working, or last. */

@@ -4,7 +4,7 @@ import { gatheredNeeds, ordersOf, waveHead } from './needs.ts';
 import { asPlanJob, resumePlans } from './planJobs.ts';
 import { waveProblem } from './problem.ts';
 import { lockWave } from './release.ts';
-import { foreseen, StalePlan, writeRuns } from './writePlan.ts';
+import { foreseen, plannedSums, StalePlan, writeRuns } from './writePlan.ts';
 
 /** Times a plan is computed again because stock or work moved while it was computed. */
 const ATTEMPTS = 3;
@@ -63,7 +63,7 @@ async function planOnce(
     if (wave.state !== 'gathering') throw new Refusal(409, 'wave-state', { state: wave.state, number: wave.number });
     if (wave.version !== head.version) throw new StalePlan();
     const made = await writeRuns(current, { wave: head, waveId, plan, needs, state: 'planned' });
-    const facts = foreseen(plan, problem.crew!.people, current.now);
+    const facts = foreseen(plannedSums(plan), problem.crew!.people, current.now);
     await current.tx.execute(
       sql`update wave set state = 'planned', version = version + 1, foreseen = ${JSON.stringify(facts)}::jsonb where id = ${waveId}`,
     );

@@ -20,7 +20,7 @@ import { asPlanJob } from './planJobs.ts';
 import { waveProblem } from './problem.ts';
 import { lockWave } from './release.ts';
 import { endWaveIfDone } from './state.ts';
-import { foreseen, StalePlan, writeRuns } from './writePlan.ts';
+import { foreseen, plannedSums, StalePlan, writeRuns } from './writePlan.ts';
 
 interface Draft {
   head: WaveHead;
@@ -155,7 +155,7 @@ export async function replan(platform: Platform, actor: Actor, repeat: Repeat, w
     await dropRuns(current, waveId);
     const state = wave.state === 'started' ? 'waiting' : 'planned';
     const made = await writeRuns(current, { wave: head, waveId, plan, needs, state });
-    const facts = foreseen(plan, people, current.now);
+    const facts = foreseen(plannedSums(plan), people, current.now);
     await current.tx.execute(
       sql`update wave set version = version + 1, foreseen = ${JSON.stringify(facts)}::jsonb where id = ${waveId}`,
     );

@@ -14,16 +14,20 @@ import { giveBackAll } from './state.ts';
 /** Stock or work moved while a plan was computed: it no longer fits. */
 export class StalePlan extends Error {}
 
-/** What a plan foresees, by the people it was made for. */
-export function foreseen(plan: WavePlan, people: number, now: Date): Foreseen {
+/** Runs of a plan as they count in what it foresees. */
+export const plannedSums = ({ runs }: WavePlan) =>
+  runs.map(({ seconds, distance, approach }) => ({ seconds, metres: distance + approach }));
+
+/** What runs foresee, by the people that they were planned for. */
+export function foreseen(runs: readonly { seconds: number; metres: number }[], people: number, now: Date): Foreseen {
   const { ends, early, late } = forecast(
-    plan.runs.map((r) => ({ seconds: r.seconds })),
+    runs.map(({ seconds }) => ({ seconds })),
     Math.max(1, people),
   );
   const at = (seconds: number | null) => Math.round(now.getTime() + 1000 * (seconds ?? 0));
   return {
-    seconds: Math.round(plan.runs.reduce((n, r) => n + r.seconds, 0)),
-    metres: plan.runs.reduce((n, r) => n + r.distance + r.approach, 0),
+    seconds: Math.round(runs.reduce((n, r) => n + r.seconds, 0)),
+    metres: runs.reduce((n, r) => n + r.metres, 0),
     people: Math.max(1, people),
     ends: at(ends),
     early: at(early),
