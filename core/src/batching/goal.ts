@@ -66,8 +66,8 @@ export function timesOf(runs: readonly GoalRun[], orders: readonly BatchOrder[],
 }
 
 /**
- * The walk, and beside it: what beginning each run costs, departures that are missed, urgent orders that wait, and a crew of whom one finishes long
- * after the others.
+ * The walk, and beside it: what beginning each run costs, departures that are missed, urgent orders that wait, and a
+ * crew of whom one finishes long after the others.
  */
 export function forCrew(orders: readonly BatchOrder[], crew: Crew): Goal {
   const priced = (runs: readonly GoalRun[]) => {
