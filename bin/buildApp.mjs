@@ -1,6 +1,7 @@
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { generateSW } from 'workbox-build';
 import { must, root } from './lib.mjs';
 
 const out = join(root, 'dist', 'app');
@@ -13,6 +14,7 @@ export async function buildApp() {
   rmSync(out, { recursive: true, force: true });
   must('npx', ['expo', 'export', '--platform', 'web', '--output-dir', out, join(root, 'app')]);
   if (!existsSync(join(out, 'index.html'))) throw new Error('The export made no index.html.');
+  await serviceWorker();
   for (const file of readdirSync(out, { recursive: true, encoding: 'utf8' })) {
     const path = join(out, file);
     if (!statSync(path).isFile() || !compressible.test(path)) continue;
@@ -20,4 +22,29 @@ export async function buildApp() {
     writeFileSync(`${path}.gz`, gzipSync(bytes, { level: 9 }));
     writeFileSync(`${path}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }));
   }
+}
+
+/** The service worker: the app itself is on the device, and pictures are once they were shown. */
+async function serviceWorker() {
+  const { warnings } = await generateSW({
+    globDirectory: out,
+    globPatterns: ['**/*.{html,js,css,ttf,ico,svg,png,webmanifest,wasm}'],
+    swDest: join(out, 'sw.js'),
+    maximumFileSizeToCacheInBytes: 12e6,
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    skipWaiting: true,
+    clientsClaim: true,
+    cleanupOutdatedCaches: true,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    runtimeCaching: [
+      {
+        urlPattern: /\/api\/pictures\//,
+        handler: 'CacheFirst',
+        options: { cacheName: 'pictures', expiration: { maxEntries: 3000 } },
+      },
+    ],
+  });
+  for (const warning of warnings) console.warn(warning);
 }

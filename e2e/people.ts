@@ -25,8 +25,10 @@ export async function person(
   browser: Browser,
   who: { name: string } | { badge: string },
   viewport = WIDE,
+  /** Whether the app may put itself onto the device, as it does for a person; the other tests want the server's answer. */
+  serviceWorkers: 'allow' | 'block' = 'block',
 ): Promise<Page> {
-  const context = await browser.newContext({ viewport });
+  const context = await browser.newContext({ viewport, serviceWorkers });
   const answer = await context.request.post('/api/session', {
     data: 'badge' in who ? { badge: who.badge, pin: '2468' } : { name: who.name, password: 'honeycomb' },
   });

@@ -204,20 +204,17 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
     await card(first).click();
     const chip = desk.getByLabel('Order WV-MOVE-1', { exact: true });
     await chip.focus();
-    const over = () => desk.getByText(/1 order went from run/);
+    // What is carried, and over what, is said aloud too.
+    const said = desk.getByRole('status').filter({ hasText: 'Order WV-MOVE-1' });
     await desk.keyboard.press('Space');
-    for (let tries = 0; tries < 6; tries++) {
-      await desk.waitForTimeout(400);
-      const held = await card(own).boundingBox();
-      const lifted = await desk
-        .getByText(/· WV-MOVE-1$/)
-        .last()
-        .boundingBox();
-      if (held && lifted && Math.abs(lifted.x - held.x) < 60 && Math.abs(lifted.y - held.y) < 60) break;
+    await expect(said).toBeVisible();
+    for (let tries = 0; tries < 9 && !(await said.innerText()).includes(`over Run ${own}`); tries++) {
+      const before = await said.innerText();
       await desk.keyboard.press('ArrowRight');
+      await expect.poll(() => said.innerText()).not.toBe(before);
     }
     await desk.keyboard.press('Space');
-    await expect(over()).toBeVisible();
+    await expect(desk.getByText(/1 order went from run/)).toBeVisible();
     await expect.poll(runs).toEqual(expect.arrayContaining([[own, 2]]));
   });
 

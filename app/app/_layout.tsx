@@ -10,9 +10,11 @@ import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { Provider } from 'react-redux';
 import '../text/index.ts';
+import { installOnDevice } from '../kept/index.ts';
 import { api, begin, store } from '../state/index.ts';
 
 if (typeof location !== 'undefined') begin(store, location.pathname + location.search);
+installOnDevice();
 
 const theme = createTheme({ mode: 'light' });
 

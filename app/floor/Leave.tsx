@@ -2,11 +2,11 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
-import { api, troubleOf, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { PickList } from './PickList.tsx';
+import type { Verdict } from './useRun.ts';
 
 function summaryOf(run: RunDetail, picks: RunPick[]): string {
   return i18n.t('floor.summary', {
@@ -39,23 +39,21 @@ export function Left({ run, picks }: { run: RunDetail; picks: RunPick[] }) {
 export function Leave({
   run,
   picks,
+  verdict,
   onUndo,
-  sent,
+  onLane,
 }: {
   run: RunDetail;
   picks: RunPick[];
+  /** What was said last of the run. */
+  verdict: Verdict | null;
   onUndo: () => void;
-  /** Resolves when every pick has reached the server: a cart is not left before. */
-  sent: () => Promise<void>;
+  /** Scanned or touched: where the cart was left. */
+  onLane: (lane: string) => void;
 }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const [leave, { isLoading, error }] = api.useLeaveRunMutation();
   const cart = run.run.cart ?? '';
-  const go = async (lane: string) => {
-    await sent();
-    await leave({ id: run.run.id, lane });
-  };
   const summary = summaryOf(run, picks);
   return (
     <Page
@@ -63,7 +61,7 @@ export function Leave({
       onBack={() => router.navigate('/floor')}
       foot={
         <View style={{ gap: 10 }}>
-          <ScanField label={t('floor.laneAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
+          <ScanField label={t('floor.laneAsk')} onCode={onLane} />
           <Row gap={8}>
             {run.lanes.map((lane) => (
               <Key
@@ -71,8 +69,7 @@ export function Leave({
                 size="floor"
                 kind={lane.code === run.proposedLane ? 'act' : 'plain'}
                 title={lane.name}
-                disabled={isLoading}
-                onPress={() => void go(lane.code)}
+                onPress={() => onLane(lane.code)}
               />
             ))}
             <Key size="floor" icon="undo" title={t('floor.undo')} onPress={onUndo} />
@@ -97,7 +94,7 @@ export function Leave({
           {run.proposedLane ? t('floor.leaveText', { cart, lane: run.proposedLane }) : t('floor.leaveAny', { cart })}
         </Txt>
         <Txt colour="quiet">{summary}</Txt>
-        {error && <Failed text={words(troubleOf(error))} />}
+        {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
       </Card>
       <PickList picks={picks} />
     </Page>

@@ -11,6 +11,7 @@ import { PickList } from './PickList.tsx';
 import { RunMap } from './RunMap.tsx';
 import { ShortSheet } from './ShortSheet.tsx';
 import { StopCard } from './StopCard.tsx';
+import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
 type Look = 'card' | 'list' | 'plan';
@@ -21,7 +22,8 @@ export function RunView({ id }: { id: string }) {
   const router = useRouter();
   const me = useMe();
   const { width } = useWindowDimensions();
-  const { run, error, refetch, picks, held, current, verdict, input, undo, choose, sent } = useRun(id);
+  const { run, error, refetch, picks, held, current, verdict, input, undo, leave, choose } = useRun(id);
+  useAwake();
   const [giveBack, giving] = api.useGiveBackMutation();
   const [look, setLook] = useState<Look>('card');
   const [short, setShort] = useState(false);
@@ -81,7 +83,7 @@ export function RunView({ id }: { id: string }) {
         <StopCard pick={stopped} onUnderstood={() => setKnown([...known, stopped.order.id])} />
       </Page>
     );
-  if (!current) return <Leave run={run} picks={picks} onUndo={() => void undo()} sent={sent} />;
+  if (!current) return <Leave run={run} picks={picks} verdict={verdict} onUndo={undo} onLane={leave} />;
   const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
   const touch = () => {
     if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
@@ -194,7 +196,7 @@ export function RunView({ id }: { id: string }) {
           <View style={{ flexDirection: 'row', gap: 8 }}>
             <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
             {begun ? (
-              <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={() => void undo()} />
+              <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />
             ) : (
               <Key
                 size="floor"

@@ -2,6 +2,7 @@ import { Redirect, usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
+import { outbox } from '../offline/index.ts';
 import { api, goLive, MeContext, store, troubleOf, words } from '../state/index.ts';
 import { showUnits } from '../text/index.ts';
 import { Shell } from './Shell.tsx';
@@ -22,6 +23,10 @@ export function Gate({ children }: { children: ReactNode }) {
     arrival = null;
     return goLive(store);
   }, [site]);
+  const person = me?.person.id;
+  useEffect(() => {
+    if (person !== undefined) void outbox.start(person);
+  }, [person]);
   if (error) {
     const trouble = troubleOf(error);
     if (trouble.code === 'not-signed-in')

@@ -4,6 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WorkPlace } from '@hand-relay/contract';
+import { forgetAnswers } from '../kept/index.ts';
 import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
 import {
   charcoal,
@@ -22,6 +23,7 @@ import {
   WIDE,
   type IconName,
 } from '../ui/index.ts';
+import { outbox, OutboxLine } from '../offline/index.ts';
 import { Notices } from './Notices.tsx';
 import { useWorkFor } from './useWorkFor.ts';
 
@@ -51,6 +53,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
         {!wide && <PhoneHead />}
         {forSite() !== null && <ForSite />}
+        <OutboxLine />
         {children}
       </View>
       <Notices />
@@ -131,7 +134,9 @@ function Person({ icon = false }: { icon?: boolean }) {
   };
   const leave = async () => {
     workFor(null);
+    outbox.stop();
     await signOut();
+    await forgetAnswers();
     store.dispatch(api.util.resetApiState());
     router.replace('/sign-in');
   };

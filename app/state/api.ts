@@ -3,6 +3,7 @@ import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand
 import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
+import { keep, kept } from '../kept/index.ts';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
 
@@ -42,12 +43,17 @@ export function useOrigin(address: string): void {
 /**
  * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
  * that it happens once.
+ *
+ * @param patience milliseconds before each further try
  */
-export async function call(ask: Call): Promise<{ data: unknown } | { error: Trouble }> {
+export async function call(
+  ask: Call,
+  { key = randomKey(), patience = PATIENCE_MS }: { key?: string; patience?: readonly number[] } = {},
+): Promise<{ data: unknown } | { error: Trouble }> {
   const endpoint: Endpoint = endpoints[ask.name];
   const headers: Record<string, string> = { 'X-Device': deviceName() };
   if (endpoint.method === 'POST') {
-    headers['Idempotency-Key'] = randomKey();
+    headers['Idempotency-Key'] = key;
     headers['Content-Type'] = 'application/json';
   }
   for (let attempt = 0; ; attempt++) {
@@ -67,7 +73,7 @@ export async function call(ask: Call): Promise<{ data: unknown } | { error: Trou
           : { code: 'network', facts: {}, fields: [], requestId: '', status: response.status },
       };
     } catch {
-      const pause = PATIENCE_MS[attempt];
+      const pause = patience[attempt];
       if (pause === undefined) return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
       await new Promise((resolve) => setTimeout(resolve, pause));
     }
@@ -116,7 +122,24 @@ export async function restoreBackup(
   }
 }
 
-const baseQuery: BaseQueryFn<Call, unknown, Trouble> = (ask) => call(ask);
+/** What a picker needs where the radio does not reach: kept as it was answered last. */
+const KEPT: ReadonlySet<EndpointName> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan']);
+
+const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
+  if (!KEPT.has(ask.name)) return call(ask);
+  const address = addressOf(ask);
+  // Without radio what is kept must not wait behind tries that come to nothing.
+  const answer = await call(
+    ask,
+    typeof navigator !== 'undefined' && navigator.onLine === false ? { patience: [] } : {},
+  );
+  if ('data' in answer) await keep(address, answer.data);
+  else if (answer.error.code === 'network') {
+    const before = await kept(address);
+    if (before !== undefined) return { data: before };
+  }
+  return answer;
+};
 
 export type Body<N extends EndpointName> = In<(typeof endpoints)[N] extends { body: infer B } ? B : undefined>;
 export type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
@@ -400,17 +423,6 @@ export const api = createApi({
     run: build.query<Answer<'run'>, string>({ query: (id) => ({ name: 'run', id }), providesTags: ['runs'] }),
     takeRun: build.mutation<Answer<'takeRun'>, { id: string; cart: string }>({
       query: ({ id, cart }) => ({ name: 'takeRun', id, body: { cart } }),
-      invalidatesTags: ['runs'],
-    }),
-    runInput: build.mutation<Answer<'runInput'>, { id: string } & Body<'runInput'>>({
-      query: ({ id, ...body }) => ({ name: 'runInput', id, body }),
-    }),
-    undoPick: build.mutation<Answer<'undoPick'>, string>({
-      query: (id) => ({ name: 'undoPick', id }),
-      invalidatesTags: ['runs'],
-    }),
-    leaveRun: build.mutation<Answer<'leaveRun'>, { id: string; lane: string }>({
-      query: ({ id, lane }) => ({ name: 'leaveRun', id, body: { lane } }),
       invalidatesTags: ['runs'],
     }),
     giveBack: build.mutation<unknown, string>({ query: (id) => ({ name: 'giveBack', id }), invalidatesTags: ['runs'] }),

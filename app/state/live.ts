@@ -6,11 +6,15 @@ import { changedSince } from './outlook.ts';
 import { tell } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
 import type { Store } from './store.ts';
+import { words } from './trouble.ts';
 
 /** Tabs that work for one site share a stream. */
 const channelOf = () => `hand-relay-live ${forSite() ?? ''}`;
 /** Changes of orders are gathered for a moment, so that a release of hundreds asks once. */
 const GATHER_MS = 120;
+
+const reasonOf = (facts: Record<string, unknown>) =>
+  words({ code: String(facts['code']), facts, fields: [], requestId: '', status: 409 });
 
 /** Takes an event from the stream: what it names is read again, news is told. */
 export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
@@ -28,7 +32,9 @@ export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) =
         link: `/desk/orders/${String(facts['orderId'])}`,
       }),
     );
-  } else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
+  } else if (kind === 'lost')
+    store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.lost', { ...facts, reason: reasonOf(facts) }) }));
+  else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
 }
 
 /**

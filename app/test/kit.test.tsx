@@ -116,6 +116,7 @@ describe('the kit', () => {
       saves: 0,
       remains: 3,
       together: false,
+      confirmedAt: null,
       at: { aisle: 'M', y: 3 },
     };
     const at = (progress: object) => cardWords({ ...pick, progress: { ...pick.progress, ...progress } }, undefined);

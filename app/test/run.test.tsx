@@ -7,7 +7,8 @@ import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picki
 import { usualWay } from '@hand-relay/core/ways';
 import { useRun } from '../floor/useRun.ts';
 import { api, useOrigin } from '../state/api.ts';
-import { makeStore } from '../state/store.ts';
+import { outbox } from '../offline/index.ts';
+import { store } from '../state/index.ts';
 import '../text/index.ts';
 
 const heard: string[] = [];
@@ -47,6 +48,7 @@ const pick = (n: number, units: number): RunPick => ({
   saves: 0,
   remains: 4,
   together: false,
+  confirmedAt: null,
   at: { aisle: 'A', y: n },
 });
 
@@ -59,10 +61,16 @@ function server(picks: RunPick[]) {
     reachable: true,
     refuse: null as string | null,
     hold: null as Promise<void> | null,
+    left: null as string | null,
   };
   const answer = async (path: string, init?: { body?: string }): Promise<[number, unknown]> => {
-    if (path === '/api/runs/r1') return [200, { run, picks: state.picks, positions: [], path: [], lanes: [] }];
+    if (path === '/api/runs/r1')
+      return [200, { run, picks: state.picks, positions: [], path: [], lanes: [{ code: 'LANE-1', name: 'Lane 1' }] }];
     const body = JSON.parse(init?.body ?? '{}') as { pick: string; input: PickInput };
+    if (path.endsWith('/leave')) {
+      state.left = (body as unknown as { lane: string }).lane;
+      return [200, {}];
+    }
     if (path.endsWith('/undo')) {
       const last = [...state.picks].reverse().find((p) => p.state !== 'open');
       if (last) Object.assign(last, { state: 'open', picked: 0, progress: freshProgress });
@@ -94,9 +102,9 @@ function server(picks: RunPick[]) {
 
 let leave = () => {};
 async function open(picks: RunPick[]) {
-  const store = makeStore();
   const there = server(picks);
   const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;
+  await outbox.start('me');
   const { result, unmount } = renderHook(() => useRun('r1'), { wrapper });
   leave = () => {
     unmount();
@@ -161,9 +169,7 @@ describe('a run on the device', () => {
     input({ kind: 'touch', what: 'position' });
     expect(heard.at(-1)).toBe('finished');
     expect(result.current.current).toBeUndefined();
-    // The cart may be left only when the server knows of it too.
-    await act(() => result.current.sent());
-    expect(there.picks[0]).toMatchObject({ state: 'done', picked: 3 });
+    await waitFor(() => expect(there.picks[0]).toMatchObject({ state: 'done', picked: 3 }));
   });
 
   it('goes back to what the server has when the server decides otherwise', async () => {
@@ -179,18 +185,37 @@ describe('a run on the device', () => {
     await waitFor(() => expect(there.picks[0]!.progress.bin).toBe(true));
   });
 
-  it('says when the server cannot be reached, and loses nothing that the server has', async () => {
-    const { there, result, scan } = await open([pick(1, 1)]);
-    scan('A-01-1');
-    await waitFor(() => expect(there.picks[0]!.progress.bin).toBe(true));
+  it('goes on where the server cannot be reached, keeps what was done, and sends it in order when it can', async () => {
+    const { there, result, scan } = await open([pick(1, 1), pick(2, 1)]);
     there.reachable = false;
-    scan(gtin(1));
-    await waitFor(() => expect(result.current.verdict?.text).toMatch('The server does not answer'), { timeout: 4000 });
+    for (const code of ['A-01-1', gtin(1), 'CART-01-1', 'A-02-1']) scan(code);
+    expect(result.current.current).toMatchObject({ step: { id: 'p2' }, progress: { bin: true } });
+    await waitFor(() => expect(outbox.snapshot().reachable).toBe(false));
+    expect(outbox.snapshot().entries).toHaveLength(4);
+    expect(there.inputs).toEqual([]);
+    // Undone before it was sent: the server hears of both.
+    act(() => result.current.undo());
+    expect(result.current.picks[0]).toMatchObject({ state: 'open', picked: 0 });
     there.reachable = true;
-    await act(async () => void (await result.current.refetch()));
-    expect(result.current.current).toMatchObject({ progress: { bin: true, counted: 0 } });
-    scan(gtin(1));
-    await waitFor(() => expect(there.picks[0]!.progress.counted).toBe(1));
+    await act(() => outbox.pump());
+    expect(there.inputs).toHaveLength(4);
+    expect(there.picks.map((p) => [p.state, p.progress.bin])).toEqual([
+      ['open', false],
+      ['open', true],
+    ]);
+    await waitFor(() => expect(outbox.snapshot()).toMatchObject({ reachable: true, entries: [] }));
+  });
+
+  it('leaves the cart in a lane that there is, before the server has heard of it', async () => {
+    const { there, result, scan, input } = await open([pick(1, 1)]);
+    scan('A-01-1');
+    input({ kind: 'count', units: 1 });
+    input({ kind: 'touch', what: 'position' });
+    act(() => result.current.leave('LANE-9'));
+    expect(result.current.verdict).toMatchObject({ kind: 'refused' });
+    act(() => result.current.leave('lane-1'));
+    expect(result.current.run!.run).toMatchObject({ state: 'left', lane: 'LANE-1' });
+    await waitFor(() => expect(there.left).toBe('LANE-1'));
   });
 
   it('takes picks out of turn, goes on with the next in walking order, and undoes the last', async () => {
@@ -201,10 +226,11 @@ describe('a run on the device', () => {
     input({ kind: 'touch', what: 'position' });
     expect(result.current.current!.step.id).toBe('p3');
     await waitFor(() => expect(there.picks[1]!.state).toBe('done'));
-    await act(() => result.current.undo());
+    await waitFor(() => expect(outbox.snapshot().entries).toEqual([]));
+    act(() => result.current.undo());
     expect(result.current.current!.step.id).toBe('p2');
     expect(result.current.verdict).toEqual({ kind: 'caution', text: 'Undone. It is open again.' });
-    await act(() => result.current.undo());
+    act(() => result.current.undo());
     expect(result.current.verdict!.text).toBe('Nothing to undo in this run.');
   });
 });

@@ -7,7 +7,9 @@ import {
   useDroppable,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import { useState } from 'react';
 import { createPortal } from 'react-dom';
@@ -132,6 +134,24 @@ export function RunBoard({
     const done = await giveBack(run.id);
     if (!done.error) send(tell({ kind: 'done', text: t('board.back', { run: run.number }) }));
   };
+  // What is carried, and over what, is said aloud: by names, not by keys.
+  const nameOf = (key: UniqueIdentifier) => {
+    const run = runs.find((r) => r.id === (runUnder(key) ?? key));
+    const order = orders.find((o) => o.id === orderOf(key));
+    return order
+      ? t('board.order', { order: order.number })
+      : run
+        ? t('board.run', { run: run.number, sign: run.callSign })
+        : (bays.find((b) => b.key === key)?.title ?? '');
+  };
+  const said: Announcements = {
+    onDragStart: ({ active }) => t('board.lifted', { what: nameOf(active.id) }),
+    onDragOver: ({ active, over }) =>
+      over ? t('board.over', { what: nameOf(active.id), place: nameOf(over.id) }) : undefined,
+    onDragEnd: ({ active, over }) =>
+      over ? t('board.putDown', { what: nameOf(active.id), place: nameOf(over.id) }) : t('board.stays'),
+    onDragCancel: () => t('board.stays'),
+  };
   return (
     <DndContext
       sensors={sensors}
@@ -139,7 +159,7 @@ export function RunBoard({
       onDragStart={({ active }) => setHeld(String(active.id))}
       onDragEnd={dropped}
       onDragCancel={() => setHeld(null)}
-      accessibility={{ screenReaderInstructions: { draggable: t('board.how') } }}
+      accessibility={{ screenReaderInstructions: { draggable: t('board.how') }, announcements: said }}
     >
       <View style={{ gap: 10, padding: 12 }}>
         {may && (

@@ -201,6 +201,14 @@ export const endpoints = all({
     body: runs.takeBody,
     answer: runs.runDetail,
   },
+  reportLost: {
+    method: 'POST',
+    path: '/api/runs/:id/lost',
+    needs: ['runs.pick'],
+    summary: 'Something picked without radio that the server did not take: the Desk is told',
+    body: runs.lostBody,
+    answer: nothing,
+  },
   runInput: {
     method: 'POST',
     path: '/api/runs/:id/inputs',

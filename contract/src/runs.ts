@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { shortReasons } from '@hand-relay/core/picking';
 import { stagings } from '@hand-relay/core/ways';
 import { floorLayout } from './arrange.ts';
-import { id, units } from './basics.ts';
+import { id, instant, units } from './basics.ts';
 import { runSummary } from './waves.ts';
 import { pickWay } from './ways.ts';
 
@@ -64,6 +64,7 @@ export const runPick = z.object({
   saves: z.number().describe('Metres that the bin saves, where the walk decided'),
   remains: units.describe('Units that should be left in the bin after this pick'),
   at: z.object({ aisle: z.string(), y: z.number() }),
+  confirmedAt: instant.nullable().describe('When it was done'),
   together: z.boolean().describe('Picked for several orders at once, sorted at the bench'),
 });
 export type RunPick = z.infer<typeof runPick>;
@@ -98,6 +99,14 @@ export const pickInput = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('count'), units: z.int().min(0).max(9_999_999) }),
   z.strictObject({ kind: z.literal('short'), units: z.int().min(0).max(9_999_999), reason: z.enum(shortReasons) }),
 ]);
+/** What a device could not send: the goods are in somebody's hands. */
+export const lostBody = z.strictObject({
+  run: z.string().max(20),
+  bin: z.string().max(40),
+  item: z.string().max(200),
+  units: z.int().min(0),
+  code: z.string().max(60).describe('Why the server did not take it'),
+});
 export const inputBody = z.strictObject({ pick: id, input: pickInput });
 
 export const pickVerdict = z.object({

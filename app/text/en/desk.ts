@@ -183,6 +183,7 @@ export const desk = {
     'wave-split': 'Wave {{into}} split off wave {{wave}}',
     'wave-placed': 'Wave {{wave}} put in place {{place}}',
     'wave-replanned': 'Wave {{wave}} planned anew: {{runs}} runs, {{walk}}',
+    'scan-lost': '{{units}} × {{item}} picked without radio in run {{run}} and not taken',
     'trip-gathered': 'Gathered as trip {{run}}',
     'trip-put-back': 'Trip {{run}} put back',
     'run-assigned': 'Run {{run}} given to {{person}}{{team}}',

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
 import { pickWay, type PickWay } from '@hand-relay/core/ways';
-import { notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { layoutOf } from '../floor/index.ts';
@@ -33,6 +33,7 @@ type PickRow = {
   remains: number;
   serials: string[] | null;
   others: string[] | null;
+  confirmedAt: string | null;
   orders: number;
   together: boolean;
 };
@@ -65,7 +66,7 @@ export async function linePicks(
            jsonb_build_object('id', i.id, 'sku', i.sku, 'name', i.name, 'tracksLot', i.tracks_lot, 'tracksSerial', i.tracks_serial,
              'packs', (select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units)
                        from item_pack p where p.item_id = i.id)) as item,
-           k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, k.why, k.saves, r.cart_code as cart,
+           k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, ${iso(sql`k.confirmed_at`)} as "confirmedAt", k.why, k.saves, r.cart_code as cart,
            jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note, 'hold', (
              select h.text from order_hold h where h.order_id = o.id and h.lifted_at is null and 'picking' = any(h.stops) order by h.held_at limit 1
            )) as "order", l.note as "lineNote", i.unit, i.picture,
@@ -84,6 +85,7 @@ export async function linePicks(
   );
   return found.map((k) => ({
     together: k.together,
+    confirmedAt: k.confirmedAt,
     step: {
       id: k.id,
       bin: k.bin,

@@ -8,6 +8,7 @@ import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { crewOf } from './crew.ts';
 import { inChain, walkUp } from './chain.ts';
 import { pickInput, undoPick } from './input.ts';
+import { reportLost } from './lost.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
 import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
@@ -43,6 +44,10 @@ export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.runInput, ({ id, body, change }) =>
     change((current) => pickInput(current, id, body.pick, body.input)),
   );
+  serve(doors, endpoints.reportLost, async ({ id, body, change }) => {
+    await change((current) => reportLost(current, id, body));
+    return {};
+  });
   serve(doors, endpoints.undoPick, ({ id, change }) => change((current) => undoPick(current, id)));
   serve(doors, endpoints.leaveRun, async ({ platform, actor, id, body, change }) => {
     await change((current) => leaveRun(current, id, body.lane));

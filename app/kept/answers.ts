@@ -1,0 +1,16 @@
+import { database } from './database.ts';
+
+/** Keeps what the server answered, for when it cannot be reached. */
+export async function keep(address: string, answer: unknown): Promise<void> {
+  await (await database())?.put('answers', answer, address);
+}
+
+/** What the server answered last at an address; undefined where nothing is kept. */
+export async function kept(address: string): Promise<unknown> {
+  return (await database())?.get('answers', address);
+}
+
+/** Forgets all answers: they are somebody's who signs out. */
+export async function forgetAnswers(): Promise<void> {
+  await (await database())?.clear('answers');
+}

@@ -1,0 +1,3 @@
+export { forgetAnswers, keep, kept } from './answers.ts';
+export { rowsOf, type Rows } from './rows.ts';
+export { installOnDevice } from './serviceWorker.ts';

@@ -1,0 +1,60 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { useMe, words } from '../state/index.ts';
+import { charcoal, Column, Key, Row, Sheet, Signal, SurfaceContext, Txt } from '../ui/index.ts';
+import { outbox, useOutbox } from './theOutbox.ts';
+
+/** What this device has not sent yet, whether the server is in reach, and what it did not take. Nothing while all is well. */
+export function OutboxLine() {
+  const { t } = useTranslation();
+  const me = useMe();
+  const { entries, lost, reachable } = useOutbox();
+  const [open, setOpen] = useState(false);
+  const mine = entries.filter((e) => !e.sent && e.person === me.person.id).length;
+  const others = entries.filter((e) => !e.sent && e.person !== me.person.id).length;
+  const own = lost.filter((l) => l.person === me.person.id);
+  // One scan on its way is no news.
+  if (reachable && mine < 2 && others === 0 && own.length === 0) return null;
+  const says = [
+    !reachable && t('radio.none'),
+    mine > 0 && t('radio.waits', { count: mine }),
+    others > 0 && t('radio.others', { count: others }),
+  ]
+    .filter(Boolean)
+    .join(' ');
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Row
+        gap={12}
+        style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
+      >
+        <View style={{ flex: 1, minWidth: 0 }} aria-live="polite">
+          {says !== '' && <Signal kind={reachable ? 'quiet' : 'caution'} size="body" text={says} />}
+        </View>
+        {own.length > 0 && (
+          <Key size="small" title={t('radio.lost', { count: own.length })} onPress={() => setOpen(true)} />
+        )}
+      </Row>
+      {open && own.length > 0 && (
+        <Sheet
+          title={t('radio.title')}
+          onClose={() => setOpen(false)}
+          keys={<Key size="floor" title={t('radio.close')} onPress={() => setOpen(false)} />}
+        >
+          <Txt>{t('radio.about')}</Txt>
+          {own.map(({ id, about, trouble }) => (
+            <Column key={id} gap={6}>
+              <Txt kind="heading">
+                {about.item === '' ? t('radio.left', { ...about }) : t('radio.pick', { ...about })}
+              </Txt>
+              <Signal kind="refused" size="body" text={words(trouble)} />
+              {about.item !== '' && <Txt>{t('radio.putBack', { bin: about.bin })}</Txt>}
+              <Key size="floor" kind="act" title={t('radio.done')} onPress={() => outbox.settle(id)} />
+            </Column>
+          ))}
+        </Sheet>
+      )}
+    </SurfaceContext.Provider>
+  );
+}

@@ -1,0 +1,160 @@
+import fc from 'fast-check';
+import { freshProgress } from '@hand-relay/core/picking';
+import type { Call, Trouble } from '../state/index.ts';
+import type { Rows } from '../kept/index.ts';
+import { Outbox, type Entry, type Lost } from './outbox.ts';
+
+/** What a device keeps: it outlives the page. */
+function keeping<T extends { seq: number } | { id: string }>(): Rows<T> & { rows: Map<number | string, T> } {
+  const rows = new Map<number | string, T>();
+  return {
+    rows,
+    all: () => Promise.resolve([...rows.values()]),
+    put: (row) => Promise.resolve(void rows.set('seq' in row ? row.seq : row.id, structuredClone(row))),
+    remove: (key) => Promise.resolve(void rows.delete(key)),
+  };
+}
+
+const network: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+const taken: Trouble = { code: 'run-of-another', facts: { run: '0001' }, fields: [], requestId: '', status: 409 };
+
+/** A server that takes each key once, is out of reach now and then, and may lose the answer on its way back. */
+function device() {
+  const there = {
+    heard: [] as string[],
+    keys: new Set<string>(),
+    reachable: true,
+    loseAnswer: false,
+    refuse: new Set<string>(),
+  };
+  const [outbox, lost] = [keeping<Entry>(), keeping<Lost>()];
+  const told: Lost[] = [];
+  const read: string[] = [];
+  let clock = 1_000_000;
+  const open = () =>
+    new Outbox({
+      send: async (ask: Call, key) => {
+        await Promise.resolve();
+        if (!there.reachable) return { error: network };
+        const what = String((ask.body as { what: string }).what);
+        if (there.refuse.has(what)) return { error: taken };
+        if (!there.keys.has(key)) there.heard.push(what);
+        there.keys.add(key);
+        if (there.loseAnswer) {
+          there.loseAnswer = false;
+          return { error: network };
+        }
+        return { data: { verdict: 'done' } };
+      },
+      readAgain: (run) => Promise.resolve(void read.push(run)),
+      report: (_, l) => Promise.resolve(void told.push(l)),
+      now: () => clock,
+      outbox,
+      lost,
+      retryMs: 5,
+    });
+  const does = (box: Outbox, what: string, units = 3) =>
+    box.add({
+      key: what,
+      ask: { name: 'runInput', id: 'r1', body: { what } },
+      verdict: 'done',
+      after: { kind: 'pick', pick: what, progress: freshProgress, state: 'done', picked: units },
+      about: { run: '0001', bin: 'A-01-1', item: 'Jar', units },
+    });
+  const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
+  return { there, open, does, outbox, lost, told, read, settled, wait: (ms: number) => void (clock += ms) };
+}
+
+describe('the outbox', () => {
+  it('brings every thing that was done to the server once and in order, through gaps, lost answers and reloads', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.constantFrom('do', 'gone', 'back', 'lose', 'reload'), { minLength: 1, maxLength: 25 }),
+        async (steps) => {
+          const d = device();
+          let box = d.open();
+          await box.start('pico');
+          const done: string[] = [];
+          for (const step of steps) {
+            if (step === 'do') {
+              done.push(`k${done.length}`);
+              d.does(box, done.at(-1)!);
+            } else if (step === 'gone') d.there.reachable = false;
+            else if (step === 'back') d.there.reachable = true;
+            else if (step === 'lose') d.there.loseAnswer = true;
+            else {
+              // Whatever the page still had in hand is gone with it; what it kept is not.
+              await d.settled();
+              box.stop();
+              box = d.open();
+              await box.start('pico');
+            }
+          }
+          d.there.reachable = true;
+          await box.pump();
+          await d.settled();
+          await box.pump();
+          expect(d.there.heard).toEqual(done);
+          expect(box.snapshot().entries).toEqual([]);
+          expect(d.outbox.rows.size).toBe(0);
+          expect(box.snapshot().lost).toEqual([]);
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  it('makes a task of what the server does not take any more, goes on with the rest, and keeps the task over a reload', async () => {
+    const d = device();
+    const box = d.open();
+    await box.start('pico');
+    d.there.reachable = false;
+    for (const what of ['one', 'two', 'three']) d.does(box, what);
+    await d.settled();
+    expect(box.snapshot()).toMatchObject({ reachable: false, entries: [{ sent: false }, {}, {}] });
+    d.wait(600_000);
+    d.there.reachable = true;
+    d.there.refuse.add('two');
+    await box.pump();
+    await d.settled();
+    expect(d.there.heard).toEqual(['one', 'three']);
+    expect(box.snapshot()).toMatchObject({
+      reachable: true,
+      entries: [],
+      lost: [{ about: { units: 3 }, trouble: taken }],
+    });
+    expect(d.told).toHaveLength(1);
+    box.stop();
+    const after = d.open();
+    await after.start('pico');
+    const [task] = after.snapshot().lost;
+    after.settle(task!.id);
+    await d.settled();
+    expect([after.snapshot().lost, d.lost.rows.size]).toEqual([[], 0]);
+  });
+
+  it('says at once what is refused at once, and sends nothing of somebody else', async () => {
+    const d = device();
+    const box = d.open();
+    await box.start('pico');
+    const heard: string[] = [];
+    box.listen((event) => void heard.push(`${event.kind} ${event.entry.key}`));
+    d.there.refuse.add('now');
+    d.does(box, 'now');
+    await d.settled();
+    expect(heard).toEqual(['lost now']);
+    expect(box.snapshot().lost).toEqual([]);
+    d.there.reachable = false;
+    d.does(box, 'his');
+    await d.settled();
+    box.stop();
+    const hers = d.open();
+    d.there.reachable = true;
+    await hers.start('suri');
+    await d.settled();
+    expect(d.there.heard).toEqual([]);
+    await hers.start('pico');
+    await d.settled();
+    expect(d.there.heard).toEqual(['his']);
+  });
+});

@@ -1,0 +1,238 @@
+import type { RunPick } from '@hand-relay/contract';
+import { rowsOf, type Rows } from '../kept/index.ts';
+import type { Call, Trouble } from '../state/index.ts';
+
+/** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
+export type After =
+  ({ kind: 'pick'; pick: string } & Pick<RunPick, 'progress' | 'state' | 'picked'>) | { kind: 'left'; lane: string };
+
+/** Words for what was done, should the server not take it. */
+export interface About {
+  run: string;
+  bin: string;
+  item: string;
+  units: number;
+}
+
+/** Something done on the device that the server must hear of. */
+export interface Entry {
+  /** Place in the order of doing. */
+  seq: number;
+  /** By it a repeat is known for one. */
+  key: string;
+  person: string;
+  ask: Call & { name: 'runInput' | 'undoPick' | 'leaveRun'; id: string };
+  /** What the device made of it; null where only the server can say. */
+  verdict: 'accepted' | 'done' | 'refused' | null;
+  after: After | null;
+  about: About;
+  /** The server has it; it stands here until the run was read again. */
+  sent: boolean;
+}
+
+/** What the server did not take: a task for who did it. */
+export interface Lost {
+  /** Run and pick. */
+  id: string;
+  person: string;
+  at: number;
+  about: About;
+  trouble: Trouble;
+}
+
+export interface OutboxState {
+  entries: readonly Entry[];
+  lost: readonly Lost[];
+  /** False once a call found no server. */
+  reachable: boolean;
+}
+
+export interface OutboxOptions {
+  /** Sends a call once, with the key that makes a repeat harmless. */
+  send: (ask: Call, key: string) => Promise<{ data: unknown } | { error: Trouble }>;
+  /** Called when everything of a run was sent: reads the run again before its entries go. */
+  readAgain: (run: string) => Promise<void>;
+  /** Tells the server what was not taken, so that the Desk knows too. */
+  report: (run: string, lost: Lost) => Promise<void>;
+  now: () => number;
+  outbox?: Rows<Entry>;
+  lost?: Rows<Lost>;
+  /** Milliseconds between tries without a server. */
+  retryMs?: number;
+}
+
+type Listener = (
+  event: { kind: 'answer'; entry: Entry; data: unknown } | { kind: 'lost'; entry: Entry; trouble: Trouble },
+) => void;
+
+/** What is refused so soon is said on the card that the person is looking at. */
+const SAID_MS = 10_000;
+/** Tries at most so far apart. */
+const SLOWEST_MS = 15_000;
+
+/**
+ * What was done without the server, or before it answered: kept on the device, sent in order as soon as may be, each
+ * once. What the server refuses becomes a task, and whatever comes after it goes on.
+ */
+export class Outbox {
+  private state: OutboxState = { entries: [], lost: [], reachable: true };
+  private readonly watchers = new Set<() => void>();
+  private readonly listeners = new Set<Listener>();
+  private person: string | null = null;
+  private pumping = false;
+  private asked = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private pause: number;
+  private lastSeq = 0;
+  private readonly rows: Rows<Entry>;
+  private readonly lostRows: Rows<Lost>;
+
+  constructor(private readonly options: OutboxOptions) {
+    this.rows = options.outbox ?? rowsOf<Entry>('outbox');
+    this.lostRows = options.lost ?? rowsOf<Lost>('lost');
+    this.pause = options.retryMs ?? 1500;
+  }
+
+  /** Reads what an earlier page left, and sends what is this person's. Who else used the device keeps theirs here. */
+  async start(person: string): Promise<void> {
+    this.person = person;
+    const [kept, lost] = [await this.rows.all(), await this.lostRows.all()];
+    const known = new Set(this.state.entries.map((e) => e.seq));
+    const entries = [...kept.filter((e) => !known.has(e.seq)), ...this.state.entries].sort((a, b) => a.seq - b.seq);
+    this.lastSeq = Math.max(this.lastSeq, entries.at(-1)?.seq ?? 0);
+    this.set({ entries, lost });
+    for (const run of new Set(entries.filter((e) => e.sent).map((e) => e.ask.id))) await this.read(run);
+    void this.pump();
+  }
+
+  /** Whoever was here signs out: what is theirs stays and waits for them. */
+  stop(): void {
+    this.person = null;
+    clearTimeout(this.timer);
+  }
+
+  readonly snapshot = (): OutboxState => this.state;
+
+  readonly watch = (watcher: () => void): (() => void) => {
+    this.watchers.add(watcher);
+    return () => void this.watchers.delete(watcher);
+  };
+
+  /** Hears of each answer, and of what was not taken. */
+  listen(listener: Listener): () => void {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  }
+
+  /** Keeps something that was done and sends it when its turn comes. */
+  add(entry: Omit<Entry, 'seq' | 'sent' | 'person'>): void {
+    // Ascending whatever the clock does: the order of doing is the order of sending.
+    this.lastSeq = Math.max(this.lastSeq + 1, this.options.now() * 1000);
+    const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
+    this.set({ entries: [...this.state.entries, made] });
+    void this.rows.put(made);
+    void this.pump();
+  }
+
+  /** A task was done: what the server did not take is put right. */
+  settle(id: string): void {
+    this.set({ lost: this.state.lost.filter((l) => l.id !== id) });
+    void this.lostRows.remove(id);
+  }
+
+  /** Sends what waits, one after the other, until nothing does or nobody answers. */
+  async pump(): Promise<void> {
+    if (this.person === null) return;
+    // Asked while it is at work, it looks once more: what was added as it ended must not wait for the next call.
+    this.asked = true;
+    if (this.pumping) return;
+    this.pumping = true;
+    clearTimeout(this.timer);
+    try {
+      while (this.asked) {
+        this.asked = false;
+        await alone(() => this.sendAll());
+      }
+    } finally {
+      this.pumping = false;
+    }
+  }
+
+  private async sendAll(): Promise<void> {
+    for (;;) {
+      const next = this.state.entries.find((e) => !e.sent && e.person === this.person);
+      if (!next || !(await this.sendOne(next))) return;
+    }
+  }
+
+  private async sendOne(entry: Entry): Promise<boolean> {
+    const answer = await this.options.send(entry.ask, entry.key);
+    if ('error' in answer && unanswered(answer.error)) {
+      this.set({ reachable: answer.error.code === 'not-signed-in' });
+      this.timer = setTimeout(() => void this.pump(), this.pause);
+      this.pause = Math.min(SLOWEST_MS, this.pause * 2);
+      return false;
+    }
+    this.pause = this.options.retryMs ?? 1500;
+    if (!this.state.reachable) this.set({ reachable: true });
+    if ('error' in answer) await this.lose(entry, answer.error);
+    else {
+      const { verdict } = (answer.data ?? {}) as { verdict?: string };
+      if (entry.verdict !== null && verdict !== undefined && verdict !== entry.verdict)
+        await this.lose(entry, { code: 'pick-done', facts: {}, fields: [], requestId: '', status: 409 });
+      else {
+        const sent = { ...entry, sent: true };
+        this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) });
+        await this.rows.put(sent);
+        for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
+      }
+    }
+    const run = entry.ask.id;
+    if (!this.state.entries.some((e) => !e.sent && e.ask.id === run)) await this.read(run);
+    return true;
+  }
+
+  /** The run as the server has it takes the place of what the device thought. */
+  private async read(run: string): Promise<void> {
+    const seen = this.state.entries.filter((e) => e.sent && e.ask.id === run).map((e) => e.seq);
+    await this.options.readAgain(run);
+    this.set({ entries: this.state.entries.filter((e) => !seen.includes(e.seq)) });
+    for (const seq of seen) await this.rows.remove(seq);
+  }
+
+  private async lose(entry: Entry, trouble: Trouble): Promise<void> {
+    this.set({ entries: this.state.entries.filter((e) => e.seq !== entry.seq) });
+    await this.rows.remove(entry.seq);
+    for (const listener of this.listeners) listener({ kind: 'lost', entry, trouble });
+    // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
+    const moved = entry.after !== null && (entry.after.kind === 'left' || entry.after.state !== 'open');
+    if (entry.after === null || !moved || this.options.now() - entry.seq / 1000 < SAID_MS) return;
+    const id = `${entry.ask.id} ${entry.after.kind === 'pick' ? entry.after.pick : 'left'}`;
+    const before = this.state.lost.find((l) => l.id === id);
+    const lost: Lost = {
+      id,
+      person: entry.person,
+      at: before?.at ?? this.options.now(),
+      about: { ...entry.about, units: Math.max(entry.about.units, before?.about.units ?? 0) },
+      trouble: before?.trouble ?? trouble,
+    };
+    this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
+    await this.lostRows.put(lost);
+    if (!before) await this.options.report(entry.ask.id, lost);
+  }
+
+  private set(part: Partial<OutboxState>): void {
+    this.state = { ...this.state, ...part };
+    for (const watcher of this.watchers) watcher();
+  }
+}
+
+/** What says nothing about the call itself: nobody answered, or nobody is signed in. */
+const unanswered = ({ code, status }: Trouble): boolean =>
+  code === 'network' || code === 'not-signed-in' || status >= 500;
+
+/** One tab of a browser sends at a time, so that the order of doing holds across them. */
+async function alone(work: () => Promise<void>): Promise<void> {
+  if (typeof navigator !== 'undefined' && navigator.locks) await navigator.locks.request('hand-relay-outbox', work);
+  else await work();
+}

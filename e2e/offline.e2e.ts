@@ -1,0 +1,91 @@
+import { expect, type Page } from '@playwright/test';
+import type { RunDetail } from '@hand-relay/contract';
+import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
+
+/** Picks what the card shows, as a picker does: bin, count, lot, place. */
+async function pickOne(floor: Page, { step }: RunDetail['picks'][number], cart: string): Promise<void> {
+  await expect(floor.getByRole('group', { name: `Go to ${step.bin}` })).toBeVisible();
+  await scan(floor, step.bin);
+  await floor.getByRole('button', { name: /^All / }).click();
+  if (step.lot) await scan(floor, step.lot);
+  await scan(floor, `${cart}-${step.position.number}`);
+}
+
+test('a run begun with radio is picked without, survives a reload, is finished, and arrives once', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const orders = [
+    await takeIn(desk, 'OFF-1', [
+      ['BR-001', 2],
+      ['QC-001', 1],
+    ]),
+    await takeIn(desk, 'OFF-2', [['SM-001', 1]]),
+  ];
+  const [run] = await startWave(desk, orders);
+  const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE, 'allow');
+  // The app puts itself onto the device.
+  await floor.evaluate(async () => void (await navigator.serviceWorker.ready));
+  await floor.goto('/floor');
+  await floor.getByRole('button', { name: `Take ${run!.number}` }).click();
+  await scan(floor, 'CART-07');
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
+  const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
+  const serverSays = async () =>
+    (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks.filter((p) => p.state === 'done').length;
+  await pickOne(floor, picks[0]!, 'CART-07');
+  await expect.poll(serverSays).toBe(1);
+
+  await test.step('in a dead spot the scans are answered and kept', async () => {
+    await floor.context().setOffline(true);
+    await pickOne(floor, picks[1]!, 'CART-07');
+    await expect(floor.getByText(/^No radio\. .* to send/)).toBeVisible();
+    await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
+    expect(await serverSays()).toBe(1);
+  });
+
+  await test.step('a reload without radio loses nothing', async () => {
+    await floor.reload();
+    await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
+    await pickOne(floor, picks[2]!, 'CART-07');
+    await expect(floor.getByText('All picked')).toBeVisible();
+    await scan(floor, 'LANE-1');
+    await expect(floor.getByText('CART-07 stands in LANE-1')).toBeVisible();
+    expect(await serverSays()).toBe(1);
+  });
+
+  await test.step('and with radio everything arrives, once', async () => {
+    await floor.context().setOffline(false);
+    await expect.poll(serverSays, { timeout: 60_000 }).toBe(3);
+    await expect.poll(async () => (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).run.state).toBe('left');
+    await expect(floor.getByText(/^No radio/)).toHaveCount(0);
+    const after = await api<RunDetail>(desk, `/api/runs/${run!.id}`);
+    expect(after.picks.map((p) => [p.step.id, p.picked])).toEqual(picks.map((p) => [p.step.id, p.step.units]));
+  });
+});
+
+test('what was picked without radio in a run that was taken back becomes a task on the device and at the Desk', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const [run] = await startWave(desk, [await takeIn(desk, 'OFF-3', [['BR-001', 1]])]);
+  const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+  await floor.getByRole('button', { name: `Take ${run!.number}` }).click();
+  await scan(floor, 'CART-08');
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
+  const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
+  await floor.context().setOffline(true);
+  await pickOne(floor, picks[0]!, 'CART-08');
+  await expect(floor.getByText(/^No radio/)).toBeVisible();
+  await change(desk, `/api/runs/${run!.id}/give-back`);
+  // Longer than a card would say it at once.
+  await floor.waitForTimeout(11_000);
+  await floor.context().setOffline(false);
+  await floor.getByRole('button', { name: '1 not taken' }).click();
+  const sheet = floor.getByRole('dialog', { name: 'Not taken' });
+  await expect(sheet.getByText(new RegExp(`Run ${run!.number}: 1 ×`))).toBeVisible();
+  await expect(sheet.getByText(new RegExp(`Put it back into ${picks[0]!.step.bin}`))).toBeVisible();
+  await expect(desk.getByText(/without radio, and it was not taken/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Done' }).click();
+  await expect(floor.getByRole('button', { name: '1 not taken' })).toHaveCount(0);
+});
