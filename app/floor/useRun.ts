@@ -86,7 +86,7 @@ export function useRun(id: string) {
     const now = withAfter(data?.picks ?? [], mine);
     const pick = now.find((p) => p.step.id === current?.step.id);
     if (!pick || pick.state !== 'open') return;
-    const judged = judgePick(pick.step, pick.progress, what, new Date().getUTCFullYear());
+    const judged = judgePick(pick.step, pick.progress, what, new Date().toISOString().slice(0, 10));
     const done = judged.verdict === 'done';
     const state = done ? (judged.units < pick.step.units ? 'short' : 'done') : 'open';
     outbox.add({

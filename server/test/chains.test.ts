@@ -184,3 +184,32 @@ describe('a consolidated run', () => {
     await picker.get('leaveRun', { id: run!.id, body: { lane: 'LANE-2' } });
   });
 });
+
+describe('items that are counted their own way', () => {
+  it('are scanned one by one whatever the site does, as their sheet says', async () => {
+    const { rows } = await desk.get('sheetRows', { id: 'items' });
+    const row = rows.find((r) => r['item'] === 'BR-002')!;
+    expect(row['counting'] ?? null).toBeNull();
+    await desk.get('sheetChange', { id: 'items', body: { rows: [{ ...row, counting: 'each' }] } });
+    const order = await takeIn(desk, {
+      number: 'EACH-1',
+      lines: [
+        ['BR-002', 2],
+        ['BR-001', 1],
+      ],
+    });
+    const { wave } = await desk.get('release', { body: { orders: [order] } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const [run] = (await desk.get('wave', { id: wave })).runs;
+    const { picks } = await picker.get('takeRun', { id: run!.id, body: { cart: 'CART-02' } });
+    expect(Object.fromEntries(picks.map((p) => [p.step.item.sku, p.step.how.counting]))).toEqual({
+      'BR-001': 'packs',
+      'BR-002': 'each',
+    });
+    const pick = picks.find((p) => p.step.item.sku === 'BR-002')!;
+    const input = (what: object) => picker.get('runInput', { id: run!.id, body: { pick: pick.step.id, input: what } });
+    await input({ kind: 'scan', text: pick.step.bin });
+    expect(await input({ kind: 'count', units: 2 })).toMatchObject({ verdict: 'refused', code: 'scan-each' });
+  });
+});

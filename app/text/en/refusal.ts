@@ -42,6 +42,7 @@ export const refusal = {
     'wrong-bin': 'This is bin {{got}}. Go to {{expected}}.',
     'wrong-item': 'This is {{got}}. Pick {{expected}}.',
     'wrong-lot': 'This is lot {{got}}. Take lot {{expected}}.',
+    expired: 'Its label says best before {{got}}. Do not take it: report it as damaged.',
     'wrong-serial': 'Serial {{got}} is not in this bin. Take one that is.',
     'repeated-serial': 'Serial {{got}} is counted already. Scan the next one.',
     'wrong-position': 'This is {{got}}. Put it into {{expected}}.',

@@ -227,6 +227,7 @@ export const setup = {
       outer_units: 'Units in an outer pack',
       outer_gtin: 'Barcode of the outer pack',
       handling: 'Handling',
+      counting: 'Counted by',
       keep_apart: 'Kept apart as',
       lots: 'Has lots',
       serials: 'Has serial numbers',

@@ -1,4 +1,5 @@
 import { hasCheckDigit } from './checkDigit.ts';
+import { linkElements } from './digitalLink.ts';
 
 /** FNC1 as a scanner sends it: the ASCII group separator. */
 export const FNC1 = '\u001d';
@@ -80,15 +81,15 @@ export function gs1Date(value: string, thisYear: number): string | undefined {
 }
 
 /**
- * Reads the text of a GS1 symbol: the raw data with FNC1 as group separators, or the printed form with
- * identifiers in brackets.
+ * Reads the text of a GS1 symbol: the raw data with FNC1 as group separators, the printed form with identifiers in
+ * brackets, or a GS1 Digital Link address.
  *
  * @param raw the text without symbology identifier
  * @param thisYear the present year, for the century of dates
  * @returns the content, or undefined when the text is not a well-formed element string
  */
 export function readGs1(raw: string, thisYear: number): Gs1Content | undefined {
-  const elements = raw.startsWith('(') ? splitPrinted(raw) : splitRaw(raw);
+  const elements = linked(raw) ?? (raw.startsWith('(') ? splitPrinted(raw) : splitRaw(raw));
   if (!elements || elements.length === 0) return undefined;
   const content: Gs1Content = { elements };
   for (const { ai, value } of elements) {
@@ -102,6 +103,14 @@ export function readGs1(raw: string, thisYear: number): Gs1Content | undefined {
     if (ai === '30' || ai === '37') content.count = Number(value);
   }
   return content;
+}
+
+/** Elements of an address; undefined where it is none, or holds what is not well formed. */
+function linked(raw: string): Gs1Content['elements'] | undefined {
+  const elements = linkElements(raw);
+  // An address may say more than we know: what is unknown is left out, what is known must be right.
+  const known = elements?.filter((e) => identifiers[e.ai]);
+  return known?.every((e) => wellFormed(e.ai, e.value)) ? known : undefined;
 }
 
 function wellFormed(ai: string, value: string): boolean {

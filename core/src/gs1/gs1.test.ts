@@ -104,3 +104,50 @@ describe('element strings', () => {
     expect(gtin14('6291041500214')).toBeUndefined();
   });
 });
+
+describe('a GS1 Digital Link address', () => {
+  const read = (text: string) => readGs1(text, 2026);
+  // The standard's own example domain; values from memory.
+  it('fills all that it holds: item, lot and serial from its path, dates and counts from its query', () => {
+    expect(read('https://id.gs1.org/01/09506000134352/10/ABC%2F123/21/12345?17=270426&37=4')).toMatchObject({
+      gtin: '09506000134352',
+      lot: 'ABC/123',
+      serial: '12345',
+      bestBefore: '2027-04-26',
+      count: 4,
+    });
+    expect(read('https://brand.example/some/shop/01/9506000134352?linkType=gs1:pip')).toMatchObject({
+      gtin: '09506000134352',
+    });
+    expect(read('http://id.gs1.org/00/006141411234567890')).toMatchObject({ sscc: '006141411234567890' });
+  });
+
+  it('is none where its key is missing or wrong', () => {
+    for (const text of [
+      'https://id.gs1.org/01/09506000134353',
+      'https://id.gs1.org/10/ABC123',
+      'https://id.gs1.org/01/',
+      'https://id.gs1.org/01/09506000134352/10',
+      'ftp://id.gs1.org/01/09506000134352',
+    ])
+      expect(read(text)).toBeUndefined();
+  });
+
+  it('says the same as the element string of what it holds', () => {
+    fc.assert(
+      fc.property(
+        digits(13).map((d) => d + checkDigit(d)),
+        fc.option(fc.stringMatching(/^[!%-?A-Z_a-z]{1,20}$/)),
+        fc.option(fc.stringMatching(/^[!%-?A-Z_a-z]{1,20}$/)),
+        (gtin, lot, serial) => {
+          const more = [...(lot ? [['10', lot]] : []), ...(serial ? [['21', serial]] : [])];
+          const path = more.map(([ai, value]) => `/${ai}/${encodeURIComponent(value!)}`).join('');
+          const raw = more.map(([ai, value]) => `${ai}${value}${FNC1}`).join('');
+          const { elements: _, ...linked } = read(`https://x.example/01/${gtin}${path}`)!;
+          const { elements: __, ...scanned } = read(`01${gtin}${raw}`)!;
+          expect(linked).toEqual(scanned);
+        },
+      ),
+    );
+  });
+});

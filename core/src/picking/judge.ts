@@ -5,6 +5,7 @@ export type PickRefusal =
   | 'wrong-bin'
   | 'wrong-item'
   | 'wrong-lot'
+  | 'expired'
   | 'wrong-serial'
   | 'repeated-serial'
   | 'wrong-position'
@@ -31,9 +32,9 @@ export type PickVerdict =
  * @param step what is to be picked
  * @param progress how far it has come
  * @param input what was scanned, pressed or typed
- * @param thisYear the present year, for dates in GS1 symbols
+ * @param today the present day as an ISO date, for the century of dates in GS1 symbols and for goods that are out of date
  */
-export function judgePick(step: PickStep, progress: PickProgress, input: PickInput, thisYear: number): PickVerdict {
+export function judgePick(step: PickStep, progress: PickProgress, input: PickInput, today: string): PickVerdict {
   const wait = awaited(step, progress);
   const refuse = (code: PickRefusal, expected: string, got: string, units?: number): PickVerdict => ({
     verdict: 'refused',
@@ -63,7 +64,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     return finish();
   }
   const unit = step.item.packs.find((p) => p.level === 'unit');
-  const code = readCode(input.text, thisYear, {
+  const code = readCode(input.text, Number(today.slice(0, 4)), {
     bin: step.bin,
     position: step.position,
     items: unit ? [{ sku: step.item.sku, gtin: unit.gtin }] : [],
@@ -116,6 +117,9 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     }
     const pack = step.item.packs.find((p) => p.gtin === got.gtin);
     if (!pack) return refuse('wrong-item', step.item.name, got.gtin);
+    // What the label itself says is out of date goes to nobody, whatever the books say of its lot.
+    if (got.bestBefore !== undefined && got.bestBefore < today)
+      return refuse('expired', step.item.name, got.bestBefore);
     if (step.item.tracksLot && got.lot !== undefined && !suits(got.lot)) return refuse('wrong-lot', lot ?? '', got.lot);
     if (step.item.tracksSerial) return got.serial === undefined ? accept('item', {}) : judgeSerial(got.serial);
     const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};

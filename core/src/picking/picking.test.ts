@@ -47,7 +47,7 @@ const scan = (text: string): PickInput => ({ kind: 'scan', text });
 function run(step: PickStep, ...inputs: PickInput[]) {
   let progress = freshProgress;
   return inputs.map((input) => {
-    const verdict = judgePick(step, progress, input, 2026);
+    const verdict = judgePick(step, progress, input, '2026-06-01');
     progress = verdict.progress;
     return verdict;
   });
@@ -67,6 +67,16 @@ describe('a pick', () => {
     expect(verdicts.map((v) => v.verdict)).toEqual(['accepted', 'accepted', 'accepted', 'accepted', 'done']);
     expect(verdicts.at(-1)).toMatchObject({ units: 14 });
   });
+
+  it('is done by a link on the goods, which tells item, lot and count in one', () =>
+    expect(
+      last(
+        lots,
+        scan('B-07-2'),
+        scan(`https://id.gs1.org/01/${gtins.unit}/10/A4802?15=270601&37=2`),
+        scan('CART-07-3'),
+      ),
+    ).toMatchObject({ verdict: 'done', units: 2 }));
 
   it('is done by touch and a typed count', () =>
     expect(
@@ -119,6 +129,13 @@ describe('a pick', () => {
     ['another lot', lots, [scan('B-07-2'), scan(`01${gtins.unit}10B9`)], 'wrong-lot'],
     ['another lot, by itself', lots, [scan('B-07-2'), { kind: 'count', units: 2 }, scan('B9')], 'wrong-lot'],
     ['another lot before the count', lots, [scan('B-07-2'), scan('B9')], 'wrong-lot'],
+    [
+      'goods that are out of date by their own label',
+      lots,
+      [scan('B-07-2'), scan(`01${gtins.unit}17260531`)],
+      'expired',
+    ],
+    ['a link to other goods', base, [scan('B-07-2'), scan('https://id.gs1.org/01/09506000134352')], 'wrong-item'],
     ['a serial number of another bin', serials, [scan('B-07-2'), scan('S9')], 'wrong-serial'],
     ['the same serial number again', serials, [scan('B-07-2'), scan('S1'), scan('S1')], 'repeated-serial'],
     ['a count where each is scanned', serials, [scan('B-07-2'), { kind: 'count', units: 2 }], 'serial-needed'],
@@ -178,7 +195,7 @@ describe('a pick', () => {
         const step = { ...of, how, otherLots: ['B9'] };
         let progress: PickProgress = freshProgress;
         for (const i of inputs) {
-          const verdict = judgePick(step, progress, i, 2026);
+          const verdict = judgePick(step, progress, i, '2026-06-01');
           if (verdict.verdict === 'refused') expect(verdict.progress).toBe(progress);
           progress = verdict.progress;
           expect(progress.counted).toBeGreaterThanOrEqual(0);

@@ -9,6 +9,7 @@ const whole = (least: number, most: number) => ({ kind: 'whole', least, most }) 
 
 const temperatures = ['ambient', 'chilled'] as const;
 const handlings = ['easy', 'heavy', 'two-person', 'fragile'] as const;
+const countings = ['packs', 'each', 'once'] as const;
 const placeSigns = ['lane', 'bench', 'door'] as const;
 const trackingForms = ['none', 's10', 'sscc', 'prefix'] as const;
 /** What a role may do, a column each. */
@@ -133,6 +134,7 @@ export const sheets = {
         also: ['outer barcode', 'case barcode'],
       },
       { name: 'handling', type: { kind: 'choice', of: handlings }, otherwise: 'easy', example: 'fragile' },
+      { name: 'counting', type: { kind: 'choice', of: countings }, example: '', also: ['count by', 'scan'] },
       { name: 'temperature', type: { kind: 'choice', of: temperatures }, otherwise: 'ambient', example: 'ambient' },
       { name: 'keep_apart', type: text(30), example: 'food', also: ['group', 'apart', 'segregation'] },
       { name: 'lots', type: { kind: 'yes-no' }, example: 'no', also: ['lot tracked', 'batch tracked', 'has lots'] },

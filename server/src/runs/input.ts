@@ -36,7 +36,7 @@ export async function pickInput(
   const { pick, lines } = joined;
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
   for (const order of new Set(lines.map((l) => l.order.id))) await mustNotBeHeld(tx, order, 'picking');
-  const verdict = judgePick(pick.step, pick.progress, input, now.getUTCFullYear());
+  const verdict = judgePick(pick.step, pick.progress, input, now.toISOString().slice(0, 10));
   const facts = {
     run: run.number,
     pick: pickId,

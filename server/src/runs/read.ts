@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import { pickWay, type PickWay } from '@hand-relay/core/ways';
+import { pickWay, type Counting, type PickWay } from '@hand-relay/core/ways';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
@@ -35,6 +35,7 @@ type PickRow = {
   others: string[] | null;
   confirmedAt: string | null;
   orders: number;
+  counting: Counting | null;
   together: boolean;
 };
 
@@ -76,7 +77,7 @@ export async function linePicks(
              select jsonb_agg(s.serial order by s.serial) from balance s
              where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
            ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
-           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together
+           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together, i.counting
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
     left join lot t on t.item_id = k.item_id and t.lot = k.lot
@@ -94,7 +95,7 @@ export async function linePicks(
       serialsInBin: k.serials ?? [],
       units: k.units,
       position: { cart: k.cart ?? '', number: k.position },
-      how: k.together ? withoutPlace(pickWay(way, k.orders)) : pickWay(way, k.orders),
+      how: howOf(pickWay(way, k.orders), k),
       otherLots: k.others ?? [],
     },
     progress: { ...freshProgress, ...k.progress },
@@ -114,8 +115,12 @@ export async function linePicks(
   }));
 }
 
-/** What lies on a consolidated cart has no place of its own there. */
-const withoutPlace = (way: PickWay): PickWay => ({ ...way, checks: way.checks.filter((c) => c !== 'position') });
+/** How a pick is done: as its item is counted, and without a place where its cart is consolidated. */
+const howOf = (way: PickWay, { together: joined, counting }: Pick<PickRow, 'together' | 'counting'>): PickWay => ({
+  ...way,
+  checks: joined ? way.checks.filter((c) => c !== 'position') : way.checks,
+  counting: counting ?? way.counting,
+});
 
 /** Picks as the device and the server's judge both need them: in a consolidated run one for all orders of a bin. */
 const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>

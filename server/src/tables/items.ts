@@ -1,4 +1,5 @@
 import { boolean, customType, date, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import type { Counting } from '@hand-relay/core/ways';
 
 export const item = pgTable(
   'item',
@@ -11,6 +12,8 @@ export const item = pgTable(
     widthMm: integer().notNull(),
     heightMm: integer().notNull(),
     weightG: integer().notNull(),
+    /** How its units are counted, where not as the site does. */
+    counting: text().$type<Counting>(),
     handling: text().$type<'easy' | 'heavy' | 'two-person' | 'fragile'>().notNull(),
     temperature: text().$type<'ambient' | 'chilled'>().notNull(),
     /** Goods of different groups never share a carton; null goes with all. */
