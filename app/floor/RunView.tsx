@@ -157,6 +157,7 @@ export function RunView({ id }: { id: string }) {
             item={{ name: current.step.item.name, sku: current.step.item.sku, picture: current.picture }}
             count={words_.count}
             facts={words_.facts}
+            alike={words_.alike}
             notes={words_.notes}
             cold={current.cold ? t('floor.cold') : undefined}
             verdict={verdict}

@@ -10,6 +10,8 @@ export interface CardWords {
   unit: string | undefined;
   count: string;
   facts: string[];
+  /** What tells the goods from others that look like them. */
+  alike: { this: string; not: string } | undefined;
   notes: string[];
   ask: string;
   /** The key in place of a scan; null where only a scan will do. */
@@ -60,6 +62,17 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
     ]
       .filter(Boolean)
       .map(unbroken),
+    // Before the hand moves, and while it counts; whoever is at the cart has the goods already.
+    alike:
+      pick.lookAlike && wait !== 'position'
+        ? {
+            this: pick.lookAlike.this,
+            not: t(pick.lookAlike.bin === '' ? 'floor.alike.not' : 'floor.alike.notBeside', {
+              name: pick.lookAlike.name,
+              bin: pick.lookAlike.bin,
+            }),
+          }
+        : undefined,
     notes: [
       pick.order.note && t('floor.orderNote', { note: pick.order.note }),
       pick.lineNote && t('floor.lineNote', { note: pick.lineNote }),

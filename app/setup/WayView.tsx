@@ -2,7 +2,16 @@ import { useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { checkOrders, checks, countings, reserveTimes, stagings, type PickWay, type Way } from '@hand-relay/core/ways';
+import {
+  checkOrders,
+  checks,
+  countings,
+  lookAlikeWays,
+  reserveTimes,
+  stagings,
+  type PickWay,
+  type Way,
+} from '@hand-relay/core/ways';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { Card, Choice, Column, Failed, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -96,6 +105,13 @@ function Form({
             />
           ))}
         </View>
+        <Choice
+          label={t('way.lookAlikes.title')}
+          value={next.lookAlikes}
+          onChange={(lookAlikes) => set({ lookAlikes })}
+          options={lookAlikeWays.map((value) => ({ value, title: t(`way.lookAlikes.${value}`) }))}
+        />
+        <Txt colour="quiet">{t('way.lookAlikes.about')}</Txt>
         <Tick
           shown
           label={t('way.lotSwaps')}

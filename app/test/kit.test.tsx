@@ -117,6 +117,7 @@ describe('the kit', () => {
       remains: 3,
       together: false,
       confirmedAt: null,
+      lookAlike: null,
       at: { aisle: 'M', y: 3 },
     };
     const at = (progress: object) => cardWords({ ...pick, progress: { ...pick.progress, ...progress } }, undefined);

@@ -49,6 +49,7 @@ const pick = (n: number, units: number): RunPick => ({
   remains: 4,
   together: false,
   confirmedAt: null,
+  lookAlike: null,
   at: { aisle: 'A', y: n },
 });
 

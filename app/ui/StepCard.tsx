@@ -18,6 +18,8 @@ export interface StepCardProps {
   count: string;
   facts: string[];
   cold?: string | undefined;
+  /** What tells the goods from others that look like them, and what those are. */
+  alike?: { this: string; not: string } | undefined;
   notes: string[];
   /** The last verdict: shown until the next input. */
   verdict?: { kind: 'done' | 'refused' | 'caution'; text: string } | null | undefined;
@@ -25,7 +27,19 @@ export interface StepCardProps {
 }
 
 /** One instruction: verb, place in huge type, item with picture, count, position; what was just said about it on top. */
-export function StepCard({ verb, code, unit, item, count, facts, cold, notes, verdict, children }: StepCardProps) {
+export function StepCard({
+  verb,
+  code,
+  unit,
+  item,
+  count,
+  facts,
+  cold,
+  alike,
+  notes,
+  verdict,
+  children,
+}: StepCardProps) {
   const surface = useSurface();
   const { height, width } = useWindowDimensions();
   const flat = height < 500;
@@ -89,6 +103,12 @@ export function StepCard({ verb, code, unit, item, count, facts, cold, notes, ve
             </Txt>
             <Txt kind="heading">{count}</Txt>
             {cold !== undefined && <Signal kind="cold" text={cold} size="body" />}
+            {alike && (
+              <View style={{ gap: 2, paddingTop: 4 }}>
+                {alike.this !== '' && <Signal kind="caution" text={alike.this} size="large" />}
+                <Txt colour="quiet">{alike.not}</Txt>
+              </View>
+            )}
           </View>
         </View>
         {facts.length + notes.length > 0 && (

@@ -65,6 +65,16 @@ export const runPick = z.object({
   remains: units.describe('Units that should be left in the bin after this pick'),
   at: z.object({ aisle: z.string(), y: z.number() }),
   confirmedAt: instant.nullable().describe('When it was done'),
+  lookAlike: z
+    .object({
+      sku: z.string(),
+      name: z.string(),
+      bin: z.string().describe('Where it lies beside; empty where elsewhere'),
+      this: z.string(),
+      other: z.string(),
+    })
+    .nullable()
+    .describe('Goods that are easily taken for these, and what tells them apart'),
   together: z.boolean().describe('Picked for several orders at once, sorted at the bench'),
 });
 export type RunPick = z.infer<typeof runPick>;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { binRules } from '@hand-relay/core/bins';
-import { checkOrders, checks, countings, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
+import { checkOrders, checks, countings, lookAlikeWays, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
 
 export const pickWay = z.strictObject({
   checks: z
@@ -38,6 +38,7 @@ export const way = z.strictObject({
     .boolean()
     .default(usualWay.ownTrips)
     .describe('Whether a picker may gather a trip of their own from what waits'),
+  lookAlikes: z.enum(lookAlikeWays).default(usualWay.lookAlikes),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

@@ -213,3 +213,37 @@ describe('items that are counted their own way', () => {
     expect(await input({ kind: 'count', units: 2 })).toMatchObject({ verdict: 'refused', code: 'scan-each' });
   });
 });
+
+describe('goods that are easily taken for others', () => {
+  it('are told apart on the card, and scanned one by one where the site wants it', async () => {
+    for (const person of [desk, picker]) await person.get('switchSite', { body: { site: 'larkmoor' } });
+    // Two makes of one frame, nothing but a word between them; the other's bin is put beside.
+    const [pair] = await relay.query<{ sku: string; aisle: string; y: number; other: string; bin: string }>(`
+      select i.sku, p.aisle, p.y, q.id as other, q.code as bin from item i join item o on o.name = replace(i.name, ', flat', ', wired')
+      join balance b on b.item_id = i.id join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = 'larkmoor'
+      join balance c on c.item_id = o.id join place q on q.id = c.place_id and q.kind = 'bin' and q.site_id = 'larkmoor'
+      join stock_total t on t.item_id = i.id and t.site_id = 'larkmoor'
+      where i.name like '%, flat' and t.on_hand - t.reserved > 9 and b.units > 9
+        and (select count(*) from balance x join place y on y.id = x.place_id and y.site_id = 'larkmoor' where x.item_id = i.id) = 1
+      order by i.sku, q.code limit 1`);
+    await relay.query(`update place set aisle = '${pair!.aisle}', y = ${pair!.y} where id = '${pair!.other}'`);
+    const run = async (number: string, cart: string) => {
+      const order = await takeIn(desk, { number, lines: [[pair!.sku, 2]] });
+      const { wave } = await desk.get('release', { body: { orders: [order] } });
+      await desk.get('planWave', { id: wave });
+      await desk.get('startWave', { id: wave });
+      const [made] = (await desk.get('wave', { id: wave })).runs;
+      return (await picker.get('takeRun', { id: made!.id, body: { cart } })).picks[0]!;
+    };
+    const told = await run('ALIKE-1', 'CART-03');
+    expect(told.lookAlike).toMatchObject({ this: 'flat', other: 'wired' });
+    expect(told.lookAlike!.bin).not.toBe('');
+    expect(told.step.how.counting).toBe('packs');
+    const { way } = await desk.get('way');
+    await desk.get('changeWay', { body: { ...way, lookAlikes: 'each' } });
+    expect((await run('ALIKE-2', 'CART-04')).step.how.counting).toBe('each');
+    await desk.get('changeWay', { body: { ...way, lookAlikes: 'off' } });
+    expect((await run('ALIKE-3', 'CART-05')).lookAlike).toBeNull();
+    await desk.get('changeWay', { body: way });
+  });
+});

@@ -59,6 +59,14 @@ export const way = {
       lot: 'Scan lot {{lot}}, where the item scan did not tell it',
       position: 'Scan place {{position}}',
     },
+    lookAlikes: {
+      title: 'Look-alikes',
+      off: 'Say nothing',
+      tell: 'Tell them apart',
+      each: 'And scan each unit',
+      about:
+        'Goods beside the bin that are easily taken for those asked: by name, size, picture, number, or because scans caught it before.',
+    },
     lotSwaps: 'A picker may take another lot',
     lotSwapsYes:
       'Where another lot lies in the bin, is free and lasts long enough for the customer. The promise goes with it.',

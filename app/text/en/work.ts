@@ -13,6 +13,10 @@ export const work = {
     title: 'Runs',
     mine: 'My runs',
     waiting: 'Waiting runs',
+    alike: {
+      not: 'Not {{name}}.',
+      notBeside: 'Not {{name}}, which lies in {{bin}}.',
+    },
     trip: {
       title: 'A trip of your own',
       gather: 'Gather a trip',

@@ -1,5 +1,3 @@
-import type { Gs1Content } from './elements.ts';
-
 /** Keys that a link can begin with, of those that outbound shipping meets. */
 const primary = ['01', '00', '410', '401', '402'] as const;
 
@@ -10,7 +8,7 @@ const primary = ['01', '00', '410', '401', '402'] as const;
  * @param text a web address
  * @returns elements in their order, a GTIN with 14 digits; undefined where the text is no such address
  */
-export function linkElements(text: string): Gs1Content['elements'] | undefined {
+export function linkElements(text: string): { ai: string; value: string }[] | undefined {
   if (!/^https?:\/\//i.test(text)) return undefined;
   let url: URL;
   try {
@@ -23,7 +21,7 @@ export function linkElements(text: string): Gs1Content['elements'] | undefined {
   if (begin < 0) return undefined;
   const path = parts.slice(begin);
   if (path.length % 2 === 1) return undefined;
-  const elements: Gs1Content['elements'] = [];
+  const elements: { ai: string; value: string }[] = [];
   for (let i = 0; i < path.length; i += 2) elements.push({ ai: path[i]!, value: decoded(path[i + 1]!) });
   for (const [ai, value] of url.searchParams) if (/^\d{2,4}$/.test(ai)) elements.push({ ai, value });
   return elements.map(({ ai, value }) => ({

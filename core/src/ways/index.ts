@@ -1,6 +1,7 @@
 export {
   checks,
   countings,
+  lookAlikeWays,
   checkOrders,
   pickWay,
   reserveTimes,

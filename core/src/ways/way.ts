@@ -18,6 +18,10 @@ export type ReserveTime = (typeof reserveTimes)[number];
 export const countings = ['packs', 'each', 'once'] as const;
 export type Counting = (typeof countings)[number];
 
+/** What is done about goods that are easily taken for others: nothing, told on the card, or each unit scanned besides. */
+export const lookAlikeWays = ['off', 'tell', 'each'] as const;
+export type LookAlikeWay = (typeof lookAlikeWays)[number];
+
 export const checks = ['bin', 'item', 'lot', 'position'] as const;
 export type Check = (typeof checks)[number];
 
@@ -47,6 +51,7 @@ export interface Way {
   walking: Walking;
   /** Whether a picker may gather a trip of their own from what waits. */
   ownTrips: boolean;
+  lookAlikes: LookAlikeWay;
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -66,6 +71,7 @@ export const usualWay: Way = {
   carry: { heavyFirst: false, chilledLast: false, highTogether: false },
   walking: usualWalking,
   ownTrips: false,
+  lookAlikes: 'tell',
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import { pickWay, type Counting, type PickWay } from '@hand-relay/core/ways';
+import { pickWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
@@ -36,6 +36,7 @@ type PickRow = {
   confirmedAt: string | null;
   orders: number;
   counting: Counting | null;
+  lookAlike: RunPick['lookAlike'];
   together: boolean;
 };
 
@@ -77,7 +78,7 @@ export async function linePicks(
              select jsonb_agg(s.serial order by s.serial) from balance s
              where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
            ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
-           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together, i.counting
+           (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together, i.counting, k.look_alike as "lookAlike"
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
     left join lot t on t.item_id = k.item_id and t.lot = k.lot
@@ -86,6 +87,7 @@ export async function linePicks(
   );
   return found.map((k) => ({
     together: k.together,
+    lookAlike: way.lookAlikes === 'off' ? null : k.lookAlike,
     confirmedAt: k.confirmedAt,
     step: {
       id: k.id,
@@ -95,7 +97,7 @@ export async function linePicks(
       serialsInBin: k.serials ?? [],
       units: k.units,
       position: { cart: k.cart ?? '', number: k.position },
-      how: howOf(pickWay(way, k.orders), k),
+      how: howOf(way, k),
       otherLots: k.others ?? [],
     },
     progress: { ...freshProgress, ...k.progress },
@@ -116,11 +118,14 @@ export async function linePicks(
 }
 
 /** How a pick is done: as its item is counted, and without a place where its cart is consolidated. */
-const howOf = (way: PickWay, { together: joined, counting }: Pick<PickRow, 'together' | 'counting'>): PickWay => ({
-  ...way,
-  checks: joined ? way.checks.filter((c) => c !== 'position') : way.checks,
-  counting: counting ?? way.counting,
-});
+function howOf(site: Way, { together: joined, counting, lookAlike, orders }: PickRow): PickWay {
+  const way = pickWay(site, orders);
+  return {
+    ...way,
+    checks: joined ? way.checks.filter((c) => c !== 'position') : way.checks,
+    counting: lookAlike && site.lookAlikes === 'each' ? 'each' : (counting ?? way.counting),
+  };
+}
 
 /** Picks as the device and the server's judge both need them: in a consolidated run one for all orders of a bin. */
 const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>

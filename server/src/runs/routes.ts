@@ -8,6 +8,7 @@ import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { crewOf } from './crew.ts';
 import { inChain, walkUp } from './chain.ts';
 import { pickInput, undoPick } from './input.ts';
+import { noteLookAlikes } from './lookAlikes.ts';
 import { reportLost } from './lost.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
@@ -38,6 +39,7 @@ export function runRoutes(doors: Doors): void {
     await change(async (current) => {
       await takeRun(current, id, body.cart);
       await walkUp(current, id, await offered(current.tx, actor, current.now));
+      await noteLookAlikes(current, id);
     });
     return runDetail(platform, actor.siteId, id);
   });

@@ -1,3 +1,4 @@
+import type { RunPick } from '@hand-relay/contract';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -278,6 +279,8 @@ export const pick = pgTable(
     /** Which rule chose the bin, and the metres that it saves where the walk did. */
     why: text().$type<BinReason>().notNull().default('code'),
     saves: real().notNull().default(0),
+    /** Goods that are easily taken for these, as they lay when the run was taken. */
+    lookAlike: jsonb().$type<RunPick['lookAlike']>(),
     confirmedAt: timestamp({ withTimezone: true }),
     confirmedBy: text().references(() => person.id),
   },

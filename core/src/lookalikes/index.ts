@@ -1,0 +1,1 @@
+export { likenesses, lookAlikes, type Goods, type Likeness, type LookAlike } from './lookalikes.ts';
