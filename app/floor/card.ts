@@ -11,7 +11,7 @@ export interface CardWords {
   count: string;
   facts: string[];
   /** What tells the goods from others that look like them. */
-  alike: { this: string; not: string } | undefined;
+  alike: string | undefined;
   notes: string[];
   ask: string;
   /** The key in place of a scan; null where only a scan will do. */
@@ -20,6 +20,13 @@ export interface CardWords {
 
 /** Codes do not break at their hyphens. */
 const unbroken = (text: string) => text.replace(/(?<=\w)-(?=\w)/g, '\u2011');
+
+/** What tells goods from those that they are easily taken for. */
+function apart({ this: own, other, name, bin }: NonNullable<RunPick['lookAlike']>): string {
+  const not = other === '' ? name : other;
+  const key = own === '' ? 'floor.alike.not' : 'floor.alike.this';
+  return unbroken([i18n.t(key, { own, not }), bin && `(${bin})`].filter(Boolean).join(' '));
+}
 
 export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const t = i18n.t.bind(i18n);
@@ -63,16 +70,7 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
       .filter(Boolean)
       .map(unbroken),
     // Before the hand moves, and while it counts; whoever is at the cart has the goods already.
-    alike:
-      pick.lookAlike && wait !== 'position'
-        ? {
-            this: pick.lookAlike.this,
-            not: t(pick.lookAlike.bin === '' ? 'floor.alike.not' : 'floor.alike.notBeside', {
-              name: pick.lookAlike.name,
-              bin: pick.lookAlike.bin,
-            }),
-          }
-        : undefined,
+    alike: pick.lookAlike && wait !== 'position' ? apart(pick.lookAlike) : undefined,
     notes: [
       pick.order.note && t('floor.orderNote', { note: pick.order.note }),
       pick.lineNote && t('floor.lineNote', { note: pick.lineNote }),

@@ -44,6 +44,7 @@ function Another({ addresses, secure }: { addresses: string[]; secure: boolean }
         <View style={{ padding: 14, backgroundColor: '#FFFFFF', alignSelf: 'flex-start' }}>
           <Image
             source={{ uri: addressOf({ name: 'addressCode', query: { text: chosen } }) }}
+            role="img"
             aria-label={t('devices.code', { address: chosen })}
             style={{ width: CODE_PX, height: CODE_PX }}
           />

@@ -133,7 +133,8 @@ const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
     ask,
     typeof navigator !== 'undefined' && navigator.onLine === false ? { patience: [] } : {},
   );
-  if ('data' in answer) await keep(address, answer.data);
+  // Nobody waits for the keeping, and a device that is full keeps what it has.
+  if ('data' in answer) void keep(address, answer.data).catch(() => undefined);
   else if (answer.error.code === 'network') {
     const before = await kept(address);
     if (before !== undefined) return { data: before };

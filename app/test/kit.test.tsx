@@ -135,5 +135,12 @@ describe('the kit', () => {
       code: 'Place 5',
       ask: 'Scan place CART-03-5',
     });
+    // What it must not be taken for is said until the goods are in hand.
+    const alike = { sku: 'X', name: 'Patty, winter', bin: 'M-20-2', this: 'spring', other: 'winter' };
+    const words = (lookAlike: typeof alike, progress = {}) =>
+      cardWords({ ...pick, lookAlike, progress: { ...pick.progress, ...progress } }, undefined).alike;
+    expect(words(alike)).toBe('spring, not winter (M\u201120\u20112)');
+    expect(words({ ...alike, this: '', other: '', bin: '' })).toBe('Not Patty, winter');
+    expect(words(alike, { bin: true, counted: 24, lot: true })).toBeUndefined();
   });
 });

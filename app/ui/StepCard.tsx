@@ -18,8 +18,8 @@ export interface StepCardProps {
   count: string;
   facts: string[];
   cold?: string | undefined;
-  /** What tells the goods from others that look like them, and what those are. */
-  alike?: { this: string; not: string } | undefined;
+  /** What tells the goods from others that look like them: stands where the last verdict would, unless that was a refusal. */
+  alike?: string | undefined;
   notes: string[];
   /** The last verdict: shown until the next input. */
   verdict?: { kind: 'done' | 'refused' | 'caution'; text: string } | null | undefined;
@@ -42,6 +42,8 @@ export function StepCard({
 }: StepCardProps) {
   const surface = useSurface();
   const { height, width } = useWindowDimensions();
+  // What the last pick came to is heard too; what this one must not be taken for has to be read.
+  const band = alike !== undefined && verdict?.kind !== 'refused' ? { kind: 'caution' as const, text: alike } : verdict;
   const flat = height < 500;
   const huge = width > 700 ? 96 : code.length > 9 ? 46 : 72;
   return (
@@ -59,13 +61,13 @@ export function StepCard({
       }}
     >
       <View aria-live="assertive" style={{ minHeight: 46 }}>
-        {verdict && (
+        {band && (
           <>
-            {verdict.kind === 'refused' && <Stripes />}
+            {band.kind === 'refused' && <Stripes />}
             <View
               style={{ paddingHorizontal: 14, paddingVertical: 10, borderBottomWidth: 1, borderColor: surface.line }}
             >
-              <Signal kind={verdict.kind} text={verdict.text} size="strong" />
+              <Signal kind={band.kind} text={band.text} size={band === verdict ? 'strong' : 'large'} />
             </View>
           </>
         )}
@@ -103,12 +105,6 @@ export function StepCard({
             </Txt>
             <Txt kind="heading">{count}</Txt>
             {cold !== undefined && <Signal kind="cold" text={cold} size="body" />}
-            {alike && (
-              <View style={{ gap: 2, paddingTop: 4 }}>
-                {alike.this !== '' && <Signal kind="caution" text={alike.this} size="large" />}
-                <Txt colour="quiet">{alike.not}</Txt>
-              </View>
-            )}
           </View>
         </View>
         {facts.length + notes.length > 0 && (

@@ -289,7 +289,15 @@ describe('random interleavings of everything that people do', () => {
         break;
       }
       case 'settle': {
-        const task = await one<{ id: string }>(`select id from desk_task where decision is null order by id`, n);
+        const open = `select id from desk_task where decision is null order by id`;
+        // A task comes of an order that is called off with goods on a cart: where chance made none, one is made.
+        const carried = await one<{ id: string }>(
+          `select distinct o.id from customer_order o join order_line l on l.order_id = o.id where o.status = 'open' and l.picked > l.shipped order by o.id`,
+          n,
+        );
+        if (carried && !(await one<{ id: string }>(open, n)))
+          await ask(desk, 'cancelOrder', { id: carried.id, body: { reason: 'test' } });
+        const task = await one<{ id: string }>(open, n);
         const decision = n % 3 === 0 ? 'ship-anyway' : 'put-back';
         if (task) await ask(desk, 'settleTask', { id: task.id, body: { decision } });
         break;

@@ -13,10 +13,7 @@ export const work = {
     title: 'Runs',
     mine: 'My runs',
     waiting: 'Waiting runs',
-    alike: {
-      not: 'Not {{name}}.',
-      notBeside: 'Not {{name}}, which lies in {{bin}}.',
-    },
+    alike: { this: '{{own}}, not {{not}}', not: 'Not {{not}}' },
     trip: {
       title: 'A trip of your own',
       gather: 'Gather a trip',
