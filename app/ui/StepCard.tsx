@@ -18,7 +18,7 @@ export interface StepCardProps {
   count: string;
   facts: string[];
   cold?: string | undefined;
-  /** What tells the goods from others that look like them: stands where the last verdict would, unless that was a refusal. */
+  /** What tells the goods from others that look like them: stands where a verdict would that needs no reading. */
   alike?: string | undefined;
   notes: string[];
   /** The last verdict: shown until the next input. */
@@ -43,7 +43,8 @@ export function StepCard({
   const surface = useSurface();
   const { height, width } = useWindowDimensions();
   // What the last pick came to is heard too; what this one must not be taken for has to be read.
-  const band = alike !== undefined && verdict?.kind !== 'refused' ? { kind: 'caution' as const, text: alike } : verdict;
+  const band =
+    alike !== undefined && (!verdict || verdict.kind === 'done') ? { kind: 'caution' as const, text: alike } : verdict;
   const flat = height < 500;
   const huge = width > 700 ? 96 : code.length > 9 ? 46 : 72;
   return (
