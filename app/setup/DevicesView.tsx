@@ -1,11 +1,24 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Image, useWindowDimensions, View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { Devices } from '@hand-relay/contract';
 import { addressOf, api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
 import { clock, relative } from '../text/index.ts';
-import { Card, Choice, Column, Failed, Key, Loading, Row, Signal, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import {
+  Card,
+  Choice,
+  Column,
+  Failed,
+  Illustration,
+  Key,
+  Loading,
+  Row,
+  Signal,
+  Txt,
+  useShortcuts,
+  WIDE,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 const CODE_PX = 200;
@@ -42,10 +55,9 @@ function Another({ addresses, secure }: { addresses: string[]; secure: boolean }
       </Txt>
       <View style={{ flexDirection: width >= WIDE ? 'row' : 'column', gap: 20 }}>
         <View style={{ padding: 14, backgroundColor: '#FFFFFF', alignSelf: 'flex-start' }}>
-          <Image
-            source={{ uri: addressOf({ name: 'addressCode', query: { text: chosen } }) }}
-            role="img"
-            aria-label={t('devices.code', { address: chosen })}
+          <Illustration
+            uri={addressOf({ name: 'addressCode', query: { text: chosen } })}
+            words={t('devices.code', { address: chosen })}
             style={{ width: CODE_PX, height: CODE_PX }}
           />
         </View>

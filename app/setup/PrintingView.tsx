@@ -1,7 +1,7 @@
 import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Image, Linking, useWindowDimensions, View } from 'react-native';
+import { Linking, useWindowDimensions, View } from 'react-native';
 import type { PrintJob } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMe, words } from '../state/index.ts';
 import { clock } from '../text/index.ts';
@@ -11,6 +11,7 @@ import {
   Column,
   Empty,
   Failed,
+  Illustration,
   Key,
   Loading,
   Row,
@@ -99,11 +100,10 @@ function Job({ job }: { job: PrintJob }) {
   return (
     <Card gap={8} pad={12} style={{ width: width >= WIDE ? 350 : '100%' }}>
       <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
-        <Image
-          source={{ uri: picture }}
-          aria-label={t('printing.picture', { title: job.title })}
-          resizeMode="contain"
-          style={{ width: 96, height: 128, backgroundColor: '#FFFFFF' }}
+        <Illustration
+          uri={picture}
+          words={t('printing.picture', { title: job.title })}
+          style={{ width: 96, height: 128 }}
         />
         <Column gap={2} style={{ flexShrink: 1 }}>
           <Txt kind="strong">{job.title}</Txt>
@@ -159,11 +159,10 @@ function Job({ job }: { job: PrintJob }) {
             </>
           }
         >
-          <Image
-            source={{ uri: picture }}
-            aria-label={t('printing.picture', { title: job.title })}
-            resizeMode="contain"
-            style={{ width: '100%', height: 480, backgroundColor: '#FFFFFF' }}
+          <Illustration
+            uri={picture}
+            words={t('printing.picture', { title: job.title })}
+            style={{ width: '100%', height: 480 }}
           />
         </Sheet>
       )}

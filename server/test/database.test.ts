@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
@@ -22,7 +22,7 @@ describe('the database', () => {
   });
   afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
-  it('keeps a data folder to one process, and says who has it', () => {
+  it('keeps a data folder to one process, and says who has it', async () => {
     const unlock = lockFolder(folder, new Date());
     expect(() => lockFolder(folder, new Date())).not.toThrow();
     unlock();
@@ -30,14 +30,15 @@ describe('the database', () => {
       '-e',
       `require('fs').writeFileSync(${JSON.stringify(join(folder, 'in-use.json'))}, JSON.stringify({pid: process.pid, host: require('os').hostname(), since: 'now'})); setInterval(() => {}, 1000)`,
     ]);
-    return new Promise<void>((resolve) => setTimeout(resolve, 600)).then(() => {
-      expect(() => lockFolder(folder, new Date())).toThrow(FolderInUse);
-      expect(() => lockFolder(folder, new Date())).toThrow(`process ${other.pid}`);
-      other.kill('SIGKILL');
-      return new Promise<void>((resolve) => other.on('exit', () => resolve())).then(() => {
-        expect(() => lockFolder(folder, new Date())()).not.toThrow();
-      });
-    });
+    const mark = join(folder, 'in-use.json');
+    const held = () => existsSync(mark) && readFileSync(mark, 'utf8').endsWith('}');
+    while (!held()) await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(() => lockFolder(folder, new Date())).toThrow(FolderInUse);
+    expect(() => lockFolder(folder, new Date())).toThrow(`process ${other.pid}`);
+    const gone = new Promise((resolve) => other.on('exit', resolve));
+    other.kill('SIGKILL');
+    await gone;
+    expect(() => lockFolder(folder, new Date())()).not.toThrow();
   });
 
   it('of a newer version is refused and left alone', async () => {
