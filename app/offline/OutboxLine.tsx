@@ -9,15 +9,15 @@ import { outbox, useOutbox } from './theOutbox.ts';
 export function OutboxLine() {
   const { t } = useTranslation();
   const me = useMe();
-  const { entries, lost, reachable } = useOutbox();
+  const { entries, lost, reachable, keeps } = useOutbox();
   const [open, setOpen] = useState(false);
   const mine = entries.filter((e) => !e.sent && e.person === me.person.id).length;
   const others = entries.filter((e) => !e.sent && e.person !== me.person.id).length;
   const own = lost.filter((l) => l.person === me.person.id);
   // One scan on its way is no news.
-  if (reachable && mine < 2 && others === 0 && own.length === 0) return null;
+  if (reachable && keeps && mine < 2 && others === 0 && own.length === 0) return null;
   const says = [
-    !reachable && t('radio.none'),
+    !reachable ? t(keeps ? 'radio.none' : 'radio.noneLoose') : !keeps && t('radio.keepsNothing'),
     mine > 0 && t('radio.waits', { count: mine }),
     others > 0 && t('radio.others', { count: others }),
   ]
@@ -30,7 +30,7 @@ export function OutboxLine() {
         style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
       >
         <View style={{ flex: 1, minWidth: 0 }} aria-live="polite">
-          {says !== '' && <Signal kind={reachable ? 'quiet' : 'caution'} size="body" text={says} />}
+          {says !== '' && <Signal kind={reachable && keeps ? 'quiet' : 'caution'} size="body" text={says} />}
         </View>
         {own.length > 0 && (
           <Key size="small" title={t('radio.lost', { count: own.length })} onPress={() => setOpen(true)} />

@@ -10,8 +10,8 @@ function keeping<T extends { seq: number } | { id: string }>(): Rows<T> & { rows
   return {
     rows,
     all: () => Promise.resolve([...rows.values()]),
-    put: (row) => Promise.resolve(void rows.set('seq' in row ? row.seq : row.id, structuredClone(row))),
-    remove: (key) => Promise.resolve(void rows.delete(key)),
+    put: (row) => Promise.resolve(!!rows.set('seq' in row ? row.seq : row.id, structuredClone(row))),
+    remove: (key) => Promise.resolve(rows.delete(key)),
   };
 }
 
@@ -156,5 +156,21 @@ describe('the outbox', () => {
     await hers.start('pico');
     await d.settled();
     expect(d.there.heard).toEqual(['his']);
+  });
+
+  it('tells whoever works where the device keeps nothing, sends it all the same, and takes it back once it keeps again', async () => {
+    const d = device();
+    const kept = d.outbox.put;
+    d.outbox.put = () => Promise.resolve(false);
+    const box = d.open();
+    await box.start('pico');
+    expect(box.snapshot().keeps).toBe(true);
+    d.does(box, 'loose');
+    await d.settled();
+    expect([d.there.heard, box.snapshot().keeps]).toEqual([['loose'], false]);
+    d.outbox.put = kept;
+    d.does(box, 'firm');
+    await d.settled();
+    expect([d.there.heard, box.snapshot().keeps]).toEqual([['loose', 'firm'], true]);
   });
 });

@@ -45,6 +45,8 @@ export interface OutboxState {
   lost: readonly Lost[];
   /** False once a call found no server. */
   reachable: boolean;
+  /** False once the device could not keep something: what waits lasts only as long as the page is open. */
+  keeps: boolean;
 }
 
 export interface OutboxOptions {
@@ -75,7 +77,7 @@ const SLOWEST_MS = 15_000;
  * once. What the server refuses becomes a task, and whatever comes after it goes on.
  */
 export class Outbox {
-  private state: OutboxState = { entries: [], lost: [], reachable: true };
+  private state: OutboxState = { entries: [], lost: [], reachable: true, keeps: true };
   private readonly watchers = new Set<() => void>();
   private readonly listeners = new Set<Listener>();
   private person: string | null = null;
@@ -130,7 +132,7 @@ export class Outbox {
     this.lastSeq = Math.max(this.lastSeq + 1, this.options.now() * 1000);
     const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
     this.set({ entries: [...this.state.entries, made] });
-    void this.rows.put(made);
+    void this.keep(this.rows.put(made));
     void this.pump();
   }
 
@@ -183,7 +185,7 @@ export class Outbox {
       else {
         const sent = { ...entry, sent: true };
         this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) });
-        await this.rows.put(sent);
+        await this.keep(this.rows.put(sent));
         for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
       }
     }
@@ -217,8 +219,14 @@ export class Outbox {
       trouble: before?.trouble ?? trouble,
     };
     this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
-    await this.lostRows.put(lost);
+    await this.keep(this.lostRows.put(lost));
     if (!before) await this.options.report(entry.ask.id, lost);
+  }
+
+  /** Whether the device keeps what it is given is known only by trying. */
+  private async keep(write: Promise<boolean>): Promise<void> {
+    const keeps = await write;
+    if (keeps !== this.state.keeps) this.set({ keeps });
   }
 
   private set(part: Partial<OutboxState>): void {

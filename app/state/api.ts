@@ -133,10 +133,10 @@ const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
     ask,
     typeof navigator !== 'undefined' && navigator.onLine === false ? { patience: [] } : {},
   );
-  // Nobody waits for the keeping, and a device that is full keeps what it has.
+  // Nobody waits for the keeping. A device that is full keeps what it has: its outbox says so.
   if ('data' in answer) void keep(address, answer.data).catch(() => undefined);
   else if (answer.error.code === 'network') {
-    const before = await kept(address);
+    const before = await kept(address).catch(() => undefined);
     if (before !== undefined) return { data: before };
   }
   return answer;

@@ -4,8 +4,9 @@ import { View } from 'react-native';
 import type { Crew } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { clock, number } from '../text/index.ts';
-import { Facts, Key, Row, Txt } from '../ui/index.ts';
+import { Facts, Key, Row } from '../ui/index.ts';
 import { Lane } from './Lane.tsx';
+import { LaneHead } from './LaneHead.tsx';
 import { LaneRow } from './LaneRow.tsx';
 import type { Axis } from './track.ts';
 
@@ -64,16 +65,7 @@ export function PersonLane({
       wide={wide}
       label={person.name}
       {...(person.run ? { onOpen: () => router.navigate(`/floor/runs/${person.run}`) } : {})}
-      head={
-        <View style={{ paddingVertical: 6, minWidth: 0 }}>
-          <Txt kind="strong" lines={1}>
-            {person.name}
-          </Txt>
-          <Txt kind="small" colour="quiet">
-            {says}
-          </Txt>
-        </View>
-      }
+      head={<LaneHead name={person.name} says={says} />}
     >
       <Lane
         axis={axis}

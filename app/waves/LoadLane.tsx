@@ -1,11 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
 import type { LoadSummary, WaveSummary } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { clock, number, relative } from '../text/index.ts';
-import { Row, Shape, Txt } from '../ui/index.ts';
 import { Lane } from './Lane.tsx';
+import { LaneHead } from './LaneHead.tsx';
 import { LaneRow } from './LaneRow.tsx';
 import { loadMarks } from './loadMarks.ts';
 import type { Axis } from './track.ts';
@@ -44,24 +43,13 @@ export function LoadLane({
       onOpen={() => router.navigate(`/desk/loads/${load.id}`)}
       label={t('track.load', { number: load.number })}
       head={
-        <View style={{ paddingVertical: 6, minWidth: 0 }}>
-          <Txt kind="strong" lines={1}>
-            {[t('track.load', { number: load.number }), load.vehicle, t('unit.orders', { count: load.orders })].join(
-              ' · ',
-            )}
-          </Txt>
-          <Row gap={6} style={{ flexWrap: 'nowrap' }}>
-            {marks.chance && (
-              <Shape
-                kind={marks.chance === 'made' ? 'done' : marks.chance === 'tight' ? 'caution' : 'refused'}
-                size={13}
-              />
-            )}
-            <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
-              {says}
-            </Txt>
-          </Row>
-        </View>
+        <LaneHead
+          name={[t('track.load', { number: load.number }), load.vehicle, t('unit.orders', { count: load.orders })].join(
+            ' · ',
+          )}
+          says={says}
+          chance={marks.chance}
+        />
       }
     >
       <Lane axis={axis} now={now} marks={marks} label={says} />

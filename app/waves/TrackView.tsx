@@ -5,12 +5,13 @@ import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
 import { clock, distance } from '../text/index.ts';
-import { Baton, Card, Empty, Failed, Key, Loading, Row, Shape, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { Baton, Card, Empty, Failed, Key, Loading, Row, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DeskTabs } from '../desk/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
 import { CrewLine, PersonLane } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
+import { LaneHead } from './LaneHead.tsx';
 import { LaneRow } from './LaneRow.tsx';
 import { LoadLane } from './LoadLane.tsx';
 import { sayWave } from './sayWave.ts';
@@ -188,25 +189,12 @@ function WaveLane({
       onOpen={onOpen}
       label={name}
       head={
-        <View style={{ paddingVertical: 6, minWidth: 0 }}>
-          <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-            <Txt kind="strong" lines={1}>
-              {[name, wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
-            </Txt>
-            <WaveBaton wave={wave} />
-          </Row>
-          <Row gap={6} style={{ flexWrap: 'nowrap' }}>
-            {wave.chance && (
-              <Shape
-                kind={wave.chance === 'made' ? 'done' : wave.chance === 'tight' ? 'caution' : 'refused'}
-                size={13}
-              />
-            )}
-            <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
-              {sayWave(wave, me.site.timeZone, now)}
-            </Txt>
-          </Row>
-        </View>
+        <LaneHead
+          name={[name, wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
+          says={sayWave(wave, me.site.timeZone, now)}
+          chance={wave.chance}
+          baton={<WaveBaton wave={wave} />}
+        />
       }
     >
       <Lane axis={axis} now={now} marks={marksOf(wave)} label={sayWave(wave, me.site.timeZone, now)} />

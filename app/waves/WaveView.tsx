@@ -33,6 +33,7 @@ import {
   WIDE,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { CHANCE_SHAPE } from './LaneHead.tsx';
 import { ReplanSheet } from './ReplanSheet.tsx';
 import { RunBoard } from './RunBoard.tsx';
 import { RunPlan } from './RunPlan.tsx';
@@ -147,9 +148,7 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
       <Row gap={24}>
         <WaveBaton wave={wave} scale={1.8} />
         <Row gap={6} style={{ flexShrink: 1, flexWrap: 'nowrap' }}>
-          {wave.chance && (
-            <Shape kind={wave.chance === 'made' ? 'done' : wave.chance === 'tight' ? 'caution' : 'refused'} />
-          )}
+          {wave.chance && <Shape kind={CHANCE_SHAPE[wave.chance]} />}
           <Txt style={{ flexShrink: 1 }}>{sayWave(wave, me.site.timeZone, now)}</Txt>
         </Row>
         <Txt colour="quiet">

@@ -96,6 +96,8 @@ export const common = {
     waits_one: '{{count}} to send',
     waits_other: '{{count}} to send',
     none: 'No radio. Go on: everything is kept here.',
+    noneLoose: 'No radio, and this browser keeps nothing. Go on, but leave this page open until all is sent.',
+    keepsNothing: 'This browser keeps nothing: leave this page open until all is sent.',
     lost_one: '{{count}} not taken',
     lost_other: '{{count}} not taken',
     title: 'Not taken',
