@@ -131,7 +131,9 @@ function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
         onClose={onClose}
         keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
       >
-        <Txt>{t('floor.cartNeeds', { count: run.orders })}</Txt>
+        <Txt>
+          {run.picking === 'consolidate' ? t('floor.cartTogether') : t('floor.cartNeeds', { count: run.orders })}
+        </Txt>
         <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
         {error && <Failed text={words(troubleOf(error))} />}
       </Sheet>

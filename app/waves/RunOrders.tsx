@@ -70,7 +70,7 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
         entries={orders.map((o) => ({
           id: o.id,
           title: `${o.position} · ${o.number}`,
-          about: `${o.customer} · ${t('unit.lines', { count: o.lines })} · ${t('unit.units', { count: o.units })}`,
+          about: `${t('unit.lines', { count: o.lines })} · ${t('unit.units', { count: o.units })} · ${o.customer}`,
         }))}
         marked={marked}
         onMark={setMarked}
@@ -118,7 +118,7 @@ function AddOrders({ run, onClose, onBack }: { run: RunSummary; onClose: () => v
         entries={shown.slice(0, 100).map((o) => ({
           id: o.id,
           title: o.number,
-          about: `${o.customer} · ${t('unit.lines', { count: o.lines })} · ${t('unit.units', { count: o.units })}`,
+          about: `${t('unit.lines', { count: o.lines })} · ${t('unit.units', { count: o.units })} · ${o.customer}`,
         }))}
         marked={marked}
         onMark={setMarked}

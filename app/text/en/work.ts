@@ -38,6 +38,7 @@ export const work = {
     goOn: 'Go on',
     cartTitle: 'Scan the cart for run {{number}}',
     cartNeeds_one: 'It needs {{count}} place.',
+    cartTogether: 'Its goods lie together and are sorted at the bench: any cart that holds them.',
     cartNeeds_other: 'It needs {{count}} places.',
     cartAsk: 'Scan cart',
     list: 'List',
