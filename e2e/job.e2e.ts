@@ -98,7 +98,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
       await says(`This is ${other.step.item.name}. Pick ${step.item.name}.`);
       if (step.item.sku === 'HT-003') {
         shorted = step.item.name;
-        await floor.getByRole('button', { name: 'Not all here' }).click();
+        await floor.getByRole('button', { name: 'Problem' }).click();
         await floor.getByRole('button', { name: 'Damaged' }).click();
         for (let i = 0; i < 3; i++) await floor.getByRole('button', { name: '+1' }).click();
         await floor.getByRole('button', { name: 'Report 1 missing' }).click();
@@ -134,7 +134,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await floor.getByRole('button', { name: 'I am here' }).click();
     if (last.step.item.tracksSerial) await scan(floor, last.step.serialsInBin[0]!);
     else if (last.step.item.sku === 'HT-003') {
-      await floor.getByRole('button', { name: 'Not all here' }).click();
+      await floor.getByRole('button', { name: 'Problem' }).click();
       await floor.getByRole('button', { name: 'Damaged' }).click();
       for (let i = 0; i < 3; i++) await floor.getByRole('button', { name: '+1' }).click();
       await floor.getByRole('button', { name: 'Report 1 missing' }).click();

@@ -1,19 +1,22 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api, useFrom, useMay, useMe } from '../state/index.ts';
+import { api, floorWork, useFrom, useMay, useMe } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
 export function DeskTabs({
   at,
 }: {
-  at: 'orders' | 'items' | 'tray' | 'surplus' | 'quick' | 'loads' | 'waves' | 'intake';
+  at: 'orders' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
 }) {
   const { t } = useTranslation();
   const router = useRouter();
   const held = useFrom((s) => s.tray.orders.length);
   const { data: tasks } = api.useDeskTasksQuery();
   const owed = tasks?.tasks.length ?? 0;
+  const maySettle = useMay('runs.arrange');
+  const { data: counts } = floorWork.useCountsQuery(undefined, { skip: !maySettle });
+  const toCount = counts?.counts.length ?? 0;
   const mayTake = useMay('orders.import');
   const me = useMe();
   const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
@@ -40,6 +43,14 @@ export function DeskTabs({
           size="small"
           pressed={at === 'surplus'}
           onPress={() => router.navigate('/desk/surplus')}
+        />
+      )}
+      {maySettle && (toCount > 0 || at === 'counts') && (
+        <Key
+          title={t('nav.counts', { count: toCount })}
+          size="small"
+          pressed={at === 'counts'}
+          onPress={() => router.navigate('/desk/counts')}
         />
       )}
       {ships && (

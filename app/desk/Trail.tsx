@@ -9,6 +9,7 @@ const signals: Record<string, SignalKind> = {
   'scan-refused': 'refused',
   'pack-refused': 'refused',
   short: 'caution',
+  elsewhere: 'caution',
   'no-bin': 'caution',
   'ship-waits': 'caution',
   shipped: 'done',
@@ -23,7 +24,8 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   if (kind === 'scan-refused' || kind === 'pack-refused' || kind === 'ship-waits')
     said['why'] = text(`refusal.${String(facts['code'])}`).replace(/\.$/, '');
   if (kind === 'scan-accepted') said['what'] = text(`what.${String(facts['what'])}`);
-  if (kind === 'short') said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
+  if (kind === 'short' || kind === 'elsewhere')
+    said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
   if (kind === 'tagged') {

@@ -10,3 +10,4 @@ export { OrderView } from './OrderView.tsx';
 export { SurplusView } from './Surplus.tsx';
 export { TrayView } from './TrayView.tsx';
 export { batonOf } from './batonWords.ts';
+export { DeskCounts } from './DeskCounts.tsx';

@@ -7,9 +7,10 @@ import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, 
 import { Page } from '../shell/index.ts';
 import { cardWords } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
+import { LeftBand } from './LeftBand.tsx';
 import { PickList } from './PickList.tsx';
+import { ProblemSheet } from './ProblemSheet.tsx';
 import { RunMap } from './RunMap.tsx';
-import { ShortSheet } from './ShortSheet.tsx';
 import { StopCard } from './StopCard.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
@@ -22,7 +23,8 @@ export function RunView({ id }: { id: string }) {
   const router = useRouter();
   const me = useMe();
   const { width } = useWindowDimensions();
-  const { run, error, refetch, picks, held, current, verdict, input, undo, leave, choose } = useRun(id);
+  const onRun = useRun(id);
+  const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
   const [giveBack, giving] = api.useGiveBackMutation();
   const [look, setLook] = useState<Look>('card');
@@ -61,7 +63,7 @@ export function RunView({ id }: { id: string }) {
     />
   );
   const pickMe = (pick: string) => {
-    choose(pick);
+    onRun.turnTo(pick);
     setLook('card');
   };
   const wide = width >= WIDE;
@@ -80,7 +82,12 @@ export function RunView({ id }: { id: string }) {
   if (stopped)
     return (
       <Page title={title} filled onBack={back}>
-        <StopCard pick={stopped} onUnderstood={() => setKnown([...known, stopped.order.id])} />
+        <StopCard
+          pick={stopped}
+          carried={picks.some((p) => p.order.id === stopped.order.id && p.picked > 0)}
+          onUnderstood={() => setKnown([...known, stopped.order.id])}
+          onOut={() => onRun.takeOut(stopped.order)}
+        />
       </Page>
     );
   if (!current) return <Leave run={run} picks={picks} verdict={verdict} onUndo={undo} onLane={leave} />;
@@ -150,6 +157,7 @@ export function RunView({ id }: { id: string }) {
           }}
         >
           <Ribbon stops={bins} current={current.step.bin} label={t('waves.stops')} />
+          {leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />}
           <StepCard
             verb={words_.verb}
             code={words_.code}
@@ -211,12 +219,22 @@ export function RunView({ id }: { id: string }) {
         </View>
       )}
       {short && (
-        <ShortSheet
+        <ProblemSheet
           pick={current}
+          alone={picks.filter((p) => p.state === 'open').length === 1}
           onClose={() => setShort(false)}
-          onReport={(units, reason) => {
+          onReport={(report, photo) => {
             setShort(false);
-            input({ kind: 'short', units, reason });
+            if (photo) onRun.keepPhoto(current.step.id, photo);
+            input(report);
+          }}
+          onLater={() => {
+            setShort(false);
+            onRun.later(current.step.id);
+          }}
+          onOut={() => {
+            setShort(false);
+            onRun.takeOut(current.order);
           }}
         />
       )}

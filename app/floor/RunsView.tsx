@@ -20,6 +20,7 @@ import {
   useSurface,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { OtherTrips } from './OtherTrips.tsx';
 
 /** My runs first, then those that wait; a run is taken with a cart. */
 export function RunsView() {
@@ -59,6 +60,7 @@ export function RunsView() {
           ))}
         </Column>
       )}
+      <OtherTrips />
       {data?.ownTrips && (
         <Key
           size="floor"

@@ -4,7 +4,18 @@ import type { RunPick } from '@hand-relay/contract';
 import { Key, Stripes, Txt, useSurface } from '../ui/index.ts';
 
 /** A hold that came while the run was under way: what is stopped, why, and what to do with what is in hand. */
-export function StopCard({ pick, onUnderstood }: { pick: RunPick; onUnderstood: () => void }) {
+export function StopCard({
+  pick,
+  carried,
+  onUnderstood,
+  onOut,
+}: {
+  pick: RunPick;
+  /** Something of the order lies on the cart. */
+  carried: boolean;
+  onUnderstood: () => void;
+  onOut: () => void;
+}) {
   const { t } = useTranslation();
   const surface = useSurface();
   return (
@@ -17,7 +28,8 @@ export function StopCard({ pick, onUnderstood }: { pick: RunPick; onUnderstood: 
         </Txt>
         <Txt kind="large">{t('hold.inHand', { bin: pick.step.bin, position: pick.step.position.number })}</Txt>
       </View>
-      <View style={{ padding: 12, flexDirection: 'row' }}>
+      <View style={{ padding: 12, flexDirection: 'row', gap: 8 }}>
+        {carried && <Key size="floor" wide title={t('hold.putBack')} onPress={onOut} />}
         <Key kind="act" size="floor" wide title={t('hold.understood')} onPress={onUnderstood} />
       </View>
     </View>

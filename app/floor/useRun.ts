@@ -1,24 +1,23 @@
-import { useContext, useEffect, useMemo, useState } from 'react';
+import { useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
-import { freshProgress, judgePick, type PickInput, type PickVerdict } from '@hand-relay/core/picking';
-import { outbox, useOutbox, type After, type Entry } from '../offline/index.ts';
+import { freshProgress, judgePick, otherBin, restOf, type PickInput, type PickVerdict } from '@hand-relay/core/picking';
+import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import { api, MeContext, randomKey, remembered, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { play } from '../ui/index.ts';
+import { onDevice } from './onDevice.ts';
 
 export interface Verdict {
   kind: 'done' | 'refused' | 'caution';
   text: string;
 }
 
-/** Picks as they are on the device: as the server said last, and over that what was done here since. */
-function withAfter(picks: readonly RunPick[], entries: readonly Entry[]): RunPick[] {
-  const after = new Map<string, Extract<After, { kind: 'pick' }>>();
-  for (const e of entries) if (e.after?.kind === 'pick') after.set(e.after.pick, e.after);
-  return picks.map((p) => {
-    const mine = after.get(p.step.id);
-    return mine ? { ...p, progress: mine.progress, state: mine.state, picked: mine.picked } : p;
-  });
+/** A bin in which a pick should leave nearly nothing: whoever stands there sees whether that is so. */
+export interface LeftOver {
+  pick: string;
+  bin: string;
+  item: string;
+  expected: number;
 }
 
 /** The pick that was done last: here, or before that as the server tells. */
@@ -45,6 +44,9 @@ export function useRun(id: string) {
   const entries = useMemo(() => all.filter((e) => e.ask.id === id), [all, id]);
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
+  const [leftOver, setLeftOver] = useState<LeftOver | null>(null);
+  /** Photos of what was found wrong, until the report itself is made. */
+  const photos = useRef(new Map<string, string>());
   const way = useContext(MeContext)?.way;
   /** A sound is heard where both the device and the site want it. */
   const sing = (sound: Parameters<typeof play>[0]) =>
@@ -71,7 +73,7 @@ export function useRun(id: string) {
     [id],
   );
 
-  const picks = useMemo(() => withAfter(data?.picks ?? [], entries), [data, entries]);
+  const picks = useMemo(() => onDevice(data?.picks ?? [], entries), [data, entries]);
   const left = entries.flatMap((e) => (e.after?.kind === 'left' ? [e.after.lane] : [])).at(-1);
   const run: RunDetail | undefined =
     data && left !== undefined ? { ...data, run: { ...data.run, state: 'left', lane: left } } : data;
@@ -80,23 +82,35 @@ export function useRun(id: string) {
   const open = picks.filter((p) => p.state === 'open' && p.order.hold === null);
   const current = open.find((p) => p.step.id === chosen) ?? open[0];
 
+  const add = (entry: Parameters<typeof outbox.add>[0]) => outbox.add(entry);
   const input = (what: PickInput) => {
     // Of two scans in one breath the second must see what the first did: what is kept is asked, not what is drawn.
     const mine = outbox.snapshot().entries.filter((e) => e.ask.id === id);
-    const now = withAfter(data?.picks ?? [], mine);
+    const now = onDevice(data?.picks ?? [], mine);
     const pick = now.find((p) => p.step.id === current?.step.id);
     if (!pick || pick.state !== 'open') return;
     const judged = judgePick(pick.step, pick.progress, what, new Date().toISOString().slice(0, 10));
     const done = judged.verdict === 'done';
-    const state = done ? (judged.units < pick.step.units ? 'short' : 'done') : 'open';
-    outbox.add({
+    const units = judged.verdict === 'done' ? judged.units : 0;
+    const rest = done ? restPick(pick, judged) : null;
+    const missing = done ? pick.step.units - units : 0;
+    const short = missing - (rest?.step.units ?? 0);
+    const state = !done ? 'open' : short > 0 ? 'short' : rest && units === 0 ? 'out' : 'done';
+    add({
       key: randomKey(),
       ask: { name: 'runInput', id, body: { pick: pick.step.id, input: what } },
       verdict: judged.verdict,
       after:
         judged.verdict === 'refused'
           ? null
-          : { kind: 'pick', pick: pick.step.id, progress: judged.progress, state, picked: done ? judged.units : 0 },
+          : {
+              kind: 'pick',
+              pick: pick.step.id,
+              progress: judged.progress,
+              state,
+              picked: units,
+              ...(rest ? { rest, units: Math.max(units + short, 1) } : {}),
+            },
       about: aboutOf(data!, pick, judged.progress.counted),
     });
     if (judged.verdict === 'refused') {
@@ -104,25 +118,85 @@ export function useRun(id: string) {
       setVerdict({ kind: 'refused', text: refusalWords(judged) });
       return;
     }
-    sing(done && open.length === 1 ? 'finished' : 'accepted');
+    sing(done && open.length === 1 && !rest ? 'finished' : 'accepted');
+    if (judged.what === 'bin') setLeftOver(null);
     setVerdict(
-      done
-        ? {
-            kind: judged.units < pick.step.units ? 'caution' : 'done',
-            text: i18n.t('floor.done', { units: judged.units, item: pick.step.item.name }),
-          }
-        : null,
+      !done
+        ? null
+        : rest
+          ? { kind: 'caution', text: i18n.t('floor.restFrom', { units: rest.step.units, bin: rest.step.bin }) }
+          : {
+              kind: missing > 0 ? 'caution' : 'done',
+              text: i18n.t('floor.done', { units, item: pick.step.item.name }),
+            },
     );
-    if (done) setChosen(nextOpen(now, pick.step.id));
+    if (!done) return;
+    setChosen(rest ? rest.step.id : nextOpen(now, pick.step.id));
+    const photo = photos.current.get(pick.step.id);
+    if (photo !== undefined && missing > 0) {
+      photos.current.delete(pick.step.id);
+      tellOnly(pick, { name: 'keepPhoto', id, body: { pick: pick.step.id, data: photo } });
+    }
+    const few = missing === 0 && pick.remains <= (way?.nearlyEmpty ?? -1);
+    setLeftOver(
+      few ? { pick: pick.step.id, bin: pick.step.bin, item: pick.step.item.name, expected: pick.remains } : null,
+    );
+  };
+  /** What changes nothing of the run on the device. */
+  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null) =>
+    add({ key: randomKey(), ask, verdict: null, after, about: aboutOf(data!, pick, 0) });
+  const pickOf = (pick: string) => picks.find((p) => p.step.id === pick);
+  /** One touch, or a number, for what is left where nearly nothing should be. */
+  const sayLeft = (units: number) => {
+    const pick = leftOver && pickOf(leftOver.pick);
+    setLeftOver(null);
+    if (!leftOver || !pick) return;
+    const { expected } = leftOver;
+    tellOnly(pick, { name: 'binLeft', id, body: { pick: leftOver.pick, expected, units } });
+    setVerdict({ kind: 'done', text: i18n.t('floor.leftSaid', { units, bin: leftOver.bin }) });
+  };
+  /** Takes a pick out of turn, or puts one off: the rest is walked anew. */
+  const turnTo = (next: string, last?: string) => {
+    const pick = pickOf(next);
+    setChosen(next);
+    setVerdict(null);
+    if (pick)
+      tellOnly(
+        pick,
+        { name: 'walkFrom', id, body: { pick: next, ...(last ? { last } : {}) } },
+        { kind: 'order', next, ...(last ? { last } : {}) },
+      );
+  };
+  const later = (pick: string) => {
+    const next = nextOpen(picks, pick);
+    if (next && next !== pick) turnTo(next, pick);
+    else setVerdict({ kind: 'caution', text: i18n.t('floor.lastOne') });
+  };
+  /** An order leaves the run: what of it lies on the cart is put back by a trip of its own. */
+  const takeOut = (order: RunPick['order']) => {
+    const pick = picks.find((p) => p.order.id === order.id);
+    if (!pick) return;
+    tellOnly(pick, { name: 'takeOut', id, body: { order: order.id } }, { kind: 'out', order: order.id });
+    setChosen(null);
+    setVerdict({ kind: 'caution', text: i18n.t('floor.isOut', { order: order.number }) });
   };
   const undo = () => {
     const last = lastDone(picks, entries);
+    setLeftOver(null);
     if (!last) return setVerdict({ kind: 'caution', text: i18n.t('floor.nothingToUndo') });
-    outbox.add({
+    const rest = picks.find((p) => p.step.id === `${last.step.id}.r` && p.state === 'open');
+    add({
       key: randomKey(),
       ask: { name: 'undoPick', id },
       verdict: null,
-      after: { kind: 'pick', pick: last.step.id, progress: freshProgress, state: 'open', picked: 0 },
+      after: {
+        kind: 'pick',
+        pick: last.step.id,
+        progress: freshProgress,
+        state: 'open',
+        picked: 0,
+        ...(rest ? { units: last.step.units + rest.step.units, drop: rest.step.id } : {}),
+      },
       about: aboutOf(data!, last, last.picked),
     });
     setChosen(last.step.id);
@@ -136,7 +210,7 @@ export function useRun(id: string) {
       return setVerdict({ kind: 'refused', text: i18n.t('refusal.not-a-lane', { got: code }) });
     }
     setVerdict(null);
-    outbox.add({
+    add({
       key: randomKey(),
       ask: { name: 'leaveRun', id, body: { lane: lane.code } },
       verdict: null,
@@ -144,7 +218,45 @@ export function useRun(id: string) {
       about: { run: data!.run.number, bin: lane.code, item: '', units: 0 },
     });
   };
-  return { run, error, refetch, picks, held, current, verdict, input, undo, leave, choose: setChosen };
+  return {
+    run,
+    error,
+    refetch,
+    picks,
+    held,
+    current,
+    verdict,
+    leftOver,
+    input,
+    undo,
+    leave,
+    turnTo,
+    later,
+    takeOut,
+    sayLeft,
+    keepPhoto: (pick: string, data: string) => void photos.current.set(pick, data),
+  };
+}
+
+/** The pick of what was not found in its bin and is taken from another, as the device shows it. */
+function restPick(pick: RunPick, { progress }: PickVerdict): RunPick | null {
+  const step = restOf(pick.step, progress);
+  const from = step && otherBin(pick.step, { bin: step.bin, lot: step.lot });
+  if (!step || !from) return null;
+  return {
+    ...pick,
+    step,
+    progress: freshProgress,
+    state: 'open',
+    picked: 0,
+    at: from.at,
+    remains: Math.max(0, from.units - step.units),
+    bestBefore: step.bestBefore,
+    why: 'hand',
+    zone: '',
+    lookAlike: null,
+    confirmedAt: null,
+  };
 }
 
 const aboutOf = ({ run }: RunDetail, { step }: RunPick, units: number) => ({

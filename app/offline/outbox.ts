@@ -4,7 +4,23 @@ import type { Call, Trouble } from '../state/index.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
 export type After =
-  ({ kind: 'pick'; pick: string } & Pick<RunPick, 'progress' | 'state' | 'picked'>) | { kind: 'left'; lane: string };
+  | ({
+      kind: 'pick';
+      pick: string;
+      /** Fewer than were asked, where the others are taken from another bin. */
+      units?: number;
+      /** The pick of the others. */
+      rest?: RunPick;
+      /** The pick of the others, asked here again. */
+      drop?: string;
+    } & Pick<RunPick, 'progress' | 'state' | 'picked'>)
+  /** A pick comes next, another one last. */
+  | { kind: 'order'; next: string; last?: string }
+  /** An order is out of the run. */
+  | { kind: 'out'; order: string }
+  /** Goods are back in their bin. */
+  | { kind: 'back'; goods: string }
+  | { kind: 'left'; lane: string };
 
 /** Words for what was done, should the server not take it. */
 export interface About {
@@ -21,7 +37,10 @@ export interface Entry {
   /** By it a repeat is known for one. */
   key: string;
   person: string;
-  ask: Call & { name: 'runInput' | 'undoPick' | 'leaveRun'; id: string };
+  ask: Call & {
+    name: 'runInput' | 'undoPick' | 'leaveRun' | 'walkFrom' | 'binLeft' | 'keepPhoto' | 'takeOut' | 'putBackOne';
+    id: string;
+  };
   /** What the device made of it; null where only the server can say. */
   verdict: 'accepted' | 'done' | 'refused' | null;
   after: After | null;
@@ -207,9 +226,8 @@ export class Outbox {
     await this.rows.remove(entry.seq);
     for (const listener of this.listeners) listener({ kind: 'lost', entry, trouble });
     // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
-    const moved = entry.after !== null && (entry.after.kind === 'left' || entry.after.state !== 'open');
-    if (entry.after === null || !moved || this.options.now() - entry.seq / 1000 < SAID_MS) return;
-    const id = `${entry.ask.id} ${entry.after.kind === 'pick' ? entry.after.pick : 'left'}`;
+    if (!handled(entry.after) || this.options.now() - entry.seq / 1000 < SAID_MS) return;
+    const id = `${entry.ask.id} ${entry.after?.kind === 'pick' ? entry.after.pick : entry.after?.kind}`;
     const before = this.state.lost.find((l) => l.id === id);
     const lost: Lost = {
       id,
@@ -234,6 +252,10 @@ export class Outbox {
     for (const watcher of this.watchers) watcher();
   }
 }
+
+/** Whether goods changed hands. */
+const handled = (after: After | null): boolean =>
+  after !== null && (after.kind === 'pick' ? after.state !== 'open' : after.kind === 'left' || after.kind === 'back');
 
 /** What says nothing about the call itself: nobody answered, or nobody is signed in. */
 const unanswered = ({ code, status }: Trouble): boolean =>

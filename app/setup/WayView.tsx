@@ -13,7 +13,7 @@ import {
   type Way,
 } from '@hand-relay/core/ways';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Card, Choice, Column, Failed, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
+import { Card, Choice, Column, Failed, Field, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BinRules } from './BinRules.tsx';
 import { Walked } from './Walked.tsx';
@@ -119,6 +119,20 @@ function Form({
           onPress={() => set({ lotSwaps: !next.lotSwaps })}
         />
         <Txt colour="quiet">{t(next.lotSwaps ? 'way.lotSwapsYes' : 'way.lotSwapsNo')}</Txt>
+        <Field
+          label={t('way.nearlyEmpty')}
+          numeric
+          value={next.nearlyEmpty < 0 ? '' : String(next.nearlyEmpty)}
+          onChange={(v) => set({ nearlyEmpty: v.trim() === '' ? -1 : Math.min(99, Number(v.replace(/\D/g, ''))) })}
+        />
+        <Txt colour="quiet">{t('way.nearlyEmptyAbout')}</Txt>
+        <Field
+          label={t('way.countLimit')}
+          numeric
+          value={String(next.countLimit)}
+          onChange={(v) => set({ countLimit: Math.min(9999, Number(v.replace(/\D/g, ''))) })}
+        />
+        <Txt colour="quiet">{t('way.countLimitAbout')}</Txt>
       </Part>
       <Part title={t('way.bins.title')}>
         <BinRules rules={next.bins} onChange={(bins) => set({ bins })} />

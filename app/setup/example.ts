@@ -18,6 +18,9 @@ const example: Omit<PickStep, 'how'> = {
   units: 3,
   position: { cart: 'CART-07', number: 4 },
   otherLots: [],
+  elsewhere: [],
+  bestBefore: null,
+  stopped: null,
 };
 
 /** What a picker is asked at an example pick of three units of a lot, in order, worked out by the floor's own rules. */

@@ -123,7 +123,7 @@ export async function restoreBackup(
 }
 
 /** What a picker needs where the radio does not reach: kept as it was answered last. */
-const KEPT: ReadonlySet<EndpointName> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan']);
+const KEPT: ReadonlySet<EndpointName> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putBacks']);
 
 const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
   if (!KEPT.has(ask.name)) return call(ask);
@@ -150,6 +150,7 @@ export const tags = [
   'orders',
   'waves',
   'runs',
+  'counts',
   'bench',
   'shipments',
   'stock',

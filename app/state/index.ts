@@ -2,6 +2,7 @@ export { addressOf, api, call, fetchFile, restoreBackup, tags, type Call, type T
 export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
 export { deviceName, randomKey, remember, remembered } from './device.ts';
+export { floorWork } from './floorWork.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';

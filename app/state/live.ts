@@ -23,16 +23,18 @@ export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) =
   store.dispatch(changedSince(event));
   if (!event.news) return;
   const { kind, facts } = event.news;
-  if (kind === 'short') {
+  if (kind === 'short' || kind === 'elsewhere') {
     const reason = i18n.t(`floor.reason.${String(facts['reason'])}`);
     store.dispatch(
       tell({
         kind: 'caution',
-        text: i18n.t('notice.short', { ...facts, reason }),
+        text: i18n.t(`notice.${kind}`, { ...facts, reason }),
         link: `/desk/orders/${String(facts['orderId'])}`,
       }),
     );
-  } else if (kind === 'lost')
+  } else if (kind === 'count-differs')
+    store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.count-differs', facts), link: '/desk/counts' }));
+  else if (kind === 'lost')
     store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.lost', { ...facts, reason: reasonOf(facts) }) }));
   else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
 }

@@ -1,14 +1,14 @@
 import { act, renderHook, waitFor } from '@testing-library/react-native';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import type { RunDetail, RunPick } from '@hand-relay/contract';
+import type { Me, RunDetail, RunPick } from '@hand-relay/contract';
 import { checkDigit } from '@hand-relay/core/gs1';
 import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
-import { usualWay } from '@hand-relay/core/ways';
+import { usualWay, type Way } from '@hand-relay/core/ways';
 import { useRun } from '../floor/useRun.ts';
 import { api, useOrigin } from '../state/api.ts';
 import { outbox } from '../offline/index.ts';
-import { store } from '../state/index.ts';
+import { MeContext, store } from '../state/index.ts';
 import '../text/index.ts';
 
 const heard: string[] = [];
@@ -33,6 +33,9 @@ const pick = (n: number, units: number): RunPick => ({
     position: { cart: 'CART-01', number: n },
     how: usualWay.picking.many,
     otherLots: [],
+    elsewhere: [],
+    bestBefore: null,
+    stopped: null,
   },
   progress: freshProgress,
   state: 'open',
@@ -72,6 +75,7 @@ function server(picks: RunPick[]) {
       state.left = (body as unknown as { lane: string }).lane;
       return [200, {}];
     }
+    if (/\/(walk-from|left|take-out)$/.test(path)) return [200, {}];
     if (path.endsWith('/undo')) {
       const last = [...state.picks].reverse().find((p) => p.state !== 'open');
       if (last) Object.assign(last, { state: 'open', picked: 0, progress: freshProgress });
@@ -102,9 +106,14 @@ function server(picks: RunPick[]) {
 }
 
 let leave = () => {};
-async function open(picks: RunPick[]) {
+async function open(picks: RunPick[], way: Partial<Way> = {}) {
   const there = server(picks);
-  const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;
+  const me = { way: { ...usualWay, nearlyEmpty: -1, ...way } } as unknown as Me;
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <Provider store={store}>
+      <MeContext.Provider value={me}>{children}</MeContext.Provider>
+    </Provider>
+  );
   await outbox.start('me');
   const { result, unmount } = renderHook(() => useRun('r1'), { wrapper });
   leave = () => {
@@ -221,7 +230,7 @@ describe('a run on the device', () => {
 
   it('takes picks out of turn, goes on with the next in walking order, and undoes the last', async () => {
     const { there, result, scan, input } = await open([pick(1, 1), pick(2, 1), pick(3, 1)]);
-    act(() => result.current.choose('p2'));
+    act(() => result.current.turnTo('p2'));
     scan('A-02-1');
     input({ kind: 'count', units: 1 });
     input({ kind: 'touch', what: 'position' });
@@ -233,5 +242,43 @@ describe('a run on the device', () => {
     expect(result.current.verdict).toEqual({ kind: 'caution', text: 'Undone. It is open again.' });
     act(() => result.current.undo());
     expect(result.current.verdict!.text).toBe('Nothing to undo in this run.');
+  });
+
+  it('goes on to another bin where goods are not in theirs, without the server, and undoing joins both again', async () => {
+    const first = pick(1, 5);
+    first.step.elsewhere = [{ bin: 'C-01-1', lot: null, units: 9, serials: [], at: { aisle: 'C', y: 2 } }];
+    const { there, result, scan, input } = await open([first, pick(2, 1)]);
+    there.reachable = false;
+    input({ kind: 'short', units: 2, reason: 'not-enough', rest: { bin: 'C-01-1', lot: null } });
+    input({ kind: 'count', units: 2 });
+    scan('CART-01-1');
+    expect(result.current.picks.map((p) => [p.step.id, p.state, p.step.units])).toEqual([
+      ['p1', 'done', 2],
+      ['p1.r', 'open', 3],
+      ['p2', 'open', 1],
+    ]);
+    expect(result.current.current!.step).toMatchObject({ id: 'p1.r', bin: 'C-01-1', units: 3 });
+    expect(result.current.verdict!.text).toBe('3 more from C-01-1');
+    act(() => result.current.undo());
+    expect(result.current.picks.map((p) => [p.step.id, p.state, p.step.units])).toEqual([
+      ['p1', 'open', 5],
+      ['p2', 'open', 1],
+    ]);
+    act(() => result.current.later('p1'));
+    expect(result.current.picks.map((p) => p.step.id)).toEqual(['p2', 'p1']);
+    act(() => result.current.takeOut(first.order));
+    expect(result.current.picks.map((p) => p.step.id)).toEqual(['p2']);
+    there.reachable = true;
+  });
+
+  it('asks what is left where nearly nothing should be, and takes one touch for it', async () => {
+    const { result, scan, input } = await open([pick(1, 1), pick(2, 1)], { nearlyEmpty: 4 });
+    scan('A-01-1');
+    input({ kind: 'count', units: 1 });
+    input({ kind: 'touch', what: 'position' });
+    expect(result.current.leftOver).toEqual({ pick: 'p1', bin: 'A-01-1', item: 'Jar 1', expected: 4 });
+    act(() => result.current.sayLeft(4));
+    expect(result.current.leftOver).toBeNull();
+    expect(result.current.verdict!.text).toBe('4 left in A-01-1: noted.');
   });
 });

@@ -6,6 +6,7 @@ import * as shipping from './shipping.ts';
 import * as signIn from './signIn.ts';
 import * as waves from './waves.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
+import { floorEndpoints } from './floorEndpoints.ts';
 import { deskEndpoints } from './deskEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
 
@@ -236,8 +237,8 @@ export const endpoints = all({
   takeOut: {
     method: 'POST',
     path: '/api/runs/:id/take-out',
-    needs: ['runs.arrange'],
-    summary: 'Take an order out of a run, back to Desk',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'Take an order out of a run, back to Desk; what of it lies on the cart is to be put back',
     body: runs.takeOutBody,
     answer: nothing,
   },
@@ -344,6 +345,7 @@ export const endpoints = all({
   },
 
   ...arrangeEndpoints,
+  ...floorEndpoints,
   ...deskEndpoints,
   ...setupEndpoints,
 });

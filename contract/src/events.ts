@@ -1,6 +1,17 @@
 import { z } from 'zod';
 
-export const topics = ['orders', 'waves', 'runs', 'bench', 'shipments', 'stock', 'setup', 'printing', 'host'] as const;
+export const topics = [
+  'orders',
+  'waves',
+  'runs',
+  'counts',
+  'bench',
+  'shipments',
+  'stock',
+  'setup',
+  'printing',
+  'host',
+] as const;
 
 /** "This changed", sent after commit. An empty `ids` means: more than can be named. */
 export const changeEvent = z.object({

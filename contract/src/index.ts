@@ -1,5 +1,6 @@
 export * from './arrange.ts';
 export * from './basics.ts';
+export * from './counts.ts';
 export * from './desk.ts';
 export * from './endpoints.ts';
 export * from './events.ts';

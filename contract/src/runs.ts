@@ -30,6 +30,8 @@ export const pickProgress = z.object({
   found: units.nullable(),
   reason: z.enum(shortReasons).nullable(),
   swapped: z.string().nullable(),
+  rest: z.object({ bin: z.string(), lot: z.string().nullable() }).nullable(),
+  note: z.string(),
 });
 
 /** A pick as the device holds it: the step of core, and what the card shows beside. */
@@ -44,6 +46,17 @@ export const runPick = z.object({
     position: z.object({ cart: z.string(), number: z.int() }),
     how: pickWay,
     otherLots: z.array(z.string()),
+    elsewhere: z.array(
+      z.object({
+        bin: z.string(),
+        lot: z.string().nullable(),
+        units,
+        serials: z.array(z.string()),
+        at: z.object({ aisle: z.string(), y: z.number() }),
+      }),
+    ),
+    bestBefore: z.string().nullable(),
+    stopped: z.object({ by: z.enum(['hold', 'blocked']), why: z.string() }).nullable(),
   }),
   progress: pickProgress,
   state: z.enum(['open', 'done', 'short', 'out']),
@@ -107,7 +120,13 @@ export const pickInput = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
   z.strictObject({ kind: z.literal('touch'), what: z.enum(['bin', 'lot', 'position']) }),
   z.strictObject({ kind: z.literal('count'), units: z.int().min(0).max(9_999_999) }),
-  z.strictObject({ kind: z.literal('short'), units: z.int().min(0).max(9_999_999), reason: z.enum(shortReasons) }),
+  z.strictObject({
+    kind: z.literal('short'),
+    units: z.int().min(0).max(9_999_999),
+    reason: z.enum(shortReasons),
+    note: z.string().trim().max(300).optional(),
+    rest: z.strictObject({ bin: z.string().max(40), lot: z.string().max(40).nullable() }).optional(),
+  }),
 ]);
 /** What a device could not send: the goods are in somebody's hands. */
 export const lostBody = z.strictObject({
@@ -135,6 +154,7 @@ export type PickVerdictAnswer = z.infer<typeof pickVerdict>;
 export const leaveBody = z.strictObject({ lane: z.string().trim().min(1).max(20) });
 export const undoResult = z.object({ pick: id.nullable() });
 export const takeOutBody = z.strictObject({ order: id });
+export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 
 export const floorPlan = z.object({
   aisles: floorLayout.shape.aisles,

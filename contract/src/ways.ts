@@ -39,6 +39,18 @@ export const way = z.strictObject({
     .default(usualWay.ownTrips)
     .describe('Whether a picker may gather a trip of their own from what waits'),
   lookAlikes: z.enum(lookAlikeWays).default(usualWay.lookAlikes),
+  nearlyEmpty: z
+    .int()
+    .min(-1)
+    .max(99)
+    .default(usualWay.nearlyEmpty)
+    .describe('Units left in a bin at which the picker is asked whether that is so; never at -1'),
+  countLimit: z
+    .int()
+    .min(0)
+    .max(9999)
+    .default(usualWay.countLimit)
+    .describe('Units by which a count may differ and put the books right at once'),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

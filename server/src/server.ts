@@ -35,6 +35,8 @@ import { eventRoutes } from './platform/events.ts';
 import { openApi } from './platform/openapi.ts';
 import { printingRoutes } from './printing/index.ts';
 import { quickRoutes } from './quick/index.ts';
+import { countRoutes } from './counts/index.ts';
+import { putBackRoutes } from './putBack/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
 import { setupRoutes } from './setup/index.ts';
@@ -205,6 +207,8 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   waveRoutes(doors);
   floorRoutes(doors);
   runRoutes(doors);
+  countRoutes(doors);
+  putBackRoutes(doors);
   packingRoutes(doors);
   shippingRoutes(doors);
   setupRoutes(doors);

@@ -240,6 +240,7 @@ export const choose = {
     ruleRetired: 'The rule {{name}} is retired; what it held is free.',
     stopNow: 'Stop: {{order}} is on hold',
     inHand: 'Put what you have in hand for it back into {{bin}}. What lies in place {{position}} stays there.',
+    putBack: 'Put its goods back',
     understood: 'Understood, go on',
     onCart: '{{order}} in place {{position}} is on hold: {{why}} Leave it on the cart.',
     field: {

@@ -67,6 +67,11 @@ export const way = {
       about:
         'Goods beside the bin that are easily taken for those asked: by name, size, picture, number, or because scans caught it before.',
     },
+    nearlyEmpty: 'Ask what is left from so many units down',
+    nearlyEmptyAbout:
+      'After a pick that should leave no more than that, one touch says whether it is so: a count without a walk. Leave it empty to never ask.',
+    countLimit: 'A count puts the books right by itself up to a difference of',
+    countLimitAbout: 'What differs by more units waits at the Desk until somebody agrees.',
     lotSwaps: 'A picker may take another lot',
     lotSwapsYes:
       'Where another lot lies in the bin, is free and lasts long enough for the customer. The promise goes with it.',

@@ -34,8 +34,8 @@ export interface Need {
   units: number;
 }
 
-/** Why a bin was taken: the rule that told it from the next best, or that there was no choice, or nothing to choose by. */
-export type BinReason = BinRule | 'only' | 'code';
+/** Why a bin was taken: the rule that told it from the next best, or that there was no choice, nothing to choose by, or that the picker chose it, or that stock moved since. */
+export type BinReason = BinRule | 'only' | 'code' | 'hand' | 'moved';
 
 const text = (a: string | null | undefined, b: string | null | undefined) => {
   // What has no date comes last.

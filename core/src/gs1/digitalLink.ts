@@ -16,7 +16,12 @@ export function linkElements(text: string): { ai: string; value: string }[] | un
   } catch {
     return undefined;
   }
-  const parts = url.pathname.split('/').filter((p) => p !== '');
+  // Read from the text itself: an address drops parts that are "." or "..", and a lot may be called so.
+  const parts = text
+    .replace(/[?#].*$/s, '')
+    .split('/')
+    .slice(3)
+    .filter((p) => p !== '');
   const begin = parts.findIndex((p, i) => (primary as readonly string[]).includes(p) && i + 1 < parts.length);
   if (begin < 0) return undefined;
   const path = parts.slice(begin);

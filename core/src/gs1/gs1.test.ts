@@ -133,6 +133,9 @@ describe('a GS1 Digital Link address', () => {
       expect(read(text)).toBeUndefined();
   });
 
+  it('reads a lot that an address would take for a step back', () =>
+    expect(read('https://x.example/01/09506000134352/10/..')).toMatchObject({ lot: '..' }));
+
   it('says the same as the element string of what it holds', () => {
     fc.assert(
       fc.property(

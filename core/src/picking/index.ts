@@ -1,9 +1,12 @@
 export {
   awaited,
   freshProgress,
+  otherBin,
+  restOf,
   shortReasons,
   target,
   type Awaited,
+  type OtherBin,
   type Pack,
   type PickInput,
   type PickProgress,
@@ -12,3 +15,4 @@ export {
   type StepItem,
 } from './step.ts';
 export { judgePick, positionCode, type PickRefusal, type PickVerdict } from './judge.ts';
+export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';

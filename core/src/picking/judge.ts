@@ -1,5 +1,5 @@
 import { readCode, type Code } from '../codes/index.ts';
-import { awaited, target, type Awaited, type PickInput, type PickProgress, type PickStep } from './step.ts';
+import { awaited, otherBin, target, type Awaited, type PickInput, type PickProgress, type PickStep } from './step.ts';
 
 export type PickRefusal =
   | 'wrong-bin'
@@ -15,6 +15,9 @@ export type PickRefusal =
   | 'serial-needed'
   | 'scan-each'
   | 'not-a-count'
+  | 'not-there'
+  | 'held'
+  | 'blocked'
   | 'not-awaited'
   | 'unknown-code';
 
@@ -53,7 +56,9 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   };
   const lot = progress.swapped ?? step.lot;
 
+  if (step.stopped?.by === 'hold') return refuse('held', step.stopped.why, '');
   if (input.kind === 'short') return judgeShort();
+  if (step.stopped) return refuse('blocked', step.bin, step.stopped.why);
   if (input.kind === 'count') return judgeCount(input.units);
   if (input.kind === 'touch') {
     // With nothing left to check (the site may have said so meanwhile) putting it in ends the step.
@@ -79,16 +84,18 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   }
 
   function judgeShort(): PickVerdict {
-    const { units, reason } = input as Extract<PickInput, { kind: 'short' }>;
+    const { units, reason, rest = null, note = '' } = input as Extract<PickInput, { kind: 'short' }>;
     if (!Number.isInteger(units) || units < 0 || units >= step.units || units < progress.counted)
       return refuse('not-a-count', `${progress.counted}–${step.units - 1}`, String(units));
-    const next = { ...progress, bin: true, found: units, reason };
+    if (rest && !otherBin(step, rest)) return refuse('not-there', step.item.name, rest.bin);
+    const next = { ...progress, bin: true, found: units, reason, rest, note };
     if (units === 0) return { verdict: 'done', what: 'short', progress: next, units: 0 };
     return accept('short', next);
   }
 
   function judgeCount(units: number): PickVerdict {
     if (wait.includes('bin') && !wait.includes('item')) return refuse('bin-first', step.bin, String(units));
+    if (outOfDate(lot)) return refuse('expired', step.item.name, step.bestBefore!);
     if (step.how.counting === 'each') return refuse('scan-each', step.item.name, String(units));
     if (step.item.tracksSerial) return refuse('serial-needed', step.item.name, String(units));
     if (!Number.isInteger(units) || units < 0)
@@ -121,6 +128,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     if (got.bestBefore !== undefined && got.bestBefore < today)
       return refuse('expired', step.item.name, got.bestBefore);
     if (step.item.tracksLot && got.lot !== undefined && !suits(got.lot)) return refuse('wrong-lot', lot ?? '', got.lot);
+    if (outOfDate(got.lot ?? lot)) return refuse('expired', step.item.name, step.bestBefore!);
     if (step.item.tracksSerial) return got.serial === undefined ? accept('item', {}) : judgeSerial(got.serial);
     const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
     if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), ...told });
@@ -128,6 +136,11 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     if (progress.counted + units > target(step, progress))
       return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
     return accept('item', { counted: progress.counted + units, ...told });
+  }
+
+  /** Whether the promised lot is out of date by the books. */
+  function outOfDate(of: string | null): boolean {
+    return of === step.lot && step.bestBefore !== null && step.bestBefore < today;
   }
 
   /** Whether a lot may be taken: the one promised, or another while none is told yet. */
@@ -153,7 +166,8 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
         return refuse('surplus', step.item.name, String(progress.counted + 1), target(step, progress));
     }
     if (told === undefined) return refuse('not-awaited', lot ?? '', text);
-    return suits(told) ? accept('lot', taken(told)) : refuse('wrong-lot', lot ?? '', told);
+    if (!suits(told)) return refuse('wrong-lot', lot ?? '', told);
+    return outOfDate(told) ? refuse('expired', step.item.name, step.bestBefore!) : accept('lot', taken(told));
   }
 
   function judgePosition(got: Code, text: string): PickVerdict {

@@ -4,7 +4,9 @@ import {
   awaited,
   freshProgress,
   judgePick,
+  judgePutBack,
   positionCode,
+  restOf,
   target,
   type PickInput,
   type PickProgress,
@@ -32,8 +34,13 @@ const base: PickStep = {
   position: { cart: 'CART-07', number: 3 },
   how: usualWay.picking.many,
   otherLots: [],
+  elsewhere: [],
+  bestBefore: null,
+  stopped: null,
 };
 const lots: PickStep = { ...base, item: { ...base.item, tracksLot: true }, lot: 'A4802', units: 2 };
+const stale: PickStep = { ...lots, bestBefore: '2026-05-31' };
+const none = { kind: 'short', units: 0, reason: 'not-found' } as const;
 const serials: PickStep = {
   ...base,
   item: { ...base.item, tracksSerial: true },
@@ -142,6 +149,17 @@ describe('a pick', () => {
     ['a code nobody knows', base, [scan('hello')], 'unknown-code'],
     ['a touch out of turn', base, [{ kind: 'touch', what: 'position' }], 'not-awaited'],
     ['a lane at the position', base, [scan('B-07-2'), { kind: 'count', units: 14 }, scan('LANE-1')], 'not-awaited'],
+    [
+      'anything while the order is on hold',
+      { ...base, stopped: { by: 'hold', why: 'Unpaid.' } },
+      [scan('B-07-2')],
+      'held',
+    ],
+    ['a short while the order is on hold', { ...base, stopped: { by: 'hold', why: 'Unpaid.' } }, [none], 'held'],
+    ['a bin that is blocked', { ...base, stopped: { by: 'blocked', why: 'damaged' } }, [scan('B-07-2')], 'blocked'],
+    ['the promised lot once it is out of date', stale, [scan('B-07-2'), scan(`01${gtins.unit}10A4802`)], 'expired'],
+    ['a count of it', stale, [scan('B-07-2'), { kind: 'count', units: 2 }], 'expired'],
+    ['a bin that has nothing of it', base, [{ ...none, rest: { bin: 'C-01-1', lot: null } }], 'not-there'],
     ['a short that is none', base, [{ kind: 'short', units: 14, reason: 'not-enough' }], 'not-a-count'],
   ])('refuses %s', (_, step, inputs, code) => {
     const verdicts = run(step, ...inputs);
@@ -160,6 +178,27 @@ describe('a pick', () => {
         scan('CART-07-3'),
       ),
     ).toMatchObject({ verdict: 'done', units: 12 });
+  });
+
+  it('takes what is not here from another bin, as far as that one holds it', () => {
+    const there = { bin: 'C-01-1', lot: null, units: 9, serials: [], at: { aisle: 'C', y: 2 } };
+    const step: PickStep = { ...base, elsewhere: [there] };
+    const short = (units: number): PickInput => ({
+      kind: 'short',
+      units,
+      reason: 'not-enough',
+      note: 'gone',
+      rest: { bin: 'C-01-1', lot: null },
+    });
+    const all = last(step, short(0));
+    expect(all).toMatchObject({ verdict: 'done', units: 0, progress: { note: 'gone' } });
+    expect(restOf(step, all.progress)).toMatchObject({ id: 'p1.r', bin: 'C-01-1', units: 9, elsewhere: [] });
+    const some = last(step, short(12), { kind: 'count', units: 12 }, scan('CART-07-3'));
+    expect(some).toMatchObject({ verdict: 'done', units: 12 });
+    expect(restOf(step, some.progress)).toMatchObject({ units: 2 });
+    expect(restOf(step, last(step, none).progress)).toBeNull();
+    // Where it is blocked, that is the way on.
+    expect(last({ ...step, stopped: { by: 'blocked', why: 'count' } }, short(0))).toMatchObject({ verdict: 'done' });
   });
 
   it('keeps to a plain model whatever comes: counts stay within what is asked, and it ends only complete', () => {
@@ -290,4 +329,38 @@ describe('a pick', () => {
 
   it('names a position as its label does', () =>
     expect(positionCode({ cart: 'CART-07', number: 3 })).toBe('CART-07-3'));
+});
+
+describe('goods that go back', () => {
+  const step = { bin: 'B-07-2', item: { sku: 'JR-001', packs: base.item.packs } };
+  const judge = (...inputs: Parameters<typeof judgePutBack>[2][]) =>
+    inputs.reduce((v, input) => judgePutBack(step, v.progress, input, 2026), {
+      verdict: 'accepted',
+      progress: { item: null, bin: null },
+    } as ReturnType<typeof judgePutBack>);
+  const code = (text: string) => ({ kind: 'scan' as const, text });
+
+  it.each([
+    ['goods, then bin', [code(gtins.inner), code('B-07-2')]],
+    ['bin, then goods by their number', [code('b-07-2'), code('jr-001')]],
+    [
+      'by touch',
+      [
+        { kind: 'touch' as const, what: 'bin' as const },
+        { kind: 'touch' as const, what: 'item' as const },
+      ],
+    ],
+  ])('lie in their bin again: %s', (_, inputs) => expect(judge(...inputs).verdict).toBe('done'));
+
+  it.each([
+    ['wrong-item', gtins.other],
+    ['wrong-bin', 'B-07-3'],
+    ['unknown-code', 'CART-07'],
+  ])('%s changes nothing', (why, text) =>
+    expect(judge(code('B-07-2'), code(text))).toMatchObject({
+      verdict: 'refused',
+      code: why,
+      progress: { bin: 'B-07-2', item: null },
+    }),
+  );
 });

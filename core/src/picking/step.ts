@@ -33,6 +33,22 @@ export interface PickStep {
   how: PickWay;
   /** Lots that may be taken in place of the one reserved: they lie in the bin, free, and are good for the customer. */
   otherLots: string[];
+  /** Other bins that hold the item, with what of it is nobody's there; the best first. */
+  elsewhere: OtherBin[];
+  /** The last day on which the reserved lot is good, as an ISO date; null where it has none. */
+  bestBefore: string | null;
+  /** What forbids picking here at all, with why in words; null where nothing does. */
+  stopped: { by: 'hold' | 'blocked'; why: string } | null;
+}
+
+/** A bin from which a pick could be done as well. */
+export interface OtherBin {
+  bin: string;
+  /** Null where the item has no lots. */
+  lot: string | null;
+  units: number;
+  serials: string[];
+  at: { aisle: string; y: number };
 }
 
 /** How far a step has come. It holds nothing that the step itself says. */
@@ -48,6 +64,10 @@ export interface PickProgress {
   reason: ShortReason | null;
   /** The lot taken in place of the one reserved. */
   swapped: string | null;
+  /** Where what is not found here is taken from; null where it stays missing. */
+  rest: { bin: string; lot: string | null } | null;
+  /** What the picker wrote of a short. */
+  note: string;
 }
 
 export const shortReasons = ['not-enough', 'damaged', 'wrong-goods', 'bin-blocked', 'not-found'] as const;
@@ -59,8 +79,8 @@ export type PickInput =
   | { kind: 'touch'; what: 'bin' | 'lot' | 'position' }
   /** The quantity in hand, typed or by the "all" key. */
   | { kind: 'count'; units: number }
-  /** Only so many are there. */
-  | { kind: 'short'; units: number; reason: ShortReason };
+  /** Only so many are there; the others are taken from another bin, or are missing. */
+  | { kind: 'short'; units: number; reason: ShortReason; note?: string; rest?: { bin: string; lot: string | null } };
 
 export type Awaited = 'bin' | 'item' | 'lot' | 'serial' | 'position';
 
@@ -72,6 +92,8 @@ export const freshProgress: PickProgress = {
   found: null,
   reason: null,
   swapped: null,
+  rest: null,
+  note: '',
 };
 
 /** Units that make the step complete: those asked, or those found where the picker reported a short. */
@@ -91,4 +113,33 @@ export function awaited(step: PickStep, progress: PickProgress): Awaited[] {
     return order !== 'either' ? goods : progress.counted > 0 ? [...goods, ...bin] : [...bin, ...goods];
   if (step.item.tracksLot && checks.includes('lot') && !progress.lot) return ['lot'];
   return checks.includes('position') ? ['position'] : [];
+}
+
+/**
+ * The pick of what was not found in its bin and is taken from another, as far as that one holds it; null where nothing is
+ * left, or nothing else was said. Device and server make the same one.
+ */
+export function restOf(step: PickStep, progress: PickProgress): PickStep | null {
+  const { rest } = progress;
+  const from = rest && otherBin(step, rest);
+  if (!from) return null;
+  const units = Math.min(step.units - target(step, progress), from.units);
+  if (units <= 0) return null;
+  return {
+    ...step,
+    id: `${step.id}.r`,
+    bin: from.bin,
+    lot: from.lot,
+    serialsInBin: from.serials,
+    units,
+    otherLots: [],
+    elsewhere: step.elsewhere.filter((o) => o !== from),
+    bestBefore: from.lot === step.lot ? step.bestBefore : null,
+    stopped: null,
+  };
+}
+
+/** One of the other bins of a pick, if it is among them. */
+export function otherBin(step: PickStep, { bin, lot }: { bin: string; lot: string | null }): OtherBin | undefined {
+  return step.elsewhere.find((o) => o.bin === bin && o.lot === lot);
 }

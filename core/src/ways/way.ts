@@ -52,6 +52,10 @@ export interface Way {
   /** Whether a picker may gather a trip of their own from what waits. */
   ownTrips: boolean;
   lookAlikes: LookAlikeWay;
+  /** When a pick should leave at most so many units, the picker is asked whether that is what is left; never at −1. */
+  nearlyEmpty: number;
+  /** Units by which a count may differ from the books and put them right at once; beyond, somebody has to agree. */
+  countLimit: number;
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -72,6 +76,8 @@ export const usualWay: Way = {
   walking: usualWalking,
   ownTrips: false,
   lookAlikes: 'tell',
+  nearlyEmpty: 3,
+  countLimit: 5,
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { DeskTask } from '@hand-relay/contract';
 import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
-import { move, type Move } from '../stock/index.ts';
+import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
 
@@ -23,7 +23,7 @@ export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: Des
 }
 
 /**
- * Settles a task: the goods go back into the bins that they came from, or are asked again and ship.
+ * Settles a task: the goods are put back into the bins that they came from, or are asked again and ship.
  *
  * @throws Refusal 409 `unpack-first` where fewer of them than that lie loose on a cart
  */
@@ -60,6 +60,7 @@ async function putBack(
   const picked = await rows<{
     pick: string;
     wave: string;
+    run: string;
     place: string;
     bin: string;
     item: string;
@@ -68,19 +69,20 @@ async function putBack(
     units: number;
   }>(
     tx,
-    sql`select k.id as pick, r.wave_id as wave, q.place_id as place, k.bin_id as bin, k.item_id as item, k.lot, b.serial,
+    sql`select k.id as pick, r.wave_id as wave, r.id as run, q.place_id as place, k.bin_id as bin, k.item_id as item, k.lot, b.serial,
                least(b.units, k.picked)::int as units
         from pick k join run r on r.id = k.run_id join run_position q on q.run_id = k.run_id and q.number = k.position
         join balance b on b.place_id = q.place_id and b.item_id = k.item_id and b.lot = k.lot and b.units > 0
         where k.line_id = ${line} and k.picked > 0 order by k.confirmed_at desc, b.serial`,
   );
   let rest = units;
-  const moves: Move[] = [];
+  const goods: Unwanted[] = [];
   for (const from of picked) {
     const some = Math.min(rest, from.units);
     if (some === 0) continue;
     rest -= some;
-    moves.push({ from: from.place, to: from.bin, item: from.item, lot: from.lot, serial: from.serial, units: some });
+    const { run, place, bin, item, lot, serial } = from;
+    goods.push({ order, run, place, bin, item, lot, serial, units: some });
     await tx.execute(sql`
       with less as (update pick set picked = picked - ${some}, units = units - ${some} where id = ${from.pick}),
       freed as (
@@ -90,6 +92,6 @@ async function putBack(
       update order_line set picked = picked - ${some}, released = released - ${some}, cancelled = cancelled + ${some} where id = ${line}`);
   }
   if (rest > 0) throw new Refusal(409, 'unpack-first', { units: rest, item: name });
-  await move(change, moves, 'put back', line);
+  await askPutBack(change, goods);
   await endEmptyRuns(change, order);
 }

@@ -79,7 +79,7 @@ interface OpenPick {
   volumeCm3: number;
 }
 
-const picksOf = (tx: Tx, runId: string): Promise<OpenPick[]> =>
+export const openPicks = (tx: Tx, runId: string): Promise<OpenPick[]> =>
   rows<OpenPick>(
     tx,
     sql`select k.id, k.order_id as "order", k.line_id as line, k.lot, k.units, k.position, b.code as bin, b.aisle, b.y, b.level, b.sequence, i.handling,
@@ -87,19 +87,22 @@ const picksOf = (tx: Tx, runId: string): Promise<OpenPick[]> =>
         from pick k join place b on b.id = k.bin_id join item i on i.id = k.item_id where k.run_id = ${runId} and k.state = 'open' order by k.sequence`,
   );
 
+/** An open pick as a stop of its run. */
+export const stopOf = (p: OpenPick): RunStop => {
+  const { bin, aisle, y, level, sequence } = p;
+  return { ...p, bin: { bin, aisle, y, level, sequence } };
+};
+
 /** Orders the picks of a run anew along its shortest walk, and keeps what the walk is. A run with nothing left is given up. */
 export async function reroute(change: Change, runId: string): Promise<void> {
   const { tx, actor } = change;
-  const picks = await picksOf(tx, runId);
+  const picks = await openPicks(tx, runId);
   if (picks.length === 0) {
     await tx.execute(sql`update run set state = 'cancelled' where id = ${runId}`);
     return;
   }
   const { carry, walking } = await wayOf(tx, actor.siteId);
-  const stops = picks.map((p): RunStop => {
-    const { bin, aisle, y, level, sequence } = p;
-    return { ...p, bin: { bin, aisle, y, level, sequence } };
-  });
+  const stops = picks.map(stopOf);
   const { floor, start, finish } = await floorOf(tx, actor.siteId);
   const walk = routed(
     { floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards: firstStandards } },
@@ -142,8 +145,8 @@ export async function moveOrders(
   const target = to ?? (await newRun(change, runId));
   const into = await lockRun(tx, actor.siteId, target);
   if (into.waveId !== from.waveId) throw new Refusal(409, 'other-wave', { run: into.number });
-  const moving = (await picksOf(tx, runId)).filter((p) => orders.includes(p.order));
-  const there = await picksOf(tx, target);
+  const moving = (await openPicks(tx, runId)).filter((p) => orders.includes(p.order));
+  const there = await openPicks(tx, target);
   await mustFit(change, into, [...there, ...moving]);
   const taken = new Set((await positionsOf(tx, target)).map((p) => p.number));
   const moved = held
@@ -317,7 +320,7 @@ export async function fillRun(change: Change, run: RunRow, needs: readonly Need[
     select k.id, ${run.id}, 9999, k."order", k.line, k.item, k.lot, b.id, k.position, k.units, ${JSON.stringify(freshProgress)}::jsonb, k.why
     from jsonb_to_recordset(${recordset(picks)}) as k(id text, "order" text, line text, item text, lot text, bin text, position int, units int, why text)
     join place b on b.site_id = ${actor.siteId} and b.kind = 'bin' and b.code = k.bin`);
-  await mustFit(change, run, await picksOf(tx, run.id));
+  await mustFit(change, run, await openPicks(tx, run.id));
   await reroute(change, run.id);
   for (const { order } of positions)
     change.journal({

@@ -1,1 +1,2 @@
+export { moveAway } from './moveAway.ts';
 export { runRoutes } from './routes.ts';

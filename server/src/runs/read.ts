@@ -33,6 +33,8 @@ type PickRow = {
   remains: number;
   serials: string[] | null;
   others: string[] | null;
+  elsewhere: RunPick['step']['elsewhere'] | null;
+  blocked: string | null;
   confirmedAt: string | null;
   orders: number;
   counting: Counting | null;
@@ -54,11 +56,33 @@ const otherLots = sql`
                               and p.item_id = k.item_id and p.lot = s.lot), 0) >= k.units
     and (t2.best_before is null or t2.best_before - o.due >= c.min_shelf_days)`;
 
+interface PicksAsked {
+  siteId: string;
+  runId: string;
+  pickId?: string;
+  /** Whether other bins of the items are asked for. */
+  bins?: boolean;
+}
+
+/** Bins beside the pick's own that hold enough of its item to be worth a walk; other lots as the site lets them be taken. */
+const OTHER_BINS = 6;
+const elsewhere = (lotSwaps: boolean) => sql`
+  select jsonb_agg(jsonb_build_object('bin', e.code, 'lot', nullif(e.lot, ''), 'units', e.units, 'serials', e.serials, 'at', jsonb_build_object('aisle', e.aisle, 'y', e.y))
+                   order by e.same desc, e.units >= k.units desc, e.far, e.code)
+  from (
+    select p.code, p.aisle, p.y, s.lot, s.lot = k.lot as same, abs(p.y - b.y) + 20 * (p.aisle <> b.aisle)::int as far,
+           least(sum(s.units) - coalesce((select sum(o.units) from pick o where o.state = 'open' and o.bin_id = p.id and o.item_id = k.item_id and o.lot = s.lot), 0),
+                 case when s.lot = k.lot then 9999999 else max(f.on_hand - f.reserved) end)::int as units,
+           coalesce(jsonb_agg(s.serial order by s.serial) filter (where s.serial <> ''), '[]') as serials
+    from balance s join place p on p.id = s.place_id and p.kind = 'bin' and p.site_id = b.site_id and p.blocked is null and p.id <> k.bin_id
+    join stock_total f on f.site_id = b.site_id and f.item_id = s.item_id and f.lot = s.lot
+    left join lot t3 on t3.item_id = s.item_id and t3.lot = s.lot join customer c on c.id = o.customer_id
+    where s.item_id = k.item_id and s.units > 0 and (s.lot = k.lot or (${lotSwaps} and (t3.best_before is null or t3.best_before - o.due >= c.min_shelf_days)))
+    group by p.id, p.code, p.aisle, p.y, s.lot order by same desc, far limit ${OTHER_BINS}
+  ) e where e.units > 0`;
+
 /** Picks of a run, each of one line, in walking order; with `pickId` that one and those that are picked together with it. */
-export async function linePicks(
-  on: Db | Tx,
-  { siteId, runId, pickId }: { siteId: string; runId: string; pickId?: string },
-): Promise<RunPick[]> {
+export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = true }: PicksAsked): Promise<RunPick[]> {
   const way = await wayOf(on, siteId);
   const alike = sql`(r.picking = 'consolidate' and (k.bin_id, k.item_id, k.lot) = (select g.bin_id, g.item_id, g.lot from pick g where g.id = ${pickId ?? ''}))`;
   const found = await rows<PickRow>(
@@ -78,6 +102,7 @@ export async function linePicks(
              select jsonb_agg(s.serial order by s.serial) from balance s
              where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
            ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
+           case when k.state = 'open' and (${bins} or k.progress->>'rest' is not null) then (${elsewhere(way.lotSwaps)}) end as elsewhere, b.blocked,
            (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together, i.counting, k.look_alike as "lookAlike"
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
@@ -99,6 +124,14 @@ export async function linePicks(
       position: { cart: k.cart ?? '', number: k.position },
       how: howOf(way, k),
       otherLots: k.others ?? [],
+      elsewhere: k.elsewhere ?? [],
+      bestBefore: k.bestBefore,
+      stopped:
+        k.order.hold !== null
+          ? { by: 'hold', why: k.order.hold }
+          : k.blocked !== null
+            ? { by: 'blocked', why: k.blocked }
+            : null,
     },
     progress: { ...freshProgress, ...k.progress },
     state: k.state,
@@ -128,7 +161,7 @@ function howOf(site: Way, { together: joined, counting, lookAlike, orders }: Pic
 }
 
 /** Picks as the device and the server's judge both need them: in a consolidated run one for all orders of a bin. */
-const runPicks = async (on: Db | Tx, asked: Parameters<typeof linePicks>[1]): Promise<RunPick[]> =>
+const runPicks = async (on: Db | Tx, asked: PicksAsked): Promise<RunPick[]> =>
   together(await linePicks(on, asked)).map(({ pick }) => pick);
 
 export async function runDetail({ db }: Platform, siteId: string, runId: string): Promise<RunDetail> {

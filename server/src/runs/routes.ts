@@ -7,7 +7,9 @@ import { runSummaries } from '../waves/index.ts';
 import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { crewOf } from './crew.ts';
 import { inChain, walkUp } from './chain.ts';
-import { pickInput, undoPick } from './input.ts';
+import { walkFrom } from './walkFrom.ts';
+import { pickInput } from './input.ts';
+import { undoPick } from './undo.ts';
 import { noteLookAlikes } from './lookAlikes.ts';
 import { reportLost } from './lost.ts';
 import { floorPlan, runDetail } from './read.ts';
@@ -48,6 +50,10 @@ export function runRoutes(doors: Doors): void {
   );
   serve(doors, endpoints.reportLost, async ({ id, body, change }) => {
     await change((current) => reportLost(current, id, body));
+    return {};
+  });
+  serve(doors, endpoints.walkFrom, async ({ id, body, change }) => {
+    await change((current) => walkFrom(current, id, body));
     return {};
   });
   serve(doors, endpoints.undoPick, ({ id, change }) => change((current) => undoPick(current, id)));

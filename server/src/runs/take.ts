@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { readCode } from '@hand-relay/core/codes';
 import type { Picking } from '@hand-relay/core/waves';
 import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
 import { handOver } from './handOver.ts';
 
@@ -107,26 +108,48 @@ export async function giveBackRun(change: Change, runId: string): Promise<void> 
   change.tell('runs', [runId]);
 }
 
-/** Takes an order of which nothing is picked out of a run: its picks go, its stock is free, Desk has it again. */
+/**
+ * Takes an order out of a run: its picks go, its stock is free, Desk has it again. What of it lies on the cart is to be
+ * put back. A picker may do so in a run of their own.
+ */
 export async function takeOrderOut(change: Change, runId: string, orderId: string): Promise<void> {
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   if (!['planned', 'waiting', 'picking'].includes(run.state))
     throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
-  const picks = await rows<{ id: string; line: string; lot: string; units: number; state: string }>(
+  if (!actor.rights.has('runs.arrange')) mustBeMine(run, actor.personId);
+  const picks = await rows<{ id: string; line: string; lot: string; units: number; picked: number; state: string }>(
     tx,
-    sql`select id, line_id as line, lot, units, state from pick where run_id = ${runId} and order_id = ${orderId} and state <> 'out' for update`,
+    sql`select k.id, k.line_id as line, k.lot, k.units, k.picked, k.state from pick k
+        where k.run_id = ${runId} and k.order_id = ${orderId} and k.state <> 'out' for update`,
   );
   if (picks.length === 0) throw notFound('order', orderId);
-  if (picks.some((p) => p.state !== 'open')) throw new Refusal(409, 'order-begun', { run: run.number });
-  await tx.execute(sql`update pick set state = 'out' where run_id = ${runId} and order_id = ${orderId}`);
-  for (const p of picks) await giveBack(tx, { waveId: run.waveId, lineId: p.line, lot: p.lot, units: p.units });
+  const carried = await rows<Unwanted & { pick: string; line: string }>(
+    tx,
+    sql`select distinct on (b.item_id, b.lot, b.serial) k.order_id as "order", k.run_id as run, q.place_id as place, k.bin_id as bin, b.item_id as item, b.lot, b.serial, b.units
+        from run_position q join balance b on b.place_id = q.place_id and b.units > 0
+        join pick k on k.run_id = q.run_id and k.order_id = q.order_id and k.item_id = b.item_id and k.lot = b.lot and k.picked > 0
+        where q.run_id = ${runId} and q.order_id = ${orderId} order by b.item_id, b.lot, b.serial, k.confirmed_at desc`,
+  );
+  await tx.execute(sql`
+    with back as (select line_id, sum(picked)::int as units from pick where run_id = ${runId} and order_id = ${orderId} and state <> 'out' group by 1),
+    less as (update order_line l set picked = l.picked - b.units from back b where l.id = b.line_id and b.units > 0)
+    update pick set state = 'out', picked = 0 where run_id = ${runId} and order_id = ${orderId} and state <> 'out'`);
+  // A short gave back what was missing when it was told.
+  for (const p of picks)
+    await giveBack(tx, {
+      waveId: run.waveId,
+      lineId: p.line,
+      lot: p.lot,
+      units: p.state === 'open' ? p.units : p.picked,
+    });
+  await askPutBack(change, carried);
   change.journal({
     kind: 'taken-out',
     orderId,
     runId,
     waveId: run.waveId,
-    facts: { run: run.number, picks: picks.length },
+    facts: { run: run.number, picks: picks.length, back: carried.reduce((n, c) => n + c.units, 0) },
   });
   const [left] = await rows<{ picks: number }>(
     tx,

@@ -281,12 +281,17 @@ export const pick = pgTable(
     saves: real().notNull().default(0),
     /** Goods that are easily taken for these, as they lay when the run was taken. */
     lookAlike: jsonb().$type<RunPick['lookAlike']>(),
+    /** The pick in whose bin these goods were not found. */
+    restOf: text(),
     confirmedAt: timestamp({ withTimezone: true }),
     confirmedBy: text().references(() => person.id),
   },
   (t) => [
     index('pick_run').on(t.runId, t.sequence),
     index('pick_line').on(t.lineId),
+    index('pick_rest')
+      .on(t.restOf)
+      .where(sql`${t.restOf} is not null`),
     index('pick_open_bin')
       .on(t.binId, t.itemId, t.lot)
       .where(sql`${t.state} = 'open'`),

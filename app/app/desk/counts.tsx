@@ -1,0 +1,3 @@
+import { DeskCounts } from '../../desk/index.ts';
+
+export default DeskCounts;

@@ -1,0 +1,3 @@
+import { CountsView } from '../../floor/index.ts';
+
+export default CountsView;

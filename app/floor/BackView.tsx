@@ -1,0 +1,101 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { PutBack } from '@hand-relay/contract';
+import { judgePutBack, type PutBackProgress } from '@hand-relay/core/picking';
+import { outbox, useOutbox } from '../offline/index.ts';
+import { floorWork, randomKey, troubleOf, words } from '../state/index.ts';
+import { i18n, number } from '../text/index.ts';
+import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
+import { Page } from '../shell/index.ts';
+import type { Verdict } from './useRun.ts';
+
+const nothing: PutBackProgress = { item: null, bin: null };
+
+/** Goods of a cart that go back into their bins, one after the other on the shortest walk. */
+export function BackView({ run }: { run: string }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const { data, error, refetch } = floorWork.usePutBacksQuery();
+  const { entries } = useOutbox();
+  const [progress, setProgress] = useState(nothing);
+  const [verdict, setVerdict] = useState<Verdict | null>(null);
+  const back = () => router.navigate('/floor');
+  const trip = data?.trips.find((x) => x.run === run);
+  const here = entries.flatMap((e) => (e.after?.kind === 'back' ? [e.after.goods] : []));
+  const isDone = (g: PutBack) => g.done || here.includes(g.id);
+  const current = trip?.goods.find((g) => !isDone(g));
+  if (error) return <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />;
+  if (!data) return <Loading rows={3} height={120} />;
+  if (!trip || !current)
+    return (
+      <Page
+        title={t('back.title')}
+        onBack={back}
+        foot={<Key kind="act" size="floor" title={t('floor.backToRuns')} onPress={back} />}
+      >
+        <Empty title={t('back.doneTitle')} text={t('back.doneText')} />
+      </Page>
+    );
+  const take = (input: Parameters<typeof judgePutBack>[2]) => {
+    const judged = judgePutBack(current, progress, input, new Date().getFullYear());
+    if (judged.verdict === 'refused') {
+      play('refused');
+      const expected = judged.code === 'wrong-bin' ? current.bin : current.item.name;
+      return setVerdict({ kind: 'refused', text: i18n.t(`back.${judged.code}`, { got: judged.got, expected }) });
+    }
+    play('accepted');
+    setVerdict(null);
+    if (judged.verdict === 'accepted') return setProgress(judged.progress);
+    const { item, bin } = judged.progress;
+    outbox.add({
+      key: randomKey(),
+      ask: { name: 'putBackOne', id: run, body: { goods: current.id, item: item!, bin: bin! } },
+      verdict: null,
+      after: { kind: 'back', goods: current.id },
+      about: { run: trip.number, bin: current.bin, item: current.item.name, units: current.units },
+    });
+    setProgress(nothing);
+    setVerdict({ kind: 'done', text: t('back.isIn', { item: current.item.name, bin: current.bin }) });
+  };
+  const next = progress.bin === null ? 'bin' : 'item';
+  return (
+    <Page title={`${trip.callSign}  ${trip.goods.filter(isDone).length}/${trip.goods.length}`} filled onBack={back}>
+      <View style={{ flex: 1, minHeight: 0, padding: 12, paddingTop: 0, gap: 10 }}>
+        <Ribbon
+          stops={trip.goods.map((g) => ({ key: g.id, code: g.bin, state: isDone(g) ? 'done' : 'open' }))}
+          current={current.id}
+          label={t('waves.stops')}
+        />
+        <StepCard
+          verb={t('back.verb')}
+          code={current.bin}
+          item={current.item}
+          count={`${number(current.units)} × ${current.item.unit}`}
+          facts={[
+            current.position > 0 ? t('back.from', { cart: trip.cart, position: current.position }) : trip.cart,
+            current.lot ? t('floor.lot', { lot: current.lot }) : '',
+            current.serials.join(', '),
+            t('back.order', { order: current.order }),
+          ].filter(Boolean)}
+          notes={[]}
+          verdict={verdict}
+        />
+        <ScanField
+          label={next === 'bin' ? t('floor.ask.binOrItem', { bin: current.bin }) : t('floor.ask.item')}
+          onCode={(text) => take({ kind: 'scan', text })}
+        />
+        <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+          <Key
+            kind="act"
+            size="floor"
+            wide
+            title={next === 'bin' ? t('floor.iAmHere') : t('floor.isIn')}
+            onPress={() => take({ kind: 'touch', what: next })}
+          />
+        </Row>
+      </View>
+    </Page>
+  );
+}

@@ -1,0 +1,144 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { RunPick } from '@hand-relay/contract';
+import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core/picking';
+import { number } from '../text/index.ts';
+import { Column, Field, Key, Row, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { takePhoto } from './takePhoto.ts';
+
+type Report = Extract<PickInput, { kind: 'short' }>;
+
+/** Other bins that are offered by a key of their own. */
+const OFFERED = 3;
+
+/**
+ * What is wrong at a bin, and how it goes on: the key that opened this, the reason, the way on. Three touches, unless
+ * some are good and not counted yet.
+ */
+export function ProblemSheet({
+  pick,
+  alone,
+  onClose,
+  onReport,
+  onLater,
+  onOut,
+}: {
+  pick: RunPick;
+  /** Nothing else is open in this run. */
+  alone: boolean;
+  onClose: () => void;
+  onReport: (report: Report, photo: string | null) => void;
+  onLater: () => void;
+  onOut: () => void;
+}) {
+  const { t } = useTranslation();
+  const low = pick.progress.counted;
+  const high = pick.step.units - 1;
+  const [reason, setReason] = useState<ShortReason | null>(null);
+  const [good, setGood] = useState(low);
+  const [note, setNote] = useState<string | null>(null);
+  const [photo, setPhoto] = useState<string | null>(null);
+  const missing = pick.step.units - good;
+  const report = (rest?: Report['rest']) =>
+    reason &&
+    onReport(
+      { kind: 'short', units: good, reason, ...(note?.trim() ? { note: note.trim() } : {}), ...(rest ? { rest } : {}) },
+      photo,
+    );
+  const wide = { width: '100%' } as const;
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Sheet
+        title={t('floor.shortTitle', { bin: pick.step.bin })}
+        onClose={onClose}
+        keys={<Key size="floor" title={t('release.cancel')} onPress={onClose} />}
+      >
+        {reason === null ? (
+          <Column gap={8}>
+            {shortReasons.map((r) => (
+              <View key={r} style={wide}>
+                <Key size="floor" wide title={t(`floor.reason.${r}`)} onPress={() => setReason(r)} />
+              </View>
+            ))}
+          </Column>
+        ) : (
+          <>
+            <Row gap={10} style={{ justifyContent: 'space-between' }}>
+              <Txt kind="heading">{t('floor.shortAsk')}</Txt>
+              <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+                <Key
+                  size="floor"
+                  icon="minus"
+                  iconOnly
+                  title="−1"
+                  disabled={good <= low}
+                  onPress={() => setGood(good - 1)}
+                />
+                <Txt kind="figure" style={{ minWidth: 56 }} align="center" live="polite">
+                  {number(good)}
+                </Txt>
+                <Key
+                  size="floor"
+                  icon="plus"
+                  iconOnly
+                  title="+1"
+                  disabled={good >= high}
+                  onPress={() => setGood(good + 1)}
+                />
+              </Row>
+            </Row>
+            <Column gap={8}>
+              {pick.step.elsewhere.slice(0, OFFERED).map(({ bin, lot, units }) => (
+                <View key={`${bin} ${lot}`} style={wide}>
+                  <Key
+                    size="floor"
+                    wide
+                    kind={bin === pick.step.elsewhere[0]!.bin ? 'act' : 'plain'}
+                    title={t(lot === pick.step.lot ? 'floor.takeFrom' : 'floor.takeLotFrom', {
+                      missing: number(missing),
+                      bin,
+                      lot,
+                      units: number(units),
+                    })}
+                    onPress={() => report({ bin, lot })}
+                  />
+                </View>
+              ))}
+              <View style={wide}>
+                <Key
+                  size="floor"
+                  wide
+                  kind={pick.step.elsewhere.length === 0 ? 'act' : 'plain'}
+                  title={t('floor.shortGo', { missing: number(missing) })}
+                  disabled={low > high}
+                  onPress={() => report()}
+                />
+              </View>
+              <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+                {!alone && <Key size="floor" wide title={t('floor.later')} onPress={onLater} />}
+                {!pick.together && (
+                  <Key size="floor" wide title={t('floor.out', { order: pick.order.number })} onPress={onOut} />
+                )}
+              </Row>
+            </Column>
+            {note === null ? (
+              <Row gap={8}>
+                <Key size="floor" icon="note-text-outline" title={t('floor.note')} onPress={() => setNote('')} />
+                <Key
+                  size="floor"
+                  icon="camera-outline"
+                  title={photo ? t('floor.photoTaken') : t('floor.photo')}
+                  pressed={photo !== null}
+                  onPress={() => void takePhoto().then((taken) => taken && setPhoto(taken))}
+                />
+              </Row>
+            ) : (
+              <Field size="floor" label={t('floor.note')} focus value={note} onChange={setNote} />
+            )}
+          </>
+        )}
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}

@@ -1,0 +1,21 @@
+import { api, type Answer, type Body } from './api.ts';
+
+/** What is done on the floor beside the picks themselves: counts, goods that go back. */
+export const floorWork = api.injectEndpoints({
+  endpoints: (build) => ({
+    counts: build.query<Answer<'counts'>, void>({ query: () => ({ name: 'counts' }), providesTags: ['counts'] }),
+    wantCount: build.mutation<Answer<'wantCount'>, Body<'wantCount'>>({
+      query: (body) => ({ name: 'wantCount', body }),
+      invalidatesTags: ['counts'],
+    }),
+    takeCount: build.mutation<Answer<'takeCount'>, { id: string } & Body<'takeCount'>>({
+      query: ({ id, ...body }) => ({ name: 'takeCount', id, body }),
+      invalidatesTags: ['counts', 'stock'],
+    }),
+    settleCount: build.mutation<Answer<'settleCount'>, { id: string } & Body<'settleCount'>>({
+      query: ({ id, ...body }) => ({ name: 'settleCount', id, body }),
+      invalidatesTags: ['counts', 'stock'],
+    }),
+    putBacks: build.query<Answer<'putBacks'>, void>({ query: () => ({ name: 'putBacks' }), providesTags: ['runs'] }),
+  }),
+});

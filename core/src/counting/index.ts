@@ -1,0 +1,1 @@
+export { correct, type Correction, type Counted } from './count.ts';

@@ -1,0 +1,1 @@
+export { countRoutes } from './routes.ts';

@@ -1,0 +1,131 @@
+import { sql } from 'drizzle-orm';
+import { correct } from '@hand-relay/core/counting';
+import { Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { inquiryOf, move, outsideOf, type Move } from '../stock/index.ts';
+
+export interface CountRow {
+  id: string;
+  bin: string;
+  binCode: string;
+  item: string;
+  sku: string;
+  name: string;
+  lot: string;
+  tracksSerial: boolean;
+  state: 'asked' | 'counted' | 'settled' | 'dropped';
+}
+
+export async function lockCount(tx: Tx, siteId: string, id: string): Promise<CountRow | undefined> {
+  const [count] = await rows<CountRow>(
+    tx,
+    sql`select c.id, c.bin_id as bin, b.code as "binCode", c.item_id as item, i.sku, i.name, c.lot, i.tracks_serial as "tracksSerial", c.state
+        from bin_count c join place b on b.id = c.bin_id join item i on i.id = c.item_id
+        where c.id = ${id} and c.site_id = ${siteId} for update of c`,
+  );
+  return count;
+}
+
+export interface Books {
+  serial: string;
+  booked: number;
+  doubtful: number;
+}
+
+/** What the books have of an item and lot in a bin, and what was not found there and waits for a count; by serial number. */
+export function booksOf(tx: Tx, siteId: string, { bin, item, lot }: Pick<CountRow, 'bin' | 'item' | 'lot'>) {
+  const [inquiry, outside] = [inquiryOf(siteId), outsideOf(siteId)];
+  return rows<Books>(
+    tx,
+    sql`
+    with here as (select serial, units from balance where place_id = ${bin} and item_id = ${item} and lot = ${lot} and units > 0),
+    moved as (
+      select serial, sum(case when to_place = ${inquiry} then units else -units end)::int as units from movement
+      where item_id = ${item} and lot = ${lot} and (
+        (from_place = ${bin} and to_place = ${inquiry}) or (from_place = ${inquiry} and to_place = ${bin})
+        or (from_place = ${inquiry} and to_place = ${outside} and document = ${`count ${bin}`})) group by serial
+    ), doubt as (
+      select m.serial, least(m.units, b.units)::int as units from moved m
+      join balance b on b.place_id = ${inquiry} and b.item_id = ${item} and b.lot = ${lot} and b.serial = m.serial where m.units > 0
+    )
+    select coalesce(h.serial, d.serial) as serial, coalesce(h.units, 0)::int as booked, coalesce(d.units, 0)::int as doubtful
+    from here h full join doubt d on d.serial = h.serial order by 1`,
+  );
+}
+
+/** Units of an item and lot that nobody is promised. */
+async function freeOf(tx: Tx, siteId: string, { item, lot }: Pick<CountRow, 'item' | 'lot'>): Promise<number> {
+  const [total] = await rows<{ free: number }>(
+    tx,
+    sql`select (on_hand - reserved)::int as free from stock_total where site_id = ${siteId} and item_id = ${item} and lot = ${lot} for update`,
+  );
+  return total?.free ?? 0;
+}
+
+/** Units that pickers are sent to the bin for. */
+async function sentTo(tx: Tx, { bin, item, lot }: Pick<CountRow, 'bin' | 'item' | 'lot'>): Promise<number> {
+  const [sent] = await rows<{ units: number }>(
+    tx,
+    sql`select coalesce(sum(units), 0)::int as units from pick where bin_id = ${bin} and item_id = ${item} and lot = ${lot} and state = 'open'`,
+  );
+  return sent!.units;
+}
+
+/** What would have to move for the bin to hold what was counted, by how much it differs, and what stands in the way. */
+export async function weighCount(
+  tx: Tx,
+  siteId: string,
+  count: CountRow,
+  counted: ReadonlyMap<string, number>,
+): Promise<{ moves: Move[]; difference: number; mustNot: Refusal | null }> {
+  const books = new Map((await booksOf(tx, siteId, count)).map((b) => [b.serial, b]));
+  const [inquiry, outside] = [inquiryOf(siteId), outsideOf(siteId)];
+  const moves: Move[] = [];
+  const found: string[] = [];
+  let [difference, gone] = [0, 0];
+  for (const serial of new Set([...books.keys(), ...counted.keys()])) {
+    const { booked, doubtful } = books.get(serial) ?? { booked: 0, doubtful: 0 };
+    const by = correct({ booked, doubtful, counted: counted.get(serial) ?? 0 });
+    const one = (from: string, to: string, units: number) =>
+      units > 0 && moves.push({ from, to, item: count.item, lot: count.lot, serial, units });
+    one(inquiry, count.bin, by.back);
+    one(inquiry, outside, by.lost);
+    one(outside, count.bin, by.found);
+    one(count.bin, outside, by.gone);
+    if (by.found > 0 && serial !== '') found.push(serial);
+    difference += by.difference;
+    gone += by.gone - by.found - by.back;
+  }
+  if (gone > 0) {
+    const lacks = Math.max(
+      gone - (await freeOf(tx, siteId, count)),
+      (await sentTo(tx, count)) - [...counted.values()].reduce((n, c) => n + c, 0),
+    );
+    const facts = { item: count.name, units: lacks };
+    if (lacks > 0) return { moves, difference, mustNot: new Refusal(409, 'count-promised', facts) };
+  }
+  const [elsewhere] =
+    found.length === 0
+      ? []
+      : await rows<{ serial: string; place: string }>(
+          tx,
+          sql`select b.serial, p.code as place from balance b join place p on p.id = b.place_id
+              where b.item_id = ${count.item} and b.units > 0 and p.kind <> 'outside' and b.serial in (select jsonb_array_elements_text(${JSON.stringify(found)}::jsonb)) limit 1`,
+        );
+  const mustNot = elsewhere ? new Refusal(409, 'serial-elsewhere', { ...elsewhere }) : null;
+  return { moves, difference, mustNot };
+}
+
+/** Writes the movements of a count, and that it is settled. */
+export async function settle(change: Change, count: CountRow, moves: Move[], difference: number): Promise<void> {
+  const { tx, actor, now } = change;
+  await move(change, moves, 'count', `count ${count.bin}`);
+  await tx.execute(
+    sql`update bin_count set state = 'settled', settled_at = ${now.toISOString()}, settled_by = ${actor.personId} where id = ${count.id}`,
+  );
+  change.journal({
+    kind: 'count-settled',
+    facts: { bin: count.binCode, item: count.name, sku: count.sku, lot: count.lot, difference, moves: moves.length },
+  });
+  change.tell('counts', [count.id]);
+  change.tell('stock', []);
+}

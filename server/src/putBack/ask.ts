@@ -1,0 +1,62 @@
+import { sql } from 'drizzle-orm';
+import { recordset, rows, type Change } from '../platform/index.ts';
+import { move } from '../stock/index.ts';
+
+/** Goods that lie at a place of a cart and belong into a bin again. */
+export interface Unwanted {
+  order: string;
+  run: string;
+  /** Place of the cart on which they lie. */
+  place: string;
+  bin: string;
+  item: string;
+  lot: string;
+  serial: string;
+  units: number;
+}
+
+/** Where what goes back lies meanwhile: on the cart still, and nobody's to pack. */
+const backOf = (run: string) => `back-${run}`;
+
+/** Has goods put back by a guided trip. From now on they are no order's; they can be promised again at once. */
+export async function askPutBack(change: Change, goods: readonly Unwanted[]): Promise<void> {
+  if (goods.length === 0) return;
+  const { tx, actor, now } = change;
+  const runs = [...new Set(goods.map((g) => g.run))];
+  await tx.execute(sql`
+    insert into place (id, site_id, kind, code)
+    select 'back-' || r.id, ${actor.siteId}, 'position', r.number || '-back' from run r where r.id in (select jsonb_array_elements_text(${recordset(runs)}))
+    on conflict do nothing`);
+  await move(
+    change,
+    goods.map(({ place, run, item, lot, serial, units }) => ({
+      from: place,
+      to: backOf(run),
+      item,
+      lot,
+      serial,
+      units,
+    })),
+    'taken out',
+    runs.join(' '),
+  );
+  const joined = new Map<string, Unwanted & { id: string; serials: string[] }>();
+  for (const g of goods) {
+    const key = [g.order, g.place, g.bin, g.item, g.lot].join(' ');
+    const known = joined.get(key);
+    const serials = [...(known?.serials ?? []), ...(g.serial ? [g.serial] : [])];
+    joined.set(key, { ...g, id: known?.id ?? change.newId(), units: (known?.units ?? 0) + g.units, serials });
+  }
+  await tx.execute(sql`
+    insert into put_back (id, site_id, order_id, run_id, place_id, bin_id, item_id, lot, serials, units, asked_at)
+    select g.id, ${actor.siteId}, g."order", g.run, g.place, g.bin, g.item, g.lot, g.serials, g.units, ${now.toISOString()}::timestamptz
+    from jsonb_to_recordset(${recordset([...joined.values()])}) as g(id text, "order" text, run text, place text, bin text, item text, lot text, serials jsonb, units int)`);
+  const named = await rows<{ order: string; number: string }>(
+    tx,
+    sql`select id as "order", number from customer_order where id in (select jsonb_array_elements_text(${recordset([...new Set(goods.map((g) => g.order))])}))`,
+  );
+  change.tell('runs', runs, {
+    kind: 'put-back-asked',
+    facts: { order: named.map((o) => o.number).join(', '), units: goods.reduce((n, g) => n + g.units, 0) },
+  });
+}

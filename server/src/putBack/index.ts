@@ -1,0 +1,2 @@
+export { askPutBack, type Unwanted } from './ask.ts';
+export { putBackRoutes } from './routes.ts';

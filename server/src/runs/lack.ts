@@ -1,0 +1,127 @@
+import { sql } from 'drizzle-orm';
+import type { RunPick } from '@hand-relay/contract';
+import { freshProgress, type PickStep, type ShortReason } from '@hand-relay/core/picking';
+import { rows, type Change } from '../platform/index.ts';
+import { askCount, inquiryOf, move } from '../stock/index.ts';
+import { giveBack } from '../waves/index.ts';
+import { moveAway } from './moveAway.ts';
+import { swapLot } from './promises.ts';
+import type { RunRow } from './take.ts';
+
+/** Goods that were not in their bin. */
+export interface Lack {
+  /** Place id of the bin. */
+  bin: string;
+  line: string;
+  missing: number;
+  reason: ShortReason;
+  note: string;
+}
+
+/**
+ * The books stop promising what nobody finds: the units that a damaged report names, or all that the bin should still
+ * hold and that is promised to nobody, wait for a count, for which the bin is put up.
+ */
+async function doubt(change: Change, run: RunRow, { step }: RunPick, short: Lack): Promise<number> {
+  const { tx, actor } = change;
+  const lot = step.lot ?? '';
+  // Damaged goods say nothing of those beside them; otherwise whoever is sent here would find nothing either.
+  if (short.reason !== 'damaged')
+    await moveAway(change, { bin: short.bin, code: step.bin, item: step.item.id, lot, holds: 0, besides: step.id });
+  const there = await rows<{ serial: string; units: number }>(
+    tx,
+    sql`select serial, units from balance where place_id = ${short.bin} and item_id = ${step.item.id} and lot = ${lot} order by serial`,
+  );
+  const [free] = await rows<{ units: number }>(
+    tx,
+    sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${step.item.id} and lot = ${lot}`,
+  );
+  // What other pickers are sent here for stays on the books: each of them says what they find.
+  const [others] = await rows<{ units: number }>(
+    tx,
+    sql`select coalesce(sum(units), 0)::int as units from pick
+        where bin_id = ${short.bin} and item_id = ${step.item.id} and lot = ${lot} and state = 'open' and id <> ${step.id}`,
+  );
+  const inBin = Math.max(0, there.reduce((n, b) => n + b.units, 0) - others!.units);
+  let doubtful = Math.min(short.reason === 'damaged' ? short.missing : inBin, inBin, free?.units ?? 0);
+  const moves = there.flatMap((b) => {
+    const units = Math.min(doubtful, b.units);
+    doubtful -= units;
+    return units > 0
+      ? [{ from: short.bin, to: inquiryOf(actor.siteId), item: step.item.id, lot, serial: b.serial, units }]
+      : [];
+  });
+  await move(change, moves, short.reason, `short ${step.id}`);
+  const { bin, reason, note } = short;
+  await askCount(change, { bin, item: step.item.id, lot, reason, note, runId: run.id, pickId: step.id });
+  change.tell('stock', []);
+  return moves.reduce((n, m) => n + m.units, 0);
+}
+
+/** What is missing goes back to Desk as open. */
+export async function reportShort(change: Change, run: RunRow, pick: RunPick, short: Lack): Promise<void> {
+  const { step } = pick;
+  await giveBack(change.tx, { waveId: run.waveId, lineId: short.line, lot: step.lot ?? '', units: short.missing });
+  tellLack(change, run, pick, 'short', { ...short, toCount: await doubt(change, run, pick, short) });
+}
+
+/** What is missing is taken from another bin: a pick of its own, next in the run, with the promise that goes with it. */
+export async function takeElsewhere(
+  change: Change,
+  run: RunRow,
+  pick: RunPick,
+  lack: Lack & { rest: PickStep; restId: string },
+): Promise<void> {
+  const { tx, actor } = change;
+  const { step } = pick;
+  const { rest, restId } = lack;
+  const lot = rest.lot ?? '';
+  if (lot !== (step.lot ?? ''))
+    await swapLot(change, run.waveId, {
+      line: lack.line,
+      item: step.item,
+      units: rest.units,
+      from: step.lot ?? '',
+      lot,
+    });
+  await tx.execute(sql`
+    insert into pick (id, run_id, sequence, order_id, line_id, item_id, lot, bin_id, position, units, progress, why, rest_of)
+    select ${restId}, k.run_id, k.sequence + 1, k.order_id, k.line_id, k.item_id, ${lot}, p.id, k.position, ${rest.units}, ${JSON.stringify(freshProgress)}::jsonb, 'hand', k.id
+    from pick k join place p on p.site_id = ${actor.siteId} and p.kind = 'bin' and p.code = ${rest.bin} where k.id = ${step.id}`);
+  await tx.execute(sql`
+    update pick set sequence = sequence + 1 where run_id = ${run.id} and id <> ${restId}
+      and sequence > (select sequence from pick where id = ${step.id})`);
+  tellLack(change, run, pick, 'elsewhere', { ...lack, toCount: await doubt(change, run, pick, lack), other: rest.bin });
+}
+
+function tellLack(
+  change: Change,
+  run: RunRow,
+  pick: RunPick,
+  kind: 'short' | 'elsewhere',
+  { missing, reason, note, toCount, other = '' }: Lack & { toCount: number; other?: string },
+): void {
+  const { step, order } = pick;
+  const { name: item, sku } = step.item;
+  change.journal({
+    kind,
+    orderId: order.id,
+    runId: run.id,
+    waveId: run.waveId,
+    facts: { run: run.number, item, sku, bin: step.bin, missing, reason, note, toCount, other },
+  });
+  change.tell('orders', [order.id], {
+    kind,
+    facts: {
+      order: order.number,
+      orderId: order.id,
+      item,
+      missing,
+      reason,
+      note,
+      bin: step.bin,
+      other,
+      picker: change.actor.name,
+    },
+  });
+}

@@ -1,0 +1,143 @@
+import { sql } from 'drizzle-orm';
+import { freshProgress } from '@hand-relay/core/picking';
+import { Refusal, rows, type Change } from '../platform/index.ts';
+import { inquiryOf, move } from '../stock/index.ts';
+import { wayOf } from '../ways/index.ts';
+import { swapLot } from './promises.ts';
+import { lockRun, mustBeMine, type RunRow } from './take.ts';
+
+/**
+ * Undoes the last confirmation of a run: the goods go back into the bin, a short is taken back. Without a
+ * confirmation to undo, `pick` is null.
+ *
+ * @throws Refusal 409 when the goods were packed meanwhile, or what a short gave back was promised to others
+ */
+export async function undoPick(change: Change, runId: string): Promise<{ pick: string | null }> {
+  const run = await lockRun(change.tx, change.actor.siteId, runId);
+  mustBeMine(run, change.actor.personId);
+  let last = await undoLine(change, run, null);
+  let pick = last?.id ?? null;
+  // What was picked for several orders at once is undone at once; the first of them bears the pick.
+  for (; last?.together; pick = last?.id ?? pick) last = await undoLine(change, run, last.together);
+  return { pick };
+}
+
+interface Confirmed {
+  bin: string;
+  item: string;
+  lot: string;
+  at: string;
+}
+
+/** Undoes the last confirmation of one line, or the last of those that were confirmed with it; null where there is none. */
+async function undoLine(
+  change: Change,
+  run: RunRow,
+  group: Confirmed | null,
+): Promise<{ id: string; together: Confirmed | null } | null> {
+  const { tx, actor } = change;
+  const runId = run.id;
+  const among = group
+    ? sql`and k.bin_id = ${group.bin} and k.item_id = ${group.item} and k.lot = ${group.lot} and k.confirmed_at = ${group.at}`
+    : sql``;
+  const [last] = await rows<{
+    id: string;
+    order: string;
+    line: string;
+    item: string;
+    itemId: string;
+    lot: string;
+    units: number;
+    picked: number;
+    free: number;
+    open: number;
+    together: Confirmed | null;
+  }>(
+    tx,
+    sql`select k.id, k.order_id as "order", k.line_id as line, i.name as item, k.item_id as "itemId", k.lot, k.units, k.picked,
+               coalesce(t.on_hand - t.reserved, 0)::int as free, (l.asked - l.cancelled - l.released)::int as open,
+               case when r.picking = 'consolidate' then jsonb_build_object('bin', k.bin_id, 'item', k.item_id, 'lot', k.lot, 'at', k.confirmed_at) end as together
+        from pick k join run r on r.id = k.run_id join item i on i.id = k.item_id join order_line l on l.id = k.line_id
+        left join stock_total t on t.site_id = ${actor.siteId} and t.item_id = k.item_id and t.lot = k.lot
+        where k.run_id = ${runId} and k.state in ('done', 'short') ${among} order by k.confirmed_at desc, k.sequence desc limit 1
+        for update of k, l`,
+  );
+  if (!last) return null;
+  const made = await rows<{ from: string; to: string; itemId: string; lot: string; serial: string; units: number }>(
+    tx,
+    sql`select m.from_place as "from", m.to_place as "to", m.item_id as "itemId", m.lot, m.serial, sum(m.units)::int as units
+        from movement m where m.document in (${last.id}, ${`short ${last.id}`}) and m.id > coalesce(
+          (select max(u.id) from movement u where u.document = ${`undo ${last.id}`}), 0)
+        group by 1, 2, 3, 4, 5`,
+  );
+  await move(
+    change,
+    made.map((m) => ({ from: m.to, to: m.from, item: m.itemId, lot: m.lot, serial: m.serial, units: m.units })),
+    'undo',
+    `undo ${last.id}`,
+  );
+  const again = await rejoin(change, run, last);
+  const missing = last.units - last.picked;
+  if (missing > 0) {
+    const back = made.filter((m) => m.to === inquiryOf(actor.siteId)).reduce((n, m) => n + m.units, 0);
+    const firm = (await wayOf(tx, actor.siteId)).reserve !== 'scan';
+    if (last.open < missing || (firm && last.free + back < missing))
+      throw new Refusal(409, 'undo-short', { item: last.item });
+    await tx.execute(sql`
+      with again as (
+        insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+        select ${run.waveId}, k.line_id, ${actor.siteId}, k.item_id, k.lot, ${missing}, ${firm ? missing : 0} from pick k where k.id = ${last.id}
+        on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm
+      ), more as (
+        update wave_line set units = units + ${missing} where wave_id = ${run.waveId} and line_id = ${last.line}
+      )
+      update order_line set released = released + ${missing} where id = ${last.line}`);
+  }
+  await tx.execute(sql`
+    with reopened as (
+      update pick set picked = 0, units = units + ${again}, state = 'open', progress = ${JSON.stringify(freshProgress)}::jsonb, confirmed_at = null, confirmed_by = null
+      where id = ${last.id}
+    )
+    update order_line set picked = picked - ${last.picked} where id = ${last.line}`);
+  await tx.execute(
+    sql`update bin_count set state = 'dropped', settled_at = ${change.now.toISOString()}, settled_by = ${actor.personId} where pick_id = ${last.id} and state = 'asked'`,
+  );
+  change.tell('counts', []);
+  change.journal({
+    kind: 'undone',
+    orderId: last.order,
+    runId,
+    waveId: run.waveId,
+    facts: { run: run.number, item: last.item, units: last.picked },
+  });
+  change.tell('runs', [runId]);
+  change.tell('orders', [last.order]);
+  change.tell('waves', [run.waveId]);
+  return { id: last.id, together: last.together };
+}
+
+/**
+ * What was to be taken from another bin is asked in the first one again.
+ *
+ * @returns units by which the pick grows
+ */
+async function rejoin(
+  change: Change,
+  run: RunRow,
+  of: { id: string; line: string; item: string; itemId: string; lot: string },
+): Promise<number> {
+  const [rest] = await rows<{ units: number; lot: string }>(
+    change.tx,
+    sql`delete from pick where rest_of = ${of.id} and state = 'open' returning units, lot`,
+  );
+  if (!rest) return 0;
+  if (rest.lot !== of.lot)
+    await swapLot(change, run.waveId, {
+      line: of.line,
+      item: { id: of.itemId, name: of.item },
+      units: rest.units,
+      from: rest.lot,
+      lot: of.lot,
+    });
+  return rest.units;
+}

@@ -1,0 +1,233 @@
+import type { RunDetail } from '@hand-relay/contract';
+import { checkBooks } from './books.ts';
+import { openTest, type Person, type TestRelay } from './relay.ts';
+import { pickOne, startWave, takeIn, type Wanted } from './steps.ts';
+
+let relay: TestRelay;
+let [desk, pico, suri] = [] as unknown as [Person, Person, Person];
+let made = 0;
+beforeAll(async () => {
+  relay = await openTest();
+  [desk, pico, suri] = await Promise.all([relay.as('maren'), relay.as('pico'), relay.as('suri')]);
+});
+afterAll(() => relay.close());
+afterEach(() => checkBooks(relay, expect.getState().currentTestName!));
+
+type Pick = RunDetail['picks'][number];
+
+/** A run of these orders, taken by Pico with a cart of its own. */
+async function taken(...orders: Wanted['lines'][]) {
+  const cart = `CART-${String(++made).padStart(2, '0')}`;
+  const ids: string[] = [];
+  for (const [i, lines] of orders.entries()) ids.push(await takeIn(desk, { number: `F-${made}-${i}`, lines }));
+  const wave = await startWave(desk, ids);
+  const { runs } = await desk.get('wave', { id: wave });
+  const run = runs[0]!.id;
+  await pico.get('takeRun', { id: run, body: { cart } });
+  const picks = async () => (await pico.get('run', { id: run })).picks;
+  const input = (pick: Pick, what: object) =>
+    pico.get('runInput', { id: run, body: { pick: pick.step.id, input: what } });
+  return { cart, ids, run, wave, picks, input };
+}
+/** An item without lot or serial number that lies in several bins, and how much in each. */
+async function inBins(least: number): Promise<{ sku: string; id: string; bins: { code: string; units: number }[] }> {
+  const [found] = await relay.query<{ sku: string; id: string; bins: { code: string; units: number }[] }>(`
+    select i.sku, i.id, jsonb_agg(jsonb_build_object('code', p.code, 'units', b.units) order by p.code) as bins from item i
+    join balance b on b.item_id = i.id join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = 'larkmoor'
+    join stock_total t on t.item_id = i.id and t.site_id = 'larkmoor'
+    where not i.tracks_lot and not i.tracks_serial and t.on_hand - t.reserved >= ${least} and i.temperature = 'ambient'
+      and not exists (select 1 from pick k where k.item_id = i.id) and not exists (select 1 from order_line l where l.item_id = i.id and l.released > 0)
+    group by i.sku, i.id having count(*) >= 2 and min(b.units) >= 6 order by i.sku limit 1`);
+  return found!;
+}
+const inBin = async (bin: string, sku: string) =>
+  (
+    await relay.query<{ units: number }>(
+      `select coalesce(sum(b.units), 0)::int as units from balance b join place p on p.id = b.place_id join item i on i.id = b.item_id where p.code = '${bin}' and i.sku = '${sku}'`,
+    )
+  )[0]!.units;
+
+describe('what is not in its bin', () => {
+  it('is taken from another bin of the item: a pick of its own, which undoing joins again', async () => {
+    const { sku } = await inBins(12);
+    const { run, picks, input, cart } = await taken([[sku, 5]]);
+    const [pick] = await picks();
+    expect(pick!.step.elsewhere.length).toBeGreaterThan(0);
+    const [other] = pick!.step.elsewhere;
+    const rest = { bin: other!.bin, lot: other!.lot };
+    const nowhere = { bin: 'Z-99-9', lot: null };
+    expect(await input(pick!, { kind: 'short', units: 2, reason: 'not-enough', rest: nowhere })).toMatchObject({
+      code: 'not-there',
+    });
+    await input(pick!, { kind: 'short', units: 2, reason: 'not-enough', note: 'behind the beam', rest });
+    await input(pick!, { kind: 'count', units: 2 });
+    await input(pick!, { kind: 'touch', what: 'position' });
+    const [first, second] = await picks();
+    expect(first).toMatchObject({ state: 'done', picked: 2, step: { units: 2 } });
+    expect(second).toMatchObject({ state: 'open', step: { id: `${pick!.step.id}.r`, bin: other!.bin, units: 3 } });
+    // The bin is put up for a count, with what was written.
+    const asked = async () => (await suri.get('counts')).counts.filter((c) => c.bin === pick!.step.bin);
+    expect(await asked()).toMatchObject([{ reason: 'not-enough', note: 'behind the beam', booked: null }]);
+    await pico.get('undoPick', { id: run });
+    expect(await picks()).toMatchObject([{ state: 'open', picked: 0, step: { units: 5 } }]);
+    expect(await asked()).toEqual([]);
+    // And all of it from the other bin.
+    await input(pick!, { kind: 'short', units: 0, reason: 'not-found', rest });
+    const [moved] = await picks();
+    expect(moved).toMatchObject({ state: 'open', step: { bin: other!.bin, units: 5 } });
+    await pickOne(pico, run, moved!, cart);
+    expect(await picks()).toMatchObject([{ state: 'done', picked: 5 }]);
+    const trail = await desk.get('trail', { id: moved!.order.id });
+    expect(trail.entries.map((t) => t.kind)).toEqual(expect.arrayContaining(['elsewhere', 'undone', 'picked']));
+  });
+
+  it('sends others who have not begun to a bin that has it, and is put off to the end of a run where the picker says so', async () => {
+    const { sku } = await inBins(14);
+    const mine = await taken([[sku, 3]]);
+    const theirs = await takeIn(desk, { number: 'F-other', lines: [[sku, 2]] });
+    const wave = await startWave(desk, [theirs]);
+    const { runs } = await desk.get('wave', { id: wave });
+    const sentTo = async () => (await desk.get('run', { id: runs[0]!.id })).picks[0]!.step.bin;
+    const [pick] = await mine.picks();
+    expect(await sentTo()).toBe(pick!.step.bin);
+    await mine.input(pick!, { kind: 'short', units: 0, reason: 'not-found' });
+    expect(await sentTo()).not.toBe(pick!.step.bin);
+
+    const three = await taken([
+      ['JR-004', 2],
+      ['HT-003', 1],
+      ['WK-004', 1],
+    ]);
+    const before = await three.picks();
+    const ids = (list: Pick[]) => list.map((p) => p.step.id);
+    const [a, b, c] = ids(before);
+    await pico.get('walkFrom', { id: three.run, body: { pick: b!, last: a! } });
+    expect(ids(await three.picks())).toEqual([b, c, a]);
+    await pico.get('walkFrom', { id: three.run, body: { pick: c! } });
+    expect(ids(await three.picks())[0]).toBe(c);
+  });
+});
+
+describe('an order out of the run', () => {
+  it('goes back to the Desk, and what lies on the cart back into its bin by a trip of its own', async () => {
+    const { run, ids, picks, cart } = await taken(
+      [
+        ['JR-004', 3],
+        ['HT-003', 1],
+      ],
+      [['WK-004', 2]],
+    );
+    const own = (await picks()).filter((p) => p.order.id === ids[0]);
+    await pickOne(pico, run, own[0]!, cart);
+    const { bin, item, units, position } = own[0]!.step;
+    const before = await inBin(bin, item.sku);
+    expect((await suri.refused('takeOut', { id: run, body: { order: ids[0]! } })).code).toBe('run-of-another');
+    await pico.get('takeOut', { id: run, body: { order: ids[0]! } });
+    expect((await picks()).every((p) => p.order.id === ids[1])).toBe(true);
+    const order = await desk.get('order', { id: ids[0]! });
+    expect(order.lines.map((l) => [l.released, l.picked])).toEqual([
+      [0, 0],
+      [0, 0],
+    ]);
+    const { trips } = await suri.get('putBacks');
+    const trip = trips.find((t) => t.run === run)!;
+    expect(trip).toMatchObject({
+      cart,
+      goods: [{ bin, units, position: position.number, done: false, item: { sku: item.sku } }],
+    });
+    const goods = trip.goods[0]!.id;
+    const put = (body: { item: string; bin: string }) =>
+      suri.refused('putBackOne', { id: run, body: { goods, ...body } });
+    expect((await put({ item: item.sku, bin: 'Z-99-9' })).code).toBe('wrong-bin');
+    expect((await put({ item: '9521234001010', bin })).code).toBe('wrong-item');
+    expect(await inBin(bin, item.sku)).toBe(before);
+    await suri.get('putBackOne', { id: run, body: { goods, item: item.packs[0]!.gtin, bin } });
+    expect(await inBin(bin, item.sku)).toBe(before + units);
+    expect((await put({ item: '*', bin: '*' })).code).toBe('not-found');
+    expect((await suri.get('putBacks')).trips.filter((t) => t.run === run)).toEqual([]);
+    // It can be released again at once.
+    await startWave(desk, [ids[0]!]);
+  });
+});
+
+describe('a count', () => {
+  it('within the limit puts the books right at once; beyond it somebody has to agree, who alone sees what the books have', async () => {
+    const { sku, bins } = await inBins(20);
+    const [{ code: bin, units }] = bins as [{ code: string; units: number }];
+    const ask = async () => {
+      const { counts } = await desk.get('wantCount', { body: { bin: bin.toLowerCase(), item: sku } });
+      return counts.find((c) => c.bin === bin)!.id;
+    };
+    let id = await ask();
+    expect((await suri.refused('wantCount', { body: { bin, item: sku } })).status).toBe(403);
+    expect(await suri.get('takeCount', { id, body: { units: units + 2 } })).toEqual({ state: 'settled' });
+    expect(await inBin(bin, sku)).toBe(units + 2);
+    id = await ask();
+    expect(await suri.get('takeCount', { id, body: { units: units + 20 } })).toEqual({ state: 'counted' });
+    expect(await inBin(bin, sku)).toBe(units + 2);
+    expect((await suri.refused('takeCount', { id, body: { units: 1 } })).code).toBe('count-state');
+    const seen = async (by: Person) => (await by.get('counts')).counts.find((c) => c.id === id);
+    expect(await seen(suri)).toBeUndefined();
+    expect(await seen(desk)).toMatchObject({ booked: units + 2, counted: units + 20, countedBy: 'Suri Okell' });
+    expect((await suri.refused('settleCount', { id, body: { decision: 'agree' } })).status).toBe(403);
+    await desk.get('settleCount', { id, body: { decision: 'again' } });
+    expect(await seen(suri)).toMatchObject({ state: 'asked', booked: null });
+    await suri.get('takeCount', { id, body: { units: units + 12 } });
+    await desk.get('settleCount', { id, body: { decision: 'agree' } });
+    expect(await inBin(bin, sku)).toBe(units + 12);
+    expect(await seen(desk)).toBeUndefined();
+    id = await ask();
+    await desk.get('settleCount', { id, body: { decision: 'drop' } });
+    expect(await seen(desk)).toBeUndefined();
+  });
+
+  it('finds again what a short had put in doubt, and never takes away what is promised', async () => {
+    const { sku } = await inBins(12);
+    const { picks, input } = await taken([[sku, 4]]);
+    const [pick] = await picks();
+    const { bin } = pick!.step;
+    const before = await inBin(bin, sku);
+    await input(pick!, { kind: 'short', units: 0, reason: 'not-found' });
+    expect(await inBin(bin, sku)).toBe(0);
+    const open = async () => (await suri.get('counts')).counts.find((c) => c.bin === bin)!.id;
+    expect(await suri.get('takeCount', { id: await open(), body: { units: before } })).toEqual({ state: 'settled' });
+    expect(await inBin(bin, sku)).toBe(before);
+
+    const one = await relay.query<{ sku: string; bin: string; units: number }>(`
+      select i.sku, min(p.code) as bin, sum(b.units)::int as units from item i join balance b on b.item_id = i.id
+      join place p on p.id = b.place_id and p.kind = 'bin' and p.site_id = 'larkmoor'
+      where not i.tracks_lot and not i.tracks_serial and not exists (select 1 from order_line l where l.item_id = i.id and l.released > 0)
+      group by i.sku having count(*) = 1 and sum(b.units) between 4 and 400 order by i.sku limit 1`);
+    await startWave(desk, [await takeIn(desk, { number: 'F-all', lines: [[one[0]!.sku, one[0]!.units]] })]);
+    const { counts } = await desk.get('wantCount', { body: { bin: one[0]!.bin, item: one[0]!.sku } });
+    const id = counts.find((c) => c.item.sku === one[0]!.sku)!.id;
+    expect(await suri.get('takeCount', { id, body: { units: one[0]!.units - 1 } })).toEqual({ state: 'counted' });
+    expect(await desk.refused('settleCount', { id, body: { decision: 'agree' } })).toMatchObject({
+      code: 'count-promised',
+      facts: { units: 1 },
+    });
+  });
+
+  it('costs one touch after a pick that leaves nearly nothing, and a photo shows what was wrong', async () => {
+    const { sku } = await inBins(12);
+    const { run, picks, input, cart } = await taken([[sku, 2]], [[sku, 1]]);
+    const [pick, next] = await picks();
+    await pickOne(pico, run, pick!, cart);
+    const { bin } = pick!.step;
+    const left = await inBin(bin, sku);
+    const say = (units: number) =>
+      pico.get('binLeft', { id: run, body: { pick: pick!.step.id, expected: left, units } });
+    await say(left);
+    expect(await inBin(bin, sku)).toBe(left);
+    await say(left + 1);
+    expect(await inBin(bin, sku)).toBe(left + 1);
+    const png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+    const photo = (of: string) => ({ id: run, body: { pick: of, data: png } });
+    expect((await pico.refused('keepPhoto', photo(next!.step.id))).code).toBe('not-found');
+    await input(next!, { kind: 'short', units: 0, reason: 'damaged' });
+    await pico.get('keepPhoto', photo(next!.step.id));
+    const { counts } = await desk.get('counts');
+    const name = counts.find((c) => c.bin === next!.step.bin)!.pictures[0]!.replace('own:', '');
+    expect(name).toMatch(/^[0-9a-f]{24}$/);
+  });
+});
