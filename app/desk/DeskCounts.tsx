@@ -138,9 +138,15 @@ function Want() {
         {t('counts.desk.want')}
       </Txt>
       <Row gap={12} style={{ alignItems: 'flex-end' }}>
-        <Field label={t('counts.desk.bin')} value={bin} onChange={setBin} onSubmit={() => void go()} />
-        <Field label={t('counts.desk.item')} value={item} onChange={setItem} onSubmit={() => void go()} />
-        <Field label={t('counts.desk.lot')} value={lot} onChange={setLot} onSubmit={() => void go()} />
+        <View style={{ width: 180 }}>
+          <Field label={t('counts.desk.bin')} value={bin} onChange={setBin} onSubmit={() => void go()} />
+        </View>
+        <View style={{ width: 180 }}>
+          <Field label={t('counts.desk.item')} value={item} onChange={setItem} onSubmit={() => void go()} />
+        </View>
+        <View style={{ width: 180 }}>
+          <Field label={t('counts.desk.lot')} value={lot} onChange={setLot} onSubmit={() => void go()} />
+        </View>
         <Key
           title={t('counts.desk.go')}
           busy={isLoading}

@@ -46,7 +46,7 @@ export function ProblemSheet({
       { kind: 'short', units: good, reason, ...(note?.trim() ? { note: note.trim() } : {}), ...(rest ? { rest } : {}) },
       photo,
     );
-  const wide = { width: '100%' } as const;
+  const wide = { flexDirection: 'row' } as const;
   return (
     <SurfaceContext.Provider value="floor">
       <Sheet
@@ -122,20 +122,19 @@ export function ProblemSheet({
                 )}
               </Row>
             </Column>
-            {note === null ? (
-              <Row gap={8}>
+            {note !== null && <Field size="floor" label={t('floor.note')} focus value={note} onChange={setNote} />}
+            <Row gap={8}>
+              {note === null && (
                 <Key size="floor" icon="note-text-outline" title={t('floor.note')} onPress={() => setNote('')} />
-                <Key
-                  size="floor"
-                  icon="camera-outline"
-                  title={photo ? t('floor.photoTaken') : t('floor.photo')}
-                  pressed={photo !== null}
-                  onPress={() => void takePhoto().then((taken) => taken && setPhoto(taken))}
-                />
-              </Row>
-            ) : (
-              <Field size="floor" label={t('floor.note')} focus value={note} onChange={setNote} />
-            )}
+              )}
+              <Key
+                size="floor"
+                icon="camera-outline"
+                title={photo ? t('floor.photoTaken') : t('floor.photo')}
+                pressed={photo !== null}
+                onPress={() => void takePhoto().then((taken) => taken && setPhoto(taken))}
+              />
+            </Row>
           </>
         )}
       </Sheet>

@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
@@ -9,10 +9,12 @@ const STAYS_MS = 7000;
 /** What can be taken back stays long enough for second thoughts. */
 const UNDO_STAYS_MS = 20_000;
 
-/** What happened, for a moment, at the foot of the screen. */
+/** What happened, for a moment: at the foot of the screen, or at its head where keys for the thumb are at the foot. */
 export function Notices() {
   const notices = useFrom((s) => s.notices);
   const { width } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const inAisle = usePathname().startsWith('/floor/');
   return (
     <View
       pointerEvents="box-none"
@@ -20,8 +22,8 @@ export function Notices() {
       style={{
         position: 'absolute',
         right: 12,
-        bottom: width >= WIDE ? 12 : 76,
-        left: width >= WIDE ? undefined : 12,
+        ...(inAisle ? { top: 48 } : { bottom: wide ? 12 : 76 }),
+        left: wide ? undefined : 12,
         gap: 8,
         alignItems: 'flex-end',
       }}

@@ -63,6 +63,7 @@ export async function takeCount(change: Change, id: string, { units, serials }: 
   }
   change.tell('counts', [id], {
     kind: 'count-differs',
+    for: 'runs.arrange',
     facts: { bin: count.binCode, item: count.name, difference, picker: actor.name },
   });
   return { state: 'counted' as const };

@@ -14,7 +14,10 @@ export function eventRoutes(doors: Doors): void {
       'X-Accel-Buffering': 'no',
     });
     res.write('retry: 2000\n\n');
-    const stop = platform.bus.subscribe(actor.siteId, (event) => res.write(`data: ${JSON.stringify(event)}\n\n`));
+    const stop = platform.bus.subscribe(actor.siteId, ({ news, ...event }) => {
+      const told = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
+      res.write(`data: ${JSON.stringify({ ...event, ...told })}\n\n`);
+    });
     const beat = setInterval(() => res.write(': still here\n\n'), BEAT_MS);
     req.on('close', () => {
       clearInterval(beat);

@@ -57,6 +57,7 @@ export async function askPutBack(change: Change, goods: readonly Unwanted[]): Pr
   );
   change.tell('runs', runs, {
     kind: 'put-back-asked',
+    for: 'runs.pick',
     facts: { order: named.map((o) => o.number).join(', '), units: goods.reduce((n, g) => n + g.units, 0) },
   });
 }

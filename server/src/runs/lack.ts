@@ -112,6 +112,7 @@ function tellLack(
   });
   change.tell('orders', [order.id], {
     kind,
+    for: 'orders.see',
     facts: {
       order: order.number,
       orderId: order.id,

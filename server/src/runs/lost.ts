@@ -8,5 +8,5 @@ export async function reportLost(change: Change, runId: string, lost: z.output<t
   const run = await lockRun(change.tx, change.actor.siteId, runId);
   const facts = { ...lost, run: run.number, picker: change.actor.name };
   change.journal({ kind: 'scan-lost', runId, waveId: run.waveId, facts });
-  change.tell('runs', [runId], { kind: 'lost', facts });
+  change.tell('runs', [runId], { kind: 'lost', for: 'orders.see', facts });
 }
