@@ -2,6 +2,9 @@ const { getDefaultConfig } = require('expo/metro-config');
 
 const config = getDefaultConfig(__dirname);
 
+// The barcode reader ships with the app.
+config.resolver.assetExts.push('wasm');
+
 // React Native Elements names the icon packages of old; icons of the one set we use come from @expo/vector-icons, the
 // others would only add fonts that nobody sees.
 const set = 'react-native-vector-icons';

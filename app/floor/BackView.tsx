@@ -1,7 +1,6 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
 import type { PutBack } from '@hand-relay/contract';
 import { judgePutBack, type PutBackProgress } from '@hand-relay/core/picking';
 import { outbox, useOutbox } from '../offline/index.ts';
@@ -9,6 +8,7 @@ import { floorWork, randomKey, troubleOf, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { AtTheBin } from './AtTheBin.tsx';
 import type { Verdict } from './useRun.ts';
 
 const nothing: PutBackProgress = { item: null, bin: null };
@@ -62,40 +62,52 @@ export function BackView({ run }: { run: string }) {
   const next = progress.bin === null ? 'bin' : 'item';
   return (
     <Page title={`${trip.callSign}  ${trip.goods.filter(isDone).length}/${trip.goods.length}`} filled onBack={back}>
-      <View style={{ flex: 1, minHeight: 0, padding: 12, paddingTop: 0, gap: 10 }}>
-        <Ribbon
-          stops={trip.goods.map((g) => ({ key: g.id, code: g.bin, state: isDone(g) ? 'done' : 'open' }))}
-          current={current.id}
-          label={t('waves.stops')}
-        />
-        <StepCard
-          verb={t('back.verb')}
-          code={current.bin}
-          item={current.item}
-          count={`${number(current.units)} × ${current.item.unit}`}
-          facts={[
-            current.position > 0 ? t('back.from', { cart: trip.cart, position: current.position }) : trip.cart,
-            current.lot ? t('floor.lot', { lot: current.lot }) : '',
-            current.serials.join(', '),
-            t('back.order', { order: current.order }),
-          ].filter(Boolean)}
-          notes={[]}
-          verdict={verdict}
-        />
-        <ScanField
-          label={next === 'bin' ? t('floor.ask.binOrItem', { bin: current.bin }) : t('floor.ask.item')}
-          onCode={(text) => take({ kind: 'scan', text })}
-        />
-        <Row gap={8} style={{ flexWrap: 'nowrap' }}>
-          <Key
-            kind="act"
-            size="floor"
-            wide
-            title={next === 'bin' ? t('floor.iAmHere') : t('floor.isIn')}
-            onPress={() => take({ kind: 'touch', what: next })}
+      <AtTheBin
+        above={
+          <Ribbon
+            stops={trip.goods.map((g) => ({ key: g.id, code: g.bin, state: isDone(g) ? 'done' : 'open' }))}
+            current={current.id}
+            label={t('waves.stops')}
           />
-        </Row>
-      </View>
+        }
+        card={
+          <StepCard
+            verb={t('back.verb')}
+            code={current.bin}
+            item={current.item}
+            count={t(current.position > 0 ? 'back.countFrom' : 'back.count', {
+              units: number(current.units),
+              unit: current.item.unit,
+              position: current.position,
+            })}
+            facts={[
+              trip.cart,
+              current.lot ? t('floor.lot', { lot: current.lot }) : '',
+              current.serials.join(', '),
+              t('back.order', { order: current.order }),
+            ].filter(Boolean)}
+            notes={[]}
+            verdict={verdict}
+          />
+        }
+        keys={
+          <>
+            <ScanField
+              label={next === 'bin' ? t('floor.ask.binOrItem', { bin: current.bin }) : t('floor.ask.item')}
+              onCode={(text) => take({ kind: 'scan', text })}
+            />
+            <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+              <Key
+                kind="act"
+                size="floor"
+                wide
+                title={next === 'bin' ? t('floor.iAmHere') : t('floor.isIn')}
+                onPress={() => take({ kind: 'touch', what: next })}
+              />
+            </Row>
+          </>
+        }
+      />
     </Page>
   );
 }

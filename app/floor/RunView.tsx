@@ -1,10 +1,11 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { ScrollView, useWindowDimensions, View } from 'react-native';
+import { ScrollView, View } from 'react-native';
 import { api, remember, remembered, troubleOf, useMe, words } from '../state/index.ts';
-import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, Txt, WIDE } from '../ui/index.ts';
+import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
 import { LeftBand } from './LeftBand.tsx';
@@ -22,7 +23,6 @@ export function RunView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
   const me = useMe();
-  const { width } = useWindowDimensions();
   const onRun = useRun(id);
   const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
@@ -66,7 +66,6 @@ export function RunView({ id }: { id: string }) {
     onRun.turnTo(pick);
     setLook('card');
   };
-  const wide = width >= WIDE;
   if (run.run.state === 'left' && run.run.pickerId === me.person.id) return <Left run={run} picks={picks} />;
   if (!mine)
     return (
@@ -144,79 +143,78 @@ export function RunView({ id }: { id: string }) {
         </ScrollView>
       )}
       {look === 'card' && (
-        <View
-          style={{
-            flex: 1,
-            minHeight: 0,
-            padding: 12,
-            paddingTop: 0,
-            gap: 10,
-            width: '100%',
-            maxWidth: wide ? 900 : undefined,
-            alignSelf: 'center',
-          }}
-        >
-          <Ribbon stops={bins} current={current.step.bin} label={t('waves.stops')} />
-          {leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />}
-          <StepCard
-            verb={words_.verb}
-            code={words_.code}
-            unit={words_.unit}
-            item={{ name: current.step.item.name, sku: current.step.item.sku, picture: current.picture }}
-            count={words_.count}
-            facts={words_.facts}
-            alike={words_.alike}
-            notes={words_.notes}
-            cold={current.cold ? t('floor.cold') : undefined}
-            verdict={verdict}
-          />
-          {typing === null ? (
-            <ScanField label={words_.ask} onCode={(text) => input({ kind: 'scan', text })} />
-          ) : (
-            <Row gap={8}>
-              <View style={{ flexGrow: 1, flexBasis: 120 }}>
-                <Field
-                  size="floor"
-                  label={t('floor.typeCount')}
-                  bare
-                  numeric
-                  focus
-                  value={typing}
-                  onChange={(v) => setTyping(v.replace(/\D/g, ''))}
-                  onSubmit={typed}
-                />
+        <AtTheBin
+          above={
+            <>
+              <Ribbon stops={bins} current={current.step.bin} label={t('waves.stops')} />
+            </>
+          }
+          card={
+            <StepCard
+              verb={words_.verb}
+              code={words_.code}
+              unit={words_.unit}
+              item={{ name: current.step.item.name, sku: current.step.item.sku, picture: current.picture }}
+              count={words_.count}
+              facts={words_.facts}
+              alike={words_.alike}
+              notes={words_.notes}
+              cold={current.cold ? t('floor.cold') : undefined}
+              verdict={verdict}
+            />
+          }
+          keys={
+            <>
+              {leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />}
+              {typing === null ? (
+                <ScanField label={words_.ask} onCode={(text) => input({ kind: 'scan', text })} />
+              ) : (
+                <Row gap={8}>
+                  <View style={{ flexGrow: 1, flexBasis: 120 }}>
+                    <Field
+                      size="floor"
+                      label={t('floor.typeCount')}
+                      bare
+                      numeric
+                      focus
+                      value={typing}
+                      onChange={(v) => setTyping(v.replace(/\D/g, ''))}
+                      onSubmit={typed}
+                    />
+                  </View>
+                  <Key kind="act" size="floor" title={t('scan.take')} disabled={typing === ''} onPress={typed} />
+                </Row>
+              )}
+              <View style={{ flexDirection: 'row', gap: 8 }}>
+                {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
+                {words_.await === 'item' && words_.touch !== null && (
+                  <Key
+                    size="floor"
+                    icon="numeric"
+                    iconOnly
+                    title={t('floor.typeCount')}
+                    pressed={typing !== null}
+                    onPress={() => setTyping(typing === null ? '' : null)}
+                  />
+                )}
               </View>
-              <Key kind="act" size="floor" title={t('scan.take')} disabled={typing === ''} onPress={typed} />
-            </Row>
-          )}
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
-            {words_.await === 'item' && words_.touch !== null && (
-              <Key
-                size="floor"
-                icon="numeric"
-                iconOnly
-                title={t('floor.typeCount')}
-                pressed={typing !== null}
-                onPress={() => setTyping(typing === null ? '' : null)}
-              />
-            )}
-          </View>
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
-            {begun ? (
-              <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />
-            ) : (
-              <Key
-                size="floor"
-                wide
-                title={t('floor.giveBack')}
-                busy={giving.isLoading}
-                onPress={() => void giveItBack()}
-              />
-            )}
-          </View>
-        </View>
+              <View style={{ flexDirection: 'row', gap: 8 }}>
+                <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
+                {begun ? (
+                  <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />
+                ) : (
+                  <Key
+                    size="floor"
+                    wide
+                    title={t('floor.giveBack')}
+                    busy={giving.isLoading}
+                    onPress={() => void giveItBack()}
+                  />
+                )}
+              </View>
+            </>
+          }
+        />
       )}
       {short && (
         <ProblemSheet

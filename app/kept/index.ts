@@ -1,3 +1,4 @@
+export { remember, remembered } from './choices.ts';
 export { forgetAnswers, keep, kept } from './answers.ts';
 export { rowsOf, type Rows } from './rows.ts';
 export { installOnDevice } from './serviceWorker.ts';

@@ -15,20 +15,3 @@ export function deviceName(): string {
 export function randomKey(): string {
   return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');
 }
-
-/** A choice of this device, as its bench or its sound. */
-export function remember(name: string, value: string): void {
-  try {
-    localStorage.setItem(name, value);
-  } catch {
-    // A browser without storage forgets; everything else works.
-  }
-}
-
-export function remembered(name: string): string | null {
-  try {
-    return localStorage.getItem(name);
-  } catch {
-    return null;
-  }
-}

@@ -1,7 +1,8 @@
 export { addressOf, api, call, fetchFile, restoreBackup, tags, type Call, type Trouble } from './api.ts';
 export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
-export { deviceName, randomKey, remember, remembered } from './device.ts';
+export { remember, remembered } from '../kept/index.ts';
+export { deviceName, randomKey } from './device.ts';
 export { floorWork } from './floorWork.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';

@@ -1,14 +1,20 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { TextInput, View } from 'react-native';
 import { useTranslation } from 'react-i18next';
+import { remember, remembered } from '../kept/index.ts';
 import { useScans } from './keys/index.ts';
 import { Key } from './Key.tsx';
 import { fonts, useSurface } from './theme.ts';
 
+/** Read only where a camera is asked for. */
+const CameraStrip = lazy(() => import('./camera/CameraStrip.tsx'));
+const hasCamera = () => typeof navigator !== 'undefined' && !!navigator.mediaDevices?.getUserMedia;
+
 /**
  * A field for codes. A scanner that types is heard wherever the focus is; a person types and presses Enter. The field
- * takes the focus when it is shown and has it back after each code.
+ * takes the focus when it is shown and has it back after each code. On the floor a camera reads codes as well, as long as
+ * it is wanted.
  */
 export function ScanField({
   label,
@@ -25,6 +31,7 @@ export function ScanField({
   const { t } = useTranslation();
   const [text, setText] = useState('');
   const field = useRef<TextInput>(null);
+  const [camera, setCamera] = useState(() => size === 'floor' && hasCamera() && remembered('camera') === 'on');
   const take = (code: string) => {
     if (disabled || code.trim() === '') return;
     setText('');
@@ -38,7 +45,7 @@ export function ScanField({
     if (!touch) field.current?.focus();
   }, [label]);
   const height = size === 'floor' ? 60 : 44;
-  return (
+  const line = (
     <View
       style={{
         flexDirection: 'row',
@@ -78,6 +85,28 @@ export function ScanField({
       {text !== '' && (
         <Key title={t('scan.take')} size={size === 'floor' ? 'desk' : 'small'} onPress={() => take(text)} />
       )}
+      {text === '' && size === 'floor' && hasCamera() && (
+        <Key
+          title={t('scan.camera.key')}
+          icon="camera-outline"
+          iconOnly
+          size="desk"
+          pressed={camera}
+          onPress={() => {
+            remember('camera', camera ? 'off' : 'on');
+            setCamera(!camera);
+          }}
+        />
+      )}
+    </View>
+  );
+  if (!camera) return line;
+  return (
+    <View style={{ gap: 8 }}>
+      <Suspense fallback={null}>
+        <CameraStrip onCode={take} />
+      </Suspense>
+      {line}
     </View>
   );
 }

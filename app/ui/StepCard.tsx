@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Picture } from './Picture.tsx';
 import { Signal } from './Signal.tsx';
@@ -26,6 +26,9 @@ export interface StepCardProps {
   children?: ReactNode;
 }
 
+/** Pixels of height below which the card leaves out what can be done without. */
+const TIGHT = 300;
+
 /** One instruction: verb, place in huge type, item with picture, count, position; what was just said about it on top. */
 export function StepCard({
   verb,
@@ -41,16 +44,19 @@ export function StepCard({
   children,
 }: StepCardProps) {
   const surface = useSurface();
-  const { height, width } = useWindowDimensions();
+  const { width } = useWindowDimensions();
+  /** What the card has for itself: a camera, a keyboard or large letters may leave little. */
+  const [room, setRoom] = useState(Infinity);
   // What the last pick came to is heard too; what this one must not be taken for has to be read.
   const band =
     alike !== undefined && (!verdict || verdict.kind === 'done') ? { kind: 'caution' as const, text: alike } : verdict;
-  const flat = height < 500;
-  const huge = width > 700 ? 96 : code.length > 9 ? 46 : 72;
+  const tight = room < TIGHT;
+  const huge = tight ? 56 : width > 700 ? 96 : code.length > 9 ? 46 : 72;
   return (
     <View
       role="group"
       aria-label={`${verb} ${code}`}
+      onLayout={(e) => setRoom(e.nativeEvent.layout.height)}
       style={{
         flex: 1,
         minHeight: 0,
@@ -61,12 +67,17 @@ export function StepCard({
         overflow: 'hidden',
       }}
     >
-      <View aria-live="assertive" style={{ minHeight: 46 }}>
+      <View aria-live="assertive" style={{ minHeight: tight ? 0 : 46 }}>
         {band && (
           <>
             {band.kind === 'refused' && <Stripes />}
             <View
-              style={{ paddingHorizontal: 14, paddingVertical: 10, borderBottomWidth: 1, borderColor: surface.line }}
+              style={{
+                paddingHorizontal: 14,
+                paddingVertical: tight ? 4 : 10,
+                borderBottomWidth: 1,
+                borderColor: surface.line,
+              }}
             >
               <Signal kind={band.kind} text={band.text} size={band === verdict ? 'strong' : 'large'} />
             </View>
@@ -77,15 +88,14 @@ export function StepCard({
         style={{
           flex: 1,
           minHeight: 0,
-          padding: 14,
+          padding: tight ? 8 : 14,
           paddingTop: 6,
-          gap: 8,
-          flexDirection: flat ? 'row' : 'column',
+          gap: tight ? 2 : 8,
           justifyContent: 'space-evenly',
         }}
       >
         <View style={{ flexShrink: 1 }}>
-          <Txt kind="large" colour="quiet">
+          <Txt kind={tight ? 'body' : 'large'} colour="quiet">
             {verb}
           </Txt>
           <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 12, flexWrap: 'wrap' }}>
@@ -96,21 +106,27 @@ export function StepCard({
           </View>
         </View>
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
-          <Picture name={item.picture} size={flat ? 72 : 92} />
+          {!tight && <Picture name={item.picture} size={92} />}
           <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
-            <Txt kind="large" lines={3}>
+            <Txt kind={tight ? 'strong' : 'large'} lines={tight ? 2 : 3}>
               {item.name}
             </Txt>
-            <Txt kind="mono" colour="quiet">
-              {item.sku}
-            </Txt>
+            {!tight && (
+              <Txt kind="mono" colour="quiet">
+                {item.sku}
+              </Txt>
+            )}
             <Txt kind="heading">{count}</Txt>
             {cold !== undefined && <Signal kind="cold" text={cold} size="body" />}
           </View>
         </View>
         {facts.length + notes.length > 0 && (
           <View style={{ gap: 2 }}>
-            {facts.length > 0 && <Txt colour="quiet">{facts.join(' · ')}</Txt>}
+            {facts.length > 0 && (
+              <Txt colour="quiet" {...(tight ? { kind: 'small' as const, lines: 1 } : {})}>
+                {facts.join(' · ')}
+              </Txt>
+            )}
             {notes.map((note) => (
               <Signal key={note} kind="caution" text={note} size="body" />
             ))}

@@ -46,6 +46,12 @@ export const common = {
   },
   scan: {
     take: 'Enter',
+    camera: {
+      key: 'Camera',
+      sees: 'What the camera sees: hold a code to the line',
+      refused: 'The camera is not allowed. Allow it in the browser, then touch the camera again.',
+      none: 'No camera could be opened here. Scan, or type the code.',
+    },
     nothing: 'Nothing here is called "{{code}}".',
     isItem: 'This is {{name}}.',
     isBin: 'This is bin {{name}}.',

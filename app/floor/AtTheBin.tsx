@@ -1,0 +1,51 @@
+import type { ReactNode } from 'react';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
+import { WIDE } from '../ui/index.ts';
+
+/** Screens lower than this, in pixels, lie on their side or show large letters. */
+const LOW = 560;
+/** Wide enough for the keys to stand beside the card. */
+const SIDE = 600;
+/** What a card needs where the screen scrolls. */
+const CARD = 250;
+
+/**
+ * Card above, keys in reach of the thumb below. On its side the screen has the keys beside the card; with very large
+ * letters both scroll.
+ */
+export function AtTheBin({ above, card, keys }: { above: ReactNode; card: ReactNode; keys: ReactNode }) {
+  const { width, height } = useWindowDimensions();
+  const low = height < LOW;
+  if (low && width >= SIDE)
+    return (
+      <View style={{ flex: 1, minHeight: 0, flexDirection: 'row', gap: 12, padding: 12, paddingTop: 0 }}>
+        <View style={{ flex: 1, minWidth: 0, minHeight: 0 }}>{card}</View>
+        <View style={{ width: Math.min(420, width * 0.42), gap: 8, justifyContent: 'flex-end' }}>{keys}</View>
+      </View>
+    );
+  if (low)
+    return (
+      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 12, paddingTop: 0, gap: 10 }}>
+        <View style={{ minHeight: CARD }}>{card}</View>
+        {keys}
+      </ScrollView>
+    );
+  return (
+    <View
+      style={{
+        flex: 1,
+        minHeight: 0,
+        padding: 12,
+        paddingTop: 0,
+        gap: 10,
+        width: '100%',
+        maxWidth: width >= WIDE ? 900 : undefined,
+        alignSelf: 'center',
+      }}
+    >
+      {above}
+      {card}
+      {keys}
+    </View>
+  );
+}
