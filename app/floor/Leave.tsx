@@ -4,7 +4,8 @@ import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt } from '../ui/index.ts';
-import { Page } from '../shell/index.ts';
+import { Page, PrintKey } from '../shell/index.ts';
+import { Beside } from './RunSheet.tsx';
 import { PickList } from './PickList.tsx';
 import type { Verdict } from './useRun.ts';
 
@@ -30,6 +31,7 @@ export function Left({ run, picks }: { run: RunDetail; picks: RunPick[] }) {
         <Signal kind="done" text={t('floor.left', { cart: run.run.cart, lane: run.run.lane })} size="large" />
         <Txt colour="quiet">{summaryOf(run, picks)}</Txt>
       </View>
+      <AfterRun run={run} />
       <PickList picks={picks} />
     </Page>
   );
@@ -96,7 +98,22 @@ export function Leave({
         <Txt colour="quiet">{summary}</Txt>
         {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
       </Card>
+      <AfterRun run={run} />
       <PickList picks={picks} />
     </Page>
+  );
+}
+
+/** What is still missing of these orders, and the papers that go with the cart. */
+function AfterRun({ run }: { run: RunDetail }) {
+  const { t } = useTranslation();
+  const parts = run.beside.filter((b) => b.orders.length > 0);
+  return (
+    <>
+      {parts.length > 0 && <Beside beside={parts} />}
+      <Row gap={8}>
+        <PrintKey size="floor" kind="handoff-label" of={run.run.id} title={t('runMore.label')} />
+      </Row>
+    </>
   );
 }

@@ -2,15 +2,17 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
-import { api, remember, remembered, troubleOf, useMe, words } from '../state/index.ts';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
 import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
+import { LookUp } from './LookUp.tsx';
 import { LeftBand } from './LeftBand.tsx';
 import { PickList } from './PickList.tsx';
 import { ProblemSheet } from './ProblemSheet.tsx';
+import { RunSheet } from './RunSheet.tsx';
 import { RunMap } from './RunMap.tsx';
 import { StopCard } from './StopCard.tsx';
 import { useAwake } from './useAwake.ts';
@@ -32,7 +34,7 @@ export function RunView({ id }: { id: string }) {
   /** Orders on hold of which the picker has read. */
   const [known, setKnown] = useState<string[]>([]);
   const [typing, setTyping] = useState<string | null>(null);
-  const [sound, setSound] = useState(() => remembered('sound') !== 'off');
+  const [more, setMore] = useState<'run' | 'look-up' | null>(null);
   const back = () => router.navigate(me.person.rights.includes('runs.pick') ? '/floor' : '/waves');
   if (error)
     return (
@@ -120,16 +122,7 @@ export function RunView({ id }: { id: string }) {
       aside={
         <Row gap={4}>
           {looks}
-          <Key
-            title={t('floor.sound')}
-            icon={sound ? 'volume-high' : 'volume-off'}
-            iconOnly
-            pressed={sound}
-            onPress={() => {
-              remember('sound', sound ? 'off' : 'on');
-              setSound(!sound);
-            }}
-          />
+          <Key title={t('runMore.key')} icon="dots-horizontal" iconOnly onPress={() => setMore('run')} />
         </Row>
       }
     >
@@ -216,6 +209,16 @@ export function RunView({ id }: { id: string }) {
           }
         />
       )}
+      {more === 'run' && (
+        <RunSheet
+          run={run}
+          current={current}
+          begun={begun}
+          onLookUp={() => setMore('look-up')}
+          onClose={() => setMore(null)}
+        />
+      )}
+      {more === 'look-up' && <LookUp onClose={() => setMore(null)} />}
       {short && (
         <ProblemSheet
           pick={current}

@@ -20,13 +20,16 @@ import {
   useSurface,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
+import { OtherWork } from './OtherWork.tsx';
 
 /** My runs first, then those that wait; a run is taken with a cart. */
 export function RunsView() {
   const { t } = useTranslation();
   const router = useRouter();
   const { data, error, refetch } = api.useMyRunsQuery();
+  const [looking, setLooking] = useState(false);
   const [taking, setTaking] = useState<RunSummary | null>(null);
   return (
     <Page title={t('floor.title')}>
@@ -69,6 +72,9 @@ export function RunsView() {
           onPress={() => router.navigate('/floor/trip')}
         />
       )}
+      <Key size="floor" icon="magnify" title={t('lookUp.title')} onPress={() => setLooking(true)} />
+      <OtherWork />
+      {looking && <LookUp onClose={() => setLooking(false)} />}
       {taking && <TakeSheet run={taking} onClose={() => setTaking(null)} />}
     </Page>
   );
@@ -120,6 +126,7 @@ function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
   const { t } = useTranslation();
   const router = useRouter();
   const [take, { isLoading, error }] = api.useTakeRunMutation();
+  const goods = run.cart;
   const go = async (cart: string) => {
     const done = await take({ id: run.id, cart });
     if (!done.data) return;
@@ -134,7 +141,11 @@ function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
         keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
       >
         <Txt>
-          {run.picking === 'consolidate' ? t('floor.cartTogether') : t('floor.cartNeeds', { count: run.orders })}
+          {goods
+            ? t('floor.cartBegun', { cart: goods })
+            : run.picking === 'consolidate'
+              ? t('floor.cartTogether')
+              : t('floor.cartNeeds', { count: run.orders })}
         </Txt>
         <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
         {error && <Failed text={words(troubleOf(error))} />}

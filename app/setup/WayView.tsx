@@ -13,7 +13,21 @@ import {
   type Way,
 } from '@hand-relay/core/ways';
 import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Card, Choice, Column, Failed, Field, Key, Loading, play, Row, Signal, Tick, Txt, useShortcuts } from '../ui/index.ts';
+import {
+  Card,
+  Choice,
+  Column,
+  Failed,
+  Field,
+  Key,
+  Loading,
+  play,
+  Row,
+  Signal,
+  Tick,
+  Txt,
+  useShortcuts,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BinRules } from './BinRules.tsx';
 import { Walked } from './Walked.tsx';
@@ -57,6 +71,8 @@ function Form({
   const [next, setNext] = useState(way);
   const [save, { error, isLoading }] = api.useChangeWayMutation();
   const set = (part: Partial<Way>) => setNext({ ...next, ...part });
+  /** As it is typed: a comma at the end is the beginning of the next. */
+  const [work, setWork] = useState(way.otherWork.join(', '));
   const differing = (Object.keys(next) as (keyof Way)[]).filter((k) => changed(next[k], way[k]));
   const go = async (wanted: Way, replaced: Way | null) => {
     const done = await save(wanted);
@@ -133,6 +149,21 @@ function Form({
           onChange={(v) => set({ countLimit: Math.min(9999, Number(v.replace(/\D/g, ''))) })}
         />
         <Txt colour="quiet">{t('way.countLimitAbout')}</Txt>
+        <Field
+          label={t('way.expressLane')}
+          value={next.expressLane}
+          onChange={(expressLane) => set({ expressLane: expressLane.toUpperCase() })}
+        />
+        <Txt colour="quiet">{t('way.expressLaneAbout')}</Txt>
+        <Field
+          label={t('way.otherWork')}
+          value={work}
+          onChange={(text) => {
+            setWork(text);
+            set({ otherWork: [...new Set(text.split(',').map((w) => w.trim()))].filter(Boolean) });
+          }}
+        />
+        <Txt colour="quiet">{t('way.otherWorkAbout')}</Txt>
       </Part>
       <Part title={t('way.bins.title')}>
         <BinRules rules={next.bins} onChange={(bins) => set({ bins })} />

@@ -10,14 +10,16 @@ export function PrintKey({
   station,
   title,
   disabled = false,
+  size = 'desk',
 }: {
   kind: PrintKind;
-  /** The carton or shipment. */
+  /** The carton, shipment or run. */
   of: string;
   /** The bench or door; without it the device's own name stands for it. */
   station?: string | undefined;
   title: string;
   disabled?: boolean;
+  size?: 'desk' | 'floor';
 }) {
   const { t } = useTranslation();
   const send = useSend();
@@ -32,5 +34,14 @@ export function PrintKey({
       ),
     );
   };
-  return <Key icon="printer-outline" title={title} disabled={disabled} busy={isLoading} onPress={() => void go()} />;
+  return (
+    <Key
+      icon="printer-outline"
+      size={size}
+      title={title}
+      disabled={disabled}
+      busy={isLoading}
+      onPress={() => void go()}
+    />
+  );
 }

@@ -16,6 +16,26 @@ export const floorWork = api.injectEndpoints({
       query: ({ id, ...body }) => ({ name: 'settleCount', id, body }),
       invalidatesTags: ['counts', 'stock'],
     }),
+    handOver: build.mutation<unknown, { id: string; person: string | null }>({
+      query: ({ id, person }) => ({ name: 'handOver', id, body: { person } }),
+      invalidatesTags: ['runs'],
+    }),
+    notePacker: build.mutation<unknown, { id: string } & Body<'notePacker'>>({
+      query: ({ id, ...body }) => ({ name: 'notePacker', id, body }),
+    }),
+    lookUp: build.query<Answer<'lookUp'>, string>({
+      query: (code) => ({ name: 'lookUp', query: { code } }),
+      providesTags: ['stock', 'runs', 'orders'],
+      keepUnusedDataFor: 5,
+    }),
+    activities: build.query<Answer<'activities'>, void>({
+      query: () => ({ name: 'activities' }),
+      providesTags: ['me'],
+    }),
+    changeActivity: build.mutation<Answer<'changeActivity'>, string | null>({
+      query: (kind) => ({ name: 'changeActivity', body: { kind } }),
+      invalidatesTags: ['me'],
+    }),
     putBacks: build.query<Answer<'putBacks'>, void>({ query: () => ({ name: 'putBacks' }), providesTags: ['runs'] }),
   }),
 });

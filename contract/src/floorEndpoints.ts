@@ -1,4 +1,6 @@
+import * as activity from './activity.ts';
 import * as counts from './counts.ts';
+import * as lookUp from './lookUp.ts';
 import * as runs from './runs.ts';
 import { all, nothing } from './endpoint.ts';
 
@@ -11,6 +13,45 @@ export const floorEndpoints = all({
     summary: 'A pick is taken out of turn: the rest of the run is walked from there',
     body: runs.walkFromBody,
     answer: nothing,
+  },
+  handOver: {
+    method: 'POST',
+    path: '/api/runs/:id/hand-over',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'A run that is begun goes on with somebody else, or waits for whoever takes its cart',
+    body: runs.handOverBody,
+    answer: nothing,
+  },
+  notePacker: {
+    method: 'POST',
+    path: '/api/runs/:id/packer-note',
+    needs: ['runs.pick'],
+    summary: 'A note to whoever packs an order of the run',
+    body: runs.packerNoteBody,
+    answer: nothing,
+  },
+  lookUp: {
+    method: 'GET',
+    path: '/api/look-up',
+    needs: ['runs.pick', 'orders.pack', 'shipments.confirm', 'orders.see'],
+    summary: 'What a scanned code names: item, bin, order or carton',
+    query: lookUp.lookUpQuery,
+    answer: lookUp.lookedUp,
+  },
+  activities: {
+    method: 'GET',
+    path: '/api/activities',
+    needs: ['runs.pick'],
+    summary: 'Other work of the site, and what of it I do now',
+    answer: activity.activities,
+  },
+  changeActivity: {
+    method: 'POST',
+    path: '/api/activities',
+    needs: ['runs.pick'],
+    summary: 'Begin other work, or go back to picking',
+    body: activity.activityBody,
+    answer: activity.activities,
   },
   binLeft: {
     method: 'POST',

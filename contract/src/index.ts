@@ -1,3 +1,4 @@
+export * from './activity.ts';
 export * from './arrange.ts';
 export * from './basics.ts';
 export * from './counts.ts';
@@ -7,6 +8,7 @@ export * from './events.ts';
 export * from './holds.ts';
 export * from './host.ts';
 export * from './loads.ts';
+export * from './lookUp.ts';
 export * from './quick.ts';
 export * from './orders.ts';
 export * from './packing.ts';

@@ -108,6 +108,19 @@ export const runDetail = z.object({
   picks: z.array(runPick),
   path: z.array(z.tuple([z.number(), z.number()])),
   lanes: z.array(z.object({ code: z.string(), name: z.string() })),
+  beside: z
+    .array(
+      z.object({
+        run: z.string(),
+        picker: z.string().nullable(),
+        done: z.int(),
+        picks: z.int(),
+        orders: z.array(z.string()).describe('Orders of this run of which it picks a part'),
+        lane: z.string().nullable(),
+      }),
+    )
+    .describe('Other runs of the wave that are not done'),
+  people: z.array(z.object({ id, name: z.string() })).describe('Who else picks here now'),
   /** What follows when the cart is left. */
   stages: z.enum(stagings),
   proposedLane: z.string().nullable(),
@@ -153,6 +166,10 @@ export type PickVerdictAnswer = z.infer<typeof pickVerdict>;
 
 export const leaveBody = z.strictObject({ lane: z.string().trim().min(1).max(20) });
 export const undoResult = z.object({ pick: id.nullable() });
+export const handOverBody = z.strictObject({
+  person: id.nullable().describe('Whoever goes on with it; null for whoever takes its cart next'),
+});
+export const packerNoteBody = z.strictObject({ order: id, note: z.string().trim().max(300) });
 export const takeOutBody = z.strictObject({ order: id });
 export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 

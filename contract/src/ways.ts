@@ -51,6 +51,13 @@ export const way = z.strictObject({
     .max(9999)
     .default(usualWay.countLimit)
     .describe('Units by which a count may differ and put the books right at once'),
+  expressLane: z.string().trim().max(20).default(usualWay.expressLane).describe('Lane of urgent runs; empty for none'),
+  otherWork: z
+    .array(z.string().trim().min(1).max(40))
+    .max(20)
+    .refine((list) => new Set(list).size === list.length, { message: 'each once' })
+    .default([...usualWay.otherWork])
+    .describe('Work beside picking that is recorded on the device'),
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualWay.sounds),

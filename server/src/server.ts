@@ -36,6 +36,8 @@ import { openApi } from './platform/openapi.ts';
 import { printingRoutes } from './printing/index.ts';
 import { quickRoutes } from './quick/index.ts';
 import { countRoutes } from './counts/index.ts';
+import { activityRoutes } from './activities/index.ts';
+import { lookUpRoutes } from './lookUp/index.ts';
 import { putBackRoutes } from './putBack/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
@@ -209,6 +211,8 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   runRoutes(doors);
   countRoutes(doors);
   putBackRoutes(doors);
+  lookUpRoutes(doors);
+  activityRoutes(doors);
   packingRoutes(doors);
   shippingRoutes(doors);
   setupRoutes(doors);

@@ -72,6 +72,10 @@ export const way = {
       'After a pick that should leave no more than that, one touch says whether it is so: a count without a walk. Leave it empty to never ask.',
     countLimit: 'A count puts the books right by itself up to a difference of',
     countLimitAbout: 'What differs by more units waits at the Desk until somebody agrees.',
+    expressLane: 'Lane of urgent runs',
+    expressLaneAbout: 'Runs with a priority are sent there whatever lane their orders have. Leave it empty for none.',
+    otherWork: 'Other work',
+    otherWorkAbout: 'What pickers record beside picking, parted by commas, in your own words.',
     lotSwaps: 'A picker may take another lot',
     lotSwapsYes:
       'Where another lot lies in the bin, is free and lasts long enough for the customer. The promise goes with it.',

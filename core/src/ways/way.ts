@@ -56,6 +56,10 @@ export interface Way {
   nearlyEmpty: number;
   /** Units by which a count may differ from the books and put them right at once; beyond, somebody has to agree. */
   countLimit: number;
+  /** Lane of urgent work; empty where there is none. */
+  expressLane: string;
+  /** What else than picking is done, in the site's own words. */
+  otherWork: string[];
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
@@ -78,6 +82,8 @@ export const usualWay: Way = {
   lookAlikes: 'tell',
   nearlyEmpty: 3,
   countLimit: 5,
+  expressLane: '',
+  otherWork: ['Resting', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

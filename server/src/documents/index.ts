@@ -1,4 +1,5 @@
 export { badgeSheet } from './badges.ts';
+export { handoffLabel } from './handoffLabel.ts';
 export { cartonLabel } from './label.ts';
 export { binLabels, pickList, wavePaper } from './pickList.ts';
 export { packingSlip } from './packingSlip.ts';

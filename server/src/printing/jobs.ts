@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { jobQuery, printBody, PrintJob } from '@hand-relay/contract';
-import { badgeSheet, cartonLabel, packingSlip, testPage } from '../documents/index.ts';
+import { badgeSheet, cartonLabel, handoffLabel, packingSlip, testPage } from '../documents/index.ts';
 import { iso, notFound, Refusal, rows, type Change, type Db, type Platform } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
 
@@ -35,6 +35,8 @@ export async function makeDocument(platform: Platform, siteId: string, wanted: W
       );
       return { pdf, title: `Packing slip ${shipment!.number}` };
     }
+    case 'handoff-label':
+      return { pdf: await handoffLabel(platform, siteId, wanted.of, label), title: 'Handoff label' };
     case 'badges':
       return { pdf: await badgeSheet(platform, siteId), title: 'Badges' };
     case 'test-page':
@@ -44,7 +46,7 @@ export async function makeDocument(platform: Platform, siteId: string, wanted: W
 
 /** Where a station prints: the printer named, else its own, else one that prints for all. */
 async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<string> {
-  const what = wanted.kind === 'carton-label' || wanted.kind === 'test-page' ? 'labels' : 'sheets';
+  const what = ['carton-label', 'handoff-label', 'test-page'].includes(wanted.kind) ? 'labels' : 'sheets';
   const [found] = await rows<{ code: string }>(
     on,
     sql`select code from printer where site_id = ${siteId} and not retired and ${

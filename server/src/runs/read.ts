@@ -164,7 +164,7 @@ function howOf(site: Way, { together: joined, counting, lookAlike, orders }: Pic
 const runPicks = async (on: Db | Tx, asked: PicksAsked): Promise<RunPick[]> =>
   together(await linePicks(on, asked)).map(({ pick }) => pick);
 
-export async function runDetail({ db }: Platform, siteId: string, runId: string): Promise<RunDetail> {
+export async function runDetail({ db, clock }: Platform, siteId: string, runId: string): Promise<RunDetail> {
   const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
   const [extra] = await rows<{ path: RunDetail['path']; proposed: string | null }>(
@@ -183,10 +183,30 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
           where k.run_id = q.run_id and k.order_id = o.id and k.state <> 'out'
         ) k where q.run_id = ${runId} and k.lines > 0 order by q.number`,
   );
+  const beside = await rows<RunDetail['beside'][number]>(
+    db,
+    sql`
+    select r.number as run, p.name as picker, count(k.id) filter (where k.state <> 'open')::int as done, count(k.id)::int as picks, lane.code as lane,
+           coalesce(jsonb_agg(distinct o.number) filter (where exists (
+             select 1 from run_position q where q.run_id = ${runId} and q.order_id = k.order_id)), '[]') as orders
+    from run r join pick k on k.run_id = r.id and k.state <> 'out' join customer_order o on o.id = k.order_id
+    left join person p on p.id = r.picker_id left join place lane on lane.id = r.lane_id
+    where r.wave_id = (select wave_id from run where id = ${runId}) and r.id <> ${runId} and r.state in ('waiting', 'picking')
+    group by r.id, p.name, lane.code order by r.number limit 30`,
+  );
+  const people = await rows<RunDetail['people'][number]>(
+    db,
+    sql`
+    select distinct p.id, p.name from session s join person p on p.id = s.person_id
+    join membership m on m.person_id = p.id and m.site_id = s.site_id and m.active
+    join role r on r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)
+    where s.site_id = ${siteId} and s.expires_at > ${clock().toISOString()} order by p.name limit 60`,
+  );
   const lanes = await rows<RunDetail['lanes'][number]>(
     db,
     sql`select code, name from place where site_id = ${siteId} and kind = 'lane' and not retired order by code`,
   );
+  const { stages, expressLane } = await wayOf(db, siteId);
   return {
     run,
     cartPositions: run.positions,
@@ -194,8 +214,11 @@ export async function runDetail({ db }: Platform, siteId: string, runId: string)
     picks: await runPicks(db, { siteId, runId }),
     path: extra!.path,
     lanes,
-    proposedLane: extra!.proposed,
-    stages: (await wayOf(db, siteId)).stages,
+    beside,
+    people,
+    // Urgent work goes where whoever packs looks first.
+    proposedLane: run.priority > 0 && expressLane !== '' ? expressLane : extra!.proposed,
+    stages,
   };
 }
 

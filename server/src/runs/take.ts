@@ -49,7 +49,7 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   const [cart] = await rows<{ code: string; positions: number; busy: string | null }>(
     tx,
     sql`select c.code, t.positions, (
-          select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.state in ('picking', 'left') limit 1
+          select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.id <> ${runId} and b.state in ('waiting', 'picking', 'left') limit 1
         ) as busy from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
   );
   if (!cart) {
@@ -58,6 +58,8 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
       ? new Refusal(422, 'unknown-cart', { got: code.cart })
       : new Refusal(422, 'not-a-cart', { got: scanned });
   }
+  // What somebody began lies on its cart.
+  if (run.cart && run.cart !== cart.code) throw new Refusal(409, 'other-cart', { run: run.number, cart: run.cart });
   if (cart.busy) throw new Refusal(409, 'cart-busy', { cart: cart.code, run: cart.busy });
   const [needed] = await rows<{ positions: number }>(
     tx,

@@ -1,3 +1,4 @@
+export * from './activity.ts';
 export * from './counts.ts';
 export * from './items.ts';
 export * from './journal.ts';

@@ -136,6 +136,8 @@ export const order = pgTable(
     shipCity: text().notNull(),
     shipCountry: text().notNull(),
     note: text().notNull(),
+    /** What a picker wrote to whoever packs it. */
+    packerNote: text().notNull().default(''),
     document: text().notNull(),
     /** Address of the document that it came from, in the system that keeps it. */
     link: text().notNull().default(''),

@@ -1,0 +1,155 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { LookedUp } from '@hand-relay/contract';
+import { floorWork, troubleOf, words } from '../state/index.ts';
+import { number } from '../text/index.ts';
+import {
+  Column,
+  Failed,
+  Key,
+  Loading,
+  Picture,
+  Row,
+  ScanField,
+  Sheet,
+  Signal,
+  SurfaceContext,
+  Txt,
+} from '../ui/index.ts';
+
+/** Says what a scanned code names; the run waits meanwhile, and nothing of it changes. */
+export function LookUp({ onClose }: { onClose: () => void }) {
+  const { t } = useTranslation();
+  const [code, setCode] = useState<string | null>(null);
+  const {
+    currentData: data,
+    error,
+    isFetching,
+    refetch,
+  } = floorWork.useLookUpQuery(code ?? '', { skip: code === null });
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Sheet
+        title={t('lookUp.title')}
+        onClose={onClose}
+        keys={<Key size="floor" title={t('notice.close')} onPress={onClose} />}
+      >
+        <ScanField label={t('lookUp.ask')} onCode={setCode} />
+        {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+        {isFetching && !data && <Loading rows={2} />}
+        {data && <Found found={data} />}
+        {code === null && <Txt colour="quiet">{t('lookUp.about')}</Txt>}
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}
+
+function Found({ found }: { found: LookedUp }) {
+  const { t } = useTranslation();
+  if (found.kind === 'nothing') return <Signal kind="caution" text={t('scan.nothing', { code: found.code })} />;
+  if (found.kind === 'item')
+    return (
+      <Column gap={8}>
+        <Goods {...found.item} says={t('lookUp.free', { units: number(found.free) })} />
+        <Txt colour="quiet">
+          {found.packs
+            .map((p) => t('floor.packHolds', { level: t(`floor.level.${p.level}`), units: number(p.units) }))
+            .join(' · ')}
+        </Txt>
+        {found.bins.length === 0 && <Txt>{t('lookUp.nowhere')}</Txt>}
+        {found.bins.map((b) => (
+          <Line
+            key={`${b.bin} ${b.lot}`}
+            name={b.bin}
+            says={[
+              b.lot && t('floor.lot', { lot: b.lot }),
+              b.bestBefore && t('floor.bestBefore', { date: b.bestBefore }),
+              b.sent > 0 && t('lookUp.sent', { units: number(b.sent) }),
+              b.blocked && t('lookUp.blocked'),
+            ]}
+            units={b.units}
+          />
+        ))}
+      </Column>
+    );
+  if (found.kind === 'bin')
+    return (
+      <Column gap={8}>
+        <Txt kind="title">{found.bin}</Txt>
+        <Txt colour="quiet">{[found.zone, found.blocked ? t('lookUp.blocked') : ''].filter(Boolean).join(' · ')}</Txt>
+        {found.goods.length === 0 && <Txt>{t('lookUp.empty')}</Txt>}
+        {found.goods.map((g) => (
+          <Goods
+            key={`${g.sku} ${g.lot}`}
+            {...g}
+            says={[
+              `${number(g.units)} × ${g.unit}`,
+              g.lot && t('floor.lot', { lot: g.lot }),
+              g.sent > 0 && t('lookUp.sent', { units: number(g.sent) }),
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          />
+        ))}
+      </Column>
+    );
+  if (found.kind === 'carton')
+    return (
+      <Column gap={8}>
+        <Txt kind="heading">{t('lookUp.carton', { order: found.order, customer: found.customer })}</Txt>
+        <Txt kind="mono">{found.sscc}</Txt>
+        <Txt colour="quiet">{[t(`bench.state.${found.state}`), found.lane].filter(Boolean).join(' · ')}</Txt>
+        {found.goods.map((g) => (
+          <Goods key={`${g.sku} ${g.lot}`} {...g} says={`${number(g.units)} × ${g.unit}`} />
+        ))}
+      </Column>
+    );
+  return (
+    <Column gap={8}>
+      <Txt kind="title">{found.number}</Txt>
+      <Txt>{found.customer}</Txt>
+      {found.hold !== null && <Signal kind="caution" text={found.hold} />}
+      {found.note !== '' && <Signal kind="caution" size="body" text={t('floor.orderNote', { note: found.note })} />}
+      {found.where.length > 0 && <Txt colour="quiet">{found.where.join(' · ')}</Txt>}
+      {found.lines.map((l) => (
+        <Goods
+          key={l.sku}
+          {...l}
+          says={t('lookUp.line', { picked: number(l.picked), asked: number(l.asked), packed: number(l.packed) })}
+        />
+      ))}
+    </Column>
+  );
+}
+
+function Goods({ name, sku, picture, says }: { name: string; sku: string; picture: string; says: string }) {
+  return (
+    <Row gap={12} style={{ flexWrap: 'nowrap' }}>
+      <Picture name={picture} size={56} />
+      <View style={{ flex: 1, minWidth: 0 }}>
+        <Txt kind="strong" lines={2}>
+          {name}
+        </Txt>
+        <Txt kind="mono" colour="quiet">
+          {sku}
+        </Txt>
+        <Txt>{says}</Txt>
+      </View>
+    </Row>
+  );
+}
+
+function Line({ name, says, units }: { name: string; says: (string | false | null)[]; units: number }) {
+  return (
+    <Row gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+      <View style={{ flex: 1, minWidth: 0 }}>
+        <Txt kind="heading">{name}</Txt>
+        <Txt kind="small" colour="quiet">
+          {says.filter(Boolean).join(' · ')}
+        </Txt>
+      </View>
+      <Txt kind="heading">{number(units)}</Txt>
+    </Row>
+  );
+}

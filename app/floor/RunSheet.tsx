@@ -1,0 +1,135 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { floorWork, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
+import { Column, Failed, Field, Key, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+
+/** What is wanted of a run now and then: looking something up, a note, passing it on, a pause, the sound, a label. */
+export function RunSheet({
+  run,
+  current,
+  begun,
+  onLookUp,
+  onClose,
+}: {
+  run: RunDetail;
+  current: RunPick;
+  begun: boolean;
+  onLookUp: () => void;
+  onClose: () => void;
+}) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const send = useSend();
+  const [part, setPart] = useState<'all' | 'note' | 'pass'>('all');
+  const [note, setNote] = useState('');
+  const [sound, setSound] = useState(() => remembered('sound') !== 'off');
+  const [pass, passing] = floorWork.useHandOverMutation();
+  const [tellPacker, noting] = floorWork.useNotePackerMutation();
+  const error = passing.error ?? noting.error;
+  const say = (text: string) => send(tell({ kind: 'done', text }));
+  const passTo = async (person: string | null, name: string) => {
+    const done = await pass({ id: run.run.id, person });
+    if (done.error) return;
+    say(person ? t('runMore.passed', { name }) : t('runMore.waits', { cart: run.run.cart }));
+    router.navigate('/floor');
+  };
+  const noteIt = async () => {
+    const done = await tellPacker({ id: run.run.id, order: current.order.id, note });
+    if (done.error) return;
+    say(t('runMore.noted', { order: current.order.number }));
+    onClose();
+  };
+  const others = run.people.filter((p) => p.id !== me.person.id);
+  const key = (title: string, onPress: () => void, more: object = {}) => (
+    <View key={title} style={{ flexDirection: 'row' }}>
+      <Key size="floor" wide title={title} onPress={onPress} {...more} />
+    </View>
+  );
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Sheet
+        title={t(part === 'pass' ? 'runMore.passTitle' : part === 'note' ? 'runMore.noteTitle' : 'runMore.title', {
+          order: current.order.number,
+        })}
+        onClose={onClose}
+        keys={
+          <>
+            <Key
+              size="floor"
+              title={part === 'all' ? t('notice.close') : t('runMore.back')}
+              onPress={() => (part === 'all' ? onClose() : setPart('all'))}
+            />
+            {part === 'note' && (
+              <Key
+                size="floor"
+                kind="act"
+                title={t('runMore.noteGo')}
+                busy={noting.isLoading}
+                disabled={note.trim() === ''}
+                onPress={() => void noteIt()}
+              />
+            )}
+          </>
+        }
+      >
+        {error && <Failed text={words(troubleOf(error))} />}
+        {part === 'all' && (
+          <Column gap={8}>
+            {key(t('lookUp.title'), onLookUp)}
+            {!current.together && key(t('runMore.note', { order: current.order.number }), () => setPart('note'))}
+            {begun && key(t('runMore.pass'), () => setPart('pass'))}
+            {key(t('runMore.pause'), () => router.navigate('/floor'))}
+            {key(t(sound ? 'runMore.quiet' : 'runMore.loud'), () => {
+              remember('sound', sound ? 'off' : 'on');
+              setSound(!sound);
+            })}
+            {run.beside.length > 0 && <Beside beside={run.beside} />}
+          </Column>
+        )}
+        {part === 'note' && (
+          <Field
+            size="floor"
+            focus
+            label={t('runMore.noteText')}
+            value={note}
+            onChange={setNote}
+            onSubmit={() => void noteIt()}
+          />
+        )}
+        {part === 'pass' && (
+          <Column gap={8}>
+            {key(t('runMore.anybody', { cart: run.run.cart }), () => void passTo(null, ''), {
+              busy: passing.isLoading,
+            })}
+            {others.map((p) => key(p.name, () => void passTo(p.id, p.name)))}
+            {others.length === 0 && <Txt colour="quiet">{t('runMore.nobody')}</Txt>}
+          </Column>
+        )}
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}
+
+/** Who else works on the wave, and on which of the same orders: how far they are. */
+export function Beside({ beside }: { beside: RunDetail['beside'] }) {
+  const { t } = useTranslation();
+  return (
+    <Column gap={4}>
+      <Txt kind="heading">{t('runMore.beside')}</Txt>
+      {beside.map((b) => (
+        <Txt key={b.run} colour={b.orders.length > 0 ? 'ink' : 'quiet'}>
+          {[
+            b.picker ? t('runMore.picks', { ...b, picker: b.picker }) : t('runMore.notBegun', { ...b }),
+            b.orders.length > 0 ? t('runMore.partOf', { orders: b.orders.join(', ') }) : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Txt>
+      ))}
+    </Column>
+  );
+}
