@@ -1,15 +1,6 @@
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
-
-/** Picks what the card shows, as a picker does: bin, count, lot, place. */
-async function pickOne(floor: Page, { step }: RunDetail['picks'][number], cart: string): Promise<void> {
-  await expect(floor.getByRole('group', { name: `Go to ${step.bin}` })).toBeVisible();
-  await scan(floor, step.bin);
-  await floor.getByRole('button', { name: /^All / }).click();
-  if (step.lot) await scan(floor, step.lot);
-  await scan(floor, `${cart}-${step.position.number}`);
-}
+import { api, change, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
 
 test('a run begun with radio is picked without, survives a reload, is finished, and arrives once', async ({
   browser,

@@ -1,4 +1,5 @@
 import { expect, test as base, type Browser, type Page } from '@playwright/test';
+import type { RunDetail } from '@hand-relay/contract';
 import { demoAddress } from './playwright.config.ts';
 
 export const WIDE = { width: 1280, height: 800 };
@@ -99,4 +100,13 @@ export async function startWave(page: Page, orders: string[]): Promise<{ id: str
   await change(page, `/api/waves/${wave}/plan`);
   await change(page, `/api/waves/${wave}/start`);
   return (await api<{ runs: { id: string; number: string }[] }>(page, `/api/waves/${wave}`)).runs;
+}
+
+/** Picks what the card shows, as a picker does: bin, count, lot, place. */
+export async function pickOne(floor: Page, { step }: RunDetail['picks'][number], cart: string): Promise<void> {
+  await expect(floor.getByRole('group', { name: `Go to ${step.bin}` })).toBeVisible();
+  await scan(floor, step.bin);
+  await floor.getByRole('button', { name: /^All / }).click();
+  if (step.lot) await scan(floor, step.lot);
+  await scan(floor, `${cart}-${step.position.number}`);
 }

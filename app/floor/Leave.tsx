@@ -1,4 +1,5 @@
 import { useRouter } from 'expo-router';
+import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
@@ -44,6 +45,7 @@ export function Leave({
   verdict,
   onUndo,
   onLane,
+  children,
 }: {
   run: RunDetail;
   picks: RunPick[];
@@ -52,6 +54,8 @@ export function Leave({
   onUndo: () => void;
   /** Scanned or touched: where the cart was left. */
   onLane: (lane: string) => void;
+  /** What the last pick still asks. */
+  children?: ReactNode;
 }) {
   const { t } = useTranslation();
   const router = useRouter();
@@ -63,6 +67,7 @@ export function Leave({
       onBack={() => router.navigate('/floor')}
       foot={
         <View style={{ gap: 10 }}>
+          {children}
           <ScanField label={t('floor.laneAsk')} onCode={onLane} />
           <Row gap={8}>
             {run.lanes.map((lane) => (

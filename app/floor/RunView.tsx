@@ -91,7 +91,13 @@ export function RunView({ id }: { id: string }) {
         />
       </Page>
     );
-  if (!current) return <Leave run={run} picks={picks} verdict={verdict} onUndo={undo} onLane={leave} />;
+  const askLeft = leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />;
+  if (!current)
+    return (
+      <Leave run={run} picks={picks} verdict={verdict} onUndo={undo} onLane={leave}>
+        {askLeft}
+      </Leave>
+    );
   const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
   const touch = () => {
     if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
@@ -158,7 +164,7 @@ export function RunView({ id }: { id: string }) {
           }
           keys={
             <>
-              {leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />}
+              {askLeft}
               {typing === null ? (
                 <ScanField label={words_.ask} onCode={(text) => input({ kind: 'scan', text })} />
               ) : (

@@ -231,3 +231,104 @@ describe('a count', () => {
     expect(name).toMatch(/^[0-9a-f]{24}$/);
   });
 });
+
+describe('a run that passes on', () => {
+  it('goes on in the hands of another, or waits with its cart for whoever takes that one', async () => {
+    const { run, cart, picks, ids } = await taken([
+      ['JR-004', 2],
+      ['HT-003', 1],
+    ]);
+    const [first, second] = await picks();
+    await pickOne(pico, run, first!, cart);
+    expect((await suri.refused('handOver', { id: run, body: { person: null } })).code).toBe('run-of-another');
+    expect((await pico.refused('handOver', { id: run, body: { person: 'ada' } })).code).toBe('no-picker');
+    await pico.get('handOver', { id: run, body: { person: 'suri' } });
+    expect((await suri.get('myRuns')).mine.map((r) => r.id)).toContain(run);
+    await suri.get('handOver', { id: run, body: { person: null } });
+    expect(await pico.refused('takeRun', { id: run, body: { cart: 'CART-20' } })).toMatchObject({
+      code: 'other-cart',
+      facts: { cart },
+    });
+    const another = await takeIn(desk, { number: 'F-cart', lines: [['JR-004', 1]] });
+    const { runs } = await desk.get('wave', { id: await startWave(desk, [another]) });
+    expect((await suri.refused('takeRun', { id: runs[0]!.id, body: { cart } })).code).toBe('cart-busy');
+    await pico.get('takeRun', { id: run, body: { cart } });
+    // A supervisor takes anybody's back.
+    await desk.get('handOver', { id: run, body: { person: null } });
+    await pico.get('takeRun', { id: run, body: { cart } });
+    await pickOne(pico, run, second!, cart);
+    await pico.get('notePacker', { id: run, body: { order: ids[0]!, note: 'lid is loose' } });
+    await pico.get('leaveRun', { id: run, body: { lane: 'LANE-2' } });
+    const packer = await relay.as('ada');
+    expect((await packer.get('benchOrder', { id: ids[0]! })).packerNote).toBe('lid is loose');
+    // The label on the cart opens it at the bench.
+    const printed = await pico.get('print', { body: { kind: 'handoff-label', of: run } });
+    expect(printed.printer).not.toBe('');
+    const { number } = (await desk.get('run', { id: run })).run;
+    expect((await packer.get('find', { query: { code: `RUN-${number}` } })).orders).toEqual(ids);
+  });
+
+  it('shows who works beside, and goes to the express lane where it is urgent', async () => {
+    const { way } = await desk.get('way');
+    await desk.get('changeWay', { body: { ...way, expressLane: 'LANE-5' } });
+    const orders = await Promise.all(
+      ['F-x1', 'F-x2'].map((number) => takeIn(desk, { number, lines: [['JR-004', 1]] })),
+    );
+    const { wave } = await desk.get('release', { body: { orders } });
+    await desk.get('changeWave', { id: wave, body: { picking: 'single' } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const { runs } = await desk.get('wave', { id: wave });
+    const [a, b] = runs.map((r) => r.id);
+    await suri.get('takeRun', { id: b!, body: { cart: 'CART-15' } });
+    const seen = await pico.get('run', { id: a! });
+    expect(seen.beside).toMatchObject([{ picker: 'Suri Okell', done: 0, picks: 1, orders: [] }]);
+    expect(seen.people.map((p) => p.name)).toEqual(expect.arrayContaining(['Pico Lund', 'Suri Okell']));
+    expect(seen.proposedLane).not.toBe('LANE-5');
+    await desk.get('assignRuns', { body: { runs: [a!], priority: 2 } });
+    expect((await pico.get('run', { id: a! })).proposedLane).toBe('LANE-5');
+  });
+});
+
+describe('whoever wants to know', () => {
+  it('scans item, bin, order, place or carton and reads what it is', async () => {
+    const look = (code: string) => pico.get('lookUp', { query: { code } });
+    const { cart, picks, ids, run } = await taken([['JR-004', 2]]);
+    const [pick] = await picks();
+    const { bin, item } = pick!.step;
+    const byGtin = await look(item.packs[0]!.gtin);
+    expect(byGtin).toMatchObject({ kind: 'item', item: { sku: 'JR-004' } });
+    if (byGtin.kind !== 'item') throw new Error(byGtin.kind);
+    expect(byGtin.bins.find((b) => b.bin === bin)).toMatchObject({ units: await inBin(bin, 'JR-004') });
+    expect(byGtin.bins.find((b) => b.bin === bin)!.sent).toBeGreaterThanOrEqual(2);
+    expect(await look('jr-004')).toMatchObject({ kind: 'item' });
+    expect(await look(bin)).toMatchObject({ kind: 'bin', bin, goods: [{ sku: 'JR-004' }] });
+    await pickOne(pico, run, pick!, cart);
+    const order = { kind: 'order', lines: [{ sku: 'JR-004', asked: 2, picked: 2 }], where: [`${cart}, 1`] };
+    expect(await look(`${cart}-1`)).toMatchObject(order);
+    const { number } = await desk.get('order', { id: ids[0]! });
+    expect(await look(`ORDER-${number}`)).toMatchObject(order);
+    expect(await look('nothing of the kind')).toEqual({ kind: 'nothing', code: 'nothing of the kind' });
+  });
+
+  it('says what is done beside picking, one thing at a time', async () => {
+    const now = async () => (await suri.get('activities')).now?.kind ?? null;
+    expect(await now()).toBeNull();
+    expect((await suri.refused('changeActivity', { body: { kind: 'Juggling' } })).code).toBe('no-such-work');
+    await suri.get('changeActivity', { body: { kind: 'Tidying' } });
+    const { now: resting } = await suri.get('changeActivity', { body: { kind: 'Resting' } });
+    expect(resting!.kind).toBe('Resting');
+    expect(await pico.get('activities')).toMatchObject({ now: null });
+    await suri.get('changeActivity', { body: { kind: null } });
+    expect(await now()).toBeNull();
+    const told = await relay.query<{ kind: string; work: string }>(
+      `select kind, facts->>'work' as work from journal where kind like 'work-%' order by id`,
+    );
+    expect(told.map((t) => `${t.kind} ${t.work}`)).toEqual([
+      'work-begun Tidying',
+      'work-ended Tidying',
+      'work-begun Resting',
+      'work-ended Resting',
+    ]);
+  });
+});

@@ -121,13 +121,26 @@ async function agree(change: Change, count: CountRow): Promise<void> {
  */
 export async function binLeft(change: Change, runId: string, { pick, expected, units }: z.output<typeof leftBody>) {
   const { tx, actor } = change;
-  const [at] = await rows<{ bin: string; code: string; item: string; name: string; lot: string; serials: boolean }>(
+  const [at] = await rows<{
+    bin: string;
+    code: string;
+    item: string;
+    name: string;
+    lot: string;
+    serials: boolean;
+    order: string;
+  }>(
     tx,
-    sql`select k.bin_id as bin, b.code, k.item_id as item, i.name, k.lot, i.tracks_serial as serials from pick k join run r on r.id = k.run_id
+    sql`select k.bin_id as bin, b.code, k.item_id as item, i.name, k.lot, i.tracks_serial as serials, k.order_id as "order" from pick k join run r on r.id = k.run_id
         join place b on b.id = k.bin_id join item i on i.id = k.item_id where k.id = ${pick} and k.run_id = ${runId} and r.site_id = ${actor.siteId}`,
   );
   if (!at) throw notFound('pick', pick);
-  change.journal({ kind: 'bin-left', runId, facts: { bin: at.code, item: at.name, lot: at.lot, expected, units } });
+  change.journal({
+    kind: 'bin-left',
+    orderId: at.order,
+    runId,
+    facts: { bin: at.code, item: at.name, lot: at.lot, expected, units },
+  });
   if (units === expected) return;
   const id = await askCount(change, { ...at, reason: 'nearly-empty', runId, pickId: pick });
   if (at.serials) return;

@@ -1,0 +1,248 @@
+import { toBuffer } from 'bwip-js/node';
+import { chromium, expect, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { RunDetail } from '@hand-relay/contract';
+import { api, change, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
+
+const picksOf = async (page: Page, run: string) => (await api<RunDetail>(page, `/api/runs/${run}`)).picks;
+const key = (page: Page, name: string | RegExp) => page.getByRole('button', { name });
+
+/** A run of these orders in somebody's hands. */
+async function take(floor: Page, run: { id: string; number: string }, cart: string): Promise<void> {
+  await floor.goto('/floor');
+  await key(floor, `Take ${run.number}`).click();
+  await scan(floor, cart);
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run.id}`));
+}
+
+test('what is wrong at a bin takes three touches, and each way on is a way on', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const orders = [
+    await takeIn(desk, 'EX-1', [
+      ['FW-012', 3],
+      ['HT-003', 2],
+      ['WK-004', 2],
+    ]),
+    await takeIn(desk, 'EX-2', [
+      ['SM-001', 1],
+      ['BR-001', 2],
+    ]),
+  ];
+  const [run] = await startWave(desk, orders);
+  const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  await take(floor, run!, 'CART-13');
+  const state = async () => (await picksOf(floor, run!.id)).map((p) => `${p.step.item.sku} ${p.state}`);
+  /** Goes to the pick of an item by the list. */
+  const turnTo = async (sku: string) => {
+    const pick = (await picksOf(floor, run!.id)).find((p) => p.step.item.sku === sku && p.state === 'open')!;
+    await key(floor, 'List').click();
+    await floor.getByRole('button', { name: new RegExp(pick.step.bin) }).click();
+    await expect(floor.getByRole('group', { name: `Go to ${pick.step.bin}` })).toBeVisible();
+    return pick;
+  };
+
+  await test.step('another bin', async () => {
+    const pick = await turnTo('FW-012');
+    const [other] = pick.step.elsewhere;
+    await key(floor, 'Problem').click();
+    await key(floor, 'Cannot find').click();
+    await key(floor, new RegExp(`^Take 3 from ${other!.bin}`)).click();
+    await expect(floor.getByRole('group', { name: `Go to ${other!.bin}` })).toBeVisible();
+    await expect(desk.getByText(new RegExp(`Pico Lund did not find 3 × .* in ${pick.step.bin}`))).toBeVisible();
+    const moved = (await picksOf(floor, run!.id)).find((p) => p.step.id === `${pick.step.id}.r`)!;
+    await pickOne(floor, moved, 'CART-13');
+    await expect.poll(state).toContain('FW-012 done');
+  });
+
+  await test.step('missing, with a note and a photo that the Desk sees', async () => {
+    const pick = await turnTo('HT-003');
+    await key(floor, 'Problem').click();
+    await key(floor, 'Damaged').click();
+    await key(floor, '+1').click();
+    await key(floor, 'Note').click();
+    await floor.getByRole('textbox', { name: 'Note' }).fill('handle broken');
+    const chooser = floor.waitForEvent('filechooser');
+    await key(floor, 'Photo').click();
+    await (await chooser).setFiles({ name: 'p.png', mimeType: 'image/png', buffer: await floor.screenshot() });
+    await expect(key(floor, 'Photo taken')).toBeVisible();
+    await key(floor, 'Report 1 missing').click();
+    await scan(floor, pick.step.item.packs.find((p) => p.level === 'unit')!.gtin);
+    await scan(floor, `CART-13-${pick.step.position.number}`);
+    await expect.poll(state).toContain('HT-003 short');
+    await desk.goto('/desk/counts');
+    await expect(desk.getByText('handle broken')).toBeVisible();
+    const photo = desk.getByRole('img', { name: `Photo from ${pick.step.bin}` });
+    await expect.poll(() => photo.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+  });
+
+  await test.step('later, and out of the run: what lies on the cart goes back by a trip of its own', async () => {
+    const pick = await turnTo('SM-001');
+    await key(floor, 'Problem').click();
+    await key(floor, 'Bin blocked').click();
+    await key(floor, 'Later in this run').click();
+    await expect.poll(async () => (await picksOf(floor, run!.id)).at(-1)!.step.id).toBe(pick.step.id);
+    const brush = await turnTo('BR-001');
+    await pickOne(floor, brush, 'CART-13');
+    await expect.poll(state).toContain('BR-001 done');
+    await turnTo('SM-001');
+    await key(floor, 'Problem').click();
+    await key(floor, 'Wrong goods').click();
+    await key(floor, 'EX-2 out').click();
+    await expect(floor.getByText('EX-2 is out of this run.')).toBeVisible();
+    await expect.poll(async () => (await state()).filter((s) => /SM|BR/.test(s))).toEqual([]);
+    const helper = await person(browser, { badge: 'BADGE-2002' }, PHONE);
+    await key(helper, /: put 1 back$/).click();
+    await scan(helper, 'A-01-1');
+    await expect(helper.getByText(/^This is bin A-01-1\. Go to/)).toBeVisible();
+    await scan(helper, brush.step.item.packs[0]!.gtin);
+    await scan(helper, brush.step.bin);
+    await expect(helper.getByText('All is back')).toBeVisible();
+  });
+
+  await test.step('a count that differs waits until the Desk agrees', async () => {
+    const helper = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+    await helper.goto('/floor/counts');
+    await key(helper, /^Count .*, Smoker/)
+      .or(key(helper, /^Count /))
+      .first()
+      .click();
+    await helper.getByRole('textbox', { name: /^Units in the bin/ }).fill('9000');
+    await key(helper, '9,000 lie here').click();
+    await expect(helper.getByText(/It differs: the Desk has to agree\./)).toBeVisible();
+    await key(desk, /^Agree: /)
+      .first()
+      .click();
+    await expect(desk.getByText(/counted 9,000/)).toHaveCount(0);
+  });
+});
+
+test('what is left in a nearly empty bin is one touch', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  // An order for all but one of what a bin holds.
+  let [sku, units] = ['', 0];
+  for (const each of ['BR-001', 'BR-002', 'QC-001', 'SM-002', 'HT-001', 'HT-002', 'ST-002', 'ST-003', 'AC-003']) {
+    const found = await api<{ bins?: { units: number; sent: number; lot: string }[] }>(
+      desk,
+      `/api/look-up?code=${each}`,
+    );
+    const [bin, ...others] = found.bins ?? [];
+    if (!bin || others.length > 0 || bin.sent > 0 || bin.lot !== '' || (sku !== '' && bin.units >= units)) continue;
+    [sku, units] = [each, bin.units];
+  }
+  expect(sku).not.toBe('');
+  const order = await takeIn(desk, 'LEFT-1', [
+    [sku, units - 1],
+    ['WK-004', 1],
+  ]);
+  const [run] = await startWave(desk, [order]);
+  const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  await take(floor, run!, 'CART-17');
+  const picks = await picksOf(floor, run!.id);
+  const at = picks.findIndex((p) => p.step.item.sku === sku);
+  for (const pick of picks.slice(0, at + 1)) await pickOne(floor, pick, 'CART-17');
+  await key(floor, 'Yes, 1').click();
+  await expect(key(floor, 'Yes, 1')).toHaveCount(0);
+  const noted = { bin: picks[at]!.step.bin, expected: 1, units: 1 };
+  await expect
+    .poll(
+      async () =>
+        (await api<{ entries: { kind: string; facts: object }[] }>(desk, `/api/orders/${order}/trail`)).entries.find(
+          (e) => e.kind === 'bin-left',
+        )?.facts,
+    )
+    .toMatchObject(noted);
+});
+
+test('two pickers on one order see each other, and a run passes on', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  // Chilled and ambient goods of one order are picked by zone, by two people.
+  const order = await takeIn(desk, 'TWO-1', [
+    ['PP-002', 2],
+    ['WK-004', 2],
+    ['HT-005', 1],
+  ]);
+  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders: [order] });
+  await change(desk, `/api/waves/${wave}`, { picking: 'zones' });
+  await change(desk, `/api/waves/${wave}/plan`);
+  await change(desk, `/api/waves/${wave}/start`);
+  const { runs } = await api<{ runs: { id: string; number: string }[] }>(desk, `/api/waves/${wave}`);
+  expect(runs.length).toBeGreaterThan(1);
+  const pico = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  const suri = await person(browser, { badge: 'BADGE-2002' }, PHONE);
+  await take(pico, runs[0]!, 'CART-14');
+  await take(suri, runs[1]!, 'CART-15');
+  await key(pico, 'More').click();
+  await expect(
+    pico.getByText(new RegExp(`^Suri Okell: 0 of \\d+ in run ${runs[1]!.number} · a part of TWO-1$`)),
+  ).toBeVisible();
+  await key(pico, 'Note to the packer of TWO-1').click();
+  await pico.getByRole('textbox', { name: 'What the packer should know' }).fill('keep cold');
+  await key(pico, 'Leave the note').click();
+  await expect(pico.getByText('The packer of TWO-1 will read it.')).toBeVisible();
+  for (const pick of await picksOf(suri, runs[1]!.id)) await pickOne(suri, pick, 'CART-15');
+  await expect(suri.getByText('All picked')).toBeVisible();
+  await expect(suri.getByText(/^Pico Lund: 0 of .* a part of TWO-1$/)).toBeVisible();
+  const [first, ...rest] = await picksOf(pico, runs[0]!.id);
+  await pickOne(pico, first!, 'CART-14');
+  if (rest.length > 0) {
+    await key(pico, 'More').click();
+    await key(pico, 'Hand over').click();
+    await key(pico, 'Suri Okell').click();
+    await suri.goto('/floor');
+    await key(suri, `Go on ${runs[0]!.number}`).click();
+    for (const pick of rest) await pickOne(suri, pick, 'CART-14');
+  }
+});
+
+test('the camera reads what it is held to', async ({ browser, baseURL }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const [run] = await startWave(desk, [await takeIn(desk, 'CAM-1', [['WK-004', 1]])]);
+  const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  await take(floor, run!, 'CART-16');
+  const [pick] = await picksOf(floor, run!.id);
+  // A video of the bin's label, as the browser's stand-in for a camera plays it.
+  const label = await toBuffer({
+    bcid: 'code128',
+    text: pick!.step.bin,
+    scale: 4,
+    height: 20,
+    padding: 20,
+    backgroundcolor: 'FFFFFF',
+  });
+  const studio = await person(browser, { name: 'maren' });
+  await studio.setContent(
+    `<body style="margin:0;display:grid;place-items:center;height:100vh;background:#ddd"><img src="data:image/png;base64,${label.toString('base64')}">`,
+  );
+  const folder = mkdtempSync(join(tmpdir(), 'hand-relay-camera-'));
+  const film = join(folder, 'label.mjpeg');
+  writeFileSync(film, Buffer.concat(Array<Buffer>(20).fill(await studio.screenshot({ type: 'jpeg', quality: 90 }))));
+  const seeing = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      `--use-file-for-fake-video-capture=${film}`,
+    ],
+  });
+  try {
+    const context = await seeing.newContext({
+      baseURL: baseURL!,
+      viewport: PHONE,
+      serviceWorkers: 'block',
+      storageState: await floor.context().storageState(),
+    });
+    const page = await context.newPage();
+    await page.goto(`/floor/runs/${run!.id}`);
+    await key(page, 'Camera').click();
+    await expect(page.getByRole('group', { name: /^Pick 1/ })).toBeVisible();
+    // Held there on, it is said what it is, and what is awaited.
+    await expect(page.getByRole('img', { name: /^What the camera sees/ })).toBeVisible();
+  } finally {
+    await seeing.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
