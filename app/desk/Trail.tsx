@@ -41,6 +41,9 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   return i18n.t(`trail.${kind}`, said);
 }
 
+/** When it was done: a device without radio tells later. */
+const doneAt = ({ at, facts }: TrailEntry): string => (typeof facts['doneAt'] === 'string' ? facts['doneAt'] : at);
+
 /** Who did what when, the first thing first. */
 export function Trail({ entries }: { entries: TrailEntry[] }) {
   const { t } = useTranslation();
@@ -58,8 +61,8 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
               <Txt kind="small">{trailWords(entry)}</Txt>
               <Txt kind="small" colour="quiet">
                 {[
-                  dayName(entry.at.slice(0, 10), me.site.timeZone, Date.now()),
-                  clock(entry.at, me.site.timeZone),
+                  dayName(doneAt(entry).slice(0, 10), me.site.timeZone, Date.now()),
+                  clock(doneAt(entry), me.site.timeZone),
                   entry.person,
                   entry.device,
                 ]

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { api, troubleOf, useMe, words } from '../state/index.ts';
-import { Choice, Failed, Field, Key, Loading, Ribbon, Row, ScanField, StepCard, Txt } from '../ui/index.ts';
+import { Choice, Failed, Field, Key, Loading, Row, ScanField, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
@@ -13,6 +13,7 @@ import { LeftBand } from './LeftBand.tsx';
 import { PickList } from './PickList.tsx';
 import { ProblemSheet } from './ProblemSheet.tsx';
 import { RunSheet } from './RunSheet.tsx';
+import { RunRibbon } from './RunRibbon.tsx';
 import { RunMap } from './RunMap.tsx';
 import { StopCard } from './StopCard.tsx';
 import { useAwake } from './useAwake.ts';
@@ -108,18 +109,6 @@ export function RunView({ id }: { id: string }) {
     input({ kind: 'count', units: Number(typing) });
     setTyping(null);
   };
-  const bins = [...new Map(picks.map((p) => [p.step.bin, p])).keys()].map((bin) => {
-    const at = picks.filter((p) => p.step.bin === bin);
-    return {
-      key: bin,
-      code: bin,
-      state: at.some((p) => p.state === 'open')
-        ? ('open' as const)
-        : at.some((p) => p.state === 'short')
-          ? ('short' as const)
-          : ('done' as const),
-    };
-  });
   return (
     <Page
       title={title}
@@ -143,11 +132,7 @@ export function RunView({ id }: { id: string }) {
       )}
       {look === 'card' && (
         <AtTheBin
-          above={
-            <>
-              <Ribbon stops={bins} current={current.step.bin} label={t('waves.stops')} />
-            </>
-          }
+          above={<RunRibbon picks={picks} current={current.step.bin} />}
           card={
             <StepCard
               verb={words_.verb}

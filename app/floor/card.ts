@@ -28,6 +28,20 @@ function apart({ this: own, other, name, bin }: NonNullable<RunPick['lookAlike']
   return unbroken([i18n.t(key, { own, not }), bin && `(${bin})`].filter(Boolean).join(' '));
 }
 
+/** How many packs of the kind that the order counts in make so many units; null where it counts in units, or some are left over. */
+function inPacks({ askedIn, step }: RunPick, units: number): { packs: number; level: string; units: number } | null {
+  const pack = askedIn === 'unit' ? undefined : step.item.packs.find((p) => p.level === askedIn);
+  if (!pack || units === 0 || units % pack.units !== 0) return null;
+  return { packs: units / pack.units, level: i18n.t(`floor.level.${pack.level}`).toLowerCase(), units: pack.units };
+}
+
+/** So many units as the order counts them, with what that is in the base unit. */
+function inWords(pick: RunPick, units: number): string {
+  const base = `${number(units)} × ${pick.unit}`;
+  const asked = inPacks(pick, units);
+  return asked ? `${number(asked.packs)} ${asked.level} = ${base}` : base;
+}
+
 export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const t = i18n.t.bind(i18n);
   const { step, progress } = pick;
@@ -39,6 +53,7 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
     ? t('floor.lot', { lot: [told, ...(progress.lot ? [] : step.otherLots)].join(` ${t('floor.or')} `) })
     : null;
   const good = pick.bestBefore ? t('floor.bestBefore', { date: pick.bestBefore }) : null;
+  const asked = inPacks(pick, all - progress.counted);
   const largest = step.item.packs.filter((p) => p.level !== 'unit' && p.units <= all).at(-1);
   return {
     await: wait,
@@ -50,12 +65,17 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
           ? (step.lot ?? '')
           : wait === 'position'
             ? t('floor.place', { number: step.position.number })
-            : number(all - progress.counted),
-    unit: wait === 'item' || wait === 'serial' ? `× ${pick.unit}` : undefined,
+            : number(asked?.packs ?? all - progress.counted),
+    unit:
+      wait === 'item' || wait === 'serial'
+        ? asked
+          ? t('floor.packOf', { level: asked.level, units: number(asked.units), unit: pick.unit })
+          : `× ${pick.unit}`
+        : undefined,
     count:
       progress.counted > 0 && wait !== 'bin'
         ? `${t('floor.count', { counted: number(progress.counted), units: number(all) })} ${pick.unit}`
-        : `${number(all)} × ${pick.unit}`,
+        : inWords(pick, all),
     facts: [
       wait === 'bin' ? pick.zone : step.bin,
       [lot, good].filter(Boolean).join(', '),

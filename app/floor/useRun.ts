@@ -20,6 +20,14 @@ export interface LeftOver {
   expected: number;
 }
 
+/** The same list as before where the same things are in it: a refused scan must not draw the whole run again. */
+function useSame<T>(list: readonly T[]): readonly T[] {
+  const [kept, setKept] = useState(list);
+  if (kept === list || (kept.length === list.length && kept.every((x, i) => x === list[i]))) return kept;
+  setKept(list);
+  return list;
+}
+
 /** The pick that was done last: here, or before that as the server tells. */
 function lastDone(picks: readonly RunPick[], entries: readonly Entry[]): RunPick | null {
   const done = picks.filter((p) => p.state === 'done' || p.state === 'short');
@@ -41,7 +49,7 @@ function lastDone(picks: readonly RunPick[], entries: readonly Entry[]): RunPick
 export function useRun(id: string) {
   const { data, error, refetch } = api.useRunQuery(id, { refetchOnMountOrArgChange: true });
   const { entries: all } = useOutbox();
-  const entries = useMemo(() => all.filter((e) => e.ask.id === id), [all, id]);
+  const entries = useSame(useMemo(() => all.filter((e) => e.ask.id === id && e.after !== null), [all, id]));
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [leftOver, setLeftOver] = useState<LeftOver | null>(null);

@@ -69,8 +69,8 @@ export interface OutboxState {
 }
 
 export interface OutboxOptions {
-  /** Sends a call once, with the key that makes a repeat harmless. */
-  send: (ask: Call, key: string) => Promise<{ data: unknown } | { error: Trouble }>;
+  /** Sends a call once, with the key that makes a repeat harmless, and how long ago it was done. */
+  send: (ask: Call, key: string, agoMs: number) => Promise<{ data: unknown } | { error: Trouble }>;
   /** Called when everything of a run was sent: reads the run again before its entries go. */
   readAgain: (run: string) => Promise<void>;
   /** Tells the server what was not taken, so that the Desk knows too. */
@@ -88,6 +88,9 @@ type Listener = (
 
 /** What is refused so soon is said on the card that the person is looking at. */
 const SAID_MS = 10_000;
+/** So many kept, and what is sent of them is drawn only now and then. */
+const MANY = 20;
+const SOON_MS = 150;
 /** Tries at most so far apart. */
 const SLOWEST_MS = 15_000;
 
@@ -103,6 +106,7 @@ export class Outbox {
   private pumping = false;
   private asked = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private saying: ReturnType<typeof setTimeout> | undefined;
   private pause: number;
   private lastSeq = 0;
   private readonly rows: Rows<Entry>;
@@ -152,7 +156,8 @@ export class Outbox {
     const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
     this.set({ entries: [...this.state.entries, made] });
     void this.keep(this.rows.put(made));
-    void this.pump();
+    // Out of reach, the next try comes by itself: a try with every scan would cost time and battery for nothing.
+    if (this.state.reachable) void this.pump();
   }
 
   /** A task was done: what the server did not take is put right. */
@@ -187,7 +192,7 @@ export class Outbox {
   }
 
   private async sendOne(entry: Entry): Promise<boolean> {
-    const answer = await this.options.send(entry.ask, entry.key);
+    const answer = await this.options.send(entry.ask, entry.key, this.options.now() - entry.seq / 1000);
     if ('error' in answer && unanswered(answer.error)) {
       this.set({ reachable: answer.error.code === 'not-signed-in' });
       this.timer = setTimeout(() => void this.pump(), this.pause);
@@ -203,8 +208,9 @@ export class Outbox {
         await this.lose(entry, { code: 'pick-done', facts: {}, fields: [], requestId: '', status: 409 });
       else {
         const sent = { ...entry, sent: true };
-        this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) });
-        await this.keep(this.rows.put(sent));
+        this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) }, 'soon');
+        // Nobody waits for it: sent once more it would be known by its key.
+        void this.keep(this.rows.put(sent));
         for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
       }
     }
@@ -247,8 +253,22 @@ export class Outbox {
     if (keeps !== this.state.keeps) this.set({ keeps });
   }
 
-  private set(part: Partial<OutboxState>): void {
+  /**
+   * Changes the state and says so: at once, or soon where many changes follow one another and drawing each would take
+   * longer than making them.
+   */
+  private set(part: Partial<OutboxState>, say: 'now' | 'soon' = 'now'): void {
     this.state = { ...this.state, ...part };
+    if (say === 'soon' && this.state.entries.length > MANY) {
+      this.saying ??= setTimeout(() => this.say(), SOON_MS);
+      return;
+    }
+    this.say();
+  }
+
+  private say(): void {
+    clearTimeout(this.saying);
+    this.saying = undefined;
     for (const watcher of this.watchers) watcher();
   }
 }

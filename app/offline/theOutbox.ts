@@ -6,7 +6,7 @@ import { Outbox, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */
 export const outbox = new Outbox({
-  send: (ask, key) => call(ask, { key, patience: [] }),
+  send: (ask, key, ago) => call(ask, { key, ago, patience: [] }),
   async readAgain(run) {
     const ask = { name: 'run', id: run } as const;
     const answer = await call(ask);

@@ -1,5 +1,5 @@
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import { DONE_AGO, endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
 import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
@@ -45,16 +45,22 @@ export function useOrigin(address: string): void {
  * that it happens once.
  *
  * @param patience milliseconds before each further try
+ * @param ago milliseconds since it was done, where it was kept for a while
  */
 export async function call(
   ask: Call,
-  { key = randomKey(), patience = PATIENCE_MS }: { key?: string; patience?: readonly number[] } = {},
+  {
+    key = randomKey(),
+    patience = PATIENCE_MS,
+    ago = 0,
+  }: { key?: string; patience?: readonly number[]; ago?: number } = {},
 ): Promise<{ data: unknown } | { error: Trouble }> {
   const endpoint: Endpoint = endpoints[ask.name];
   const headers: Record<string, string> = { 'X-Device': deviceName() };
   if (endpoint.method === 'POST') {
     headers['Idempotency-Key'] = key;
     headers['Content-Type'] = 'application/json';
+    headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
   }
   for (let attempt = 0; ; attempt++) {
     try {

@@ -120,6 +120,7 @@ describe('the kit', () => {
       picked: 0,
       order: { id: 'o', number: 'LA-1', note: '', hold: null },
       lineNote: '',
+      askedIn: 'unit' as const,
       unit: 'tub',
       picture: '',
       zone: 'Chilled',
@@ -148,6 +149,18 @@ describe('the kit', () => {
       code: 'Place 5',
       ask: 'Scan place CART-03-5',
     });
+    // Asked in packs it is shown in packs, with the base unit beside, as long as whole packs are left.
+    const inner = [...pick.step.item.packs, { gtin: '', level: 'inner' as const, units: 12 }];
+    const packed = {
+      ...pick,
+      askedIn: 'inner' as const,
+      step: { ...pick.step, item: { ...pick.step.item, packs: inner } },
+    };
+    const inPacks = (progress: object) =>
+      cardWords({ ...packed, progress: { ...pick.progress, ...progress } }, undefined);
+    expect(inPacks({}).count).toBe('2 inner = 24 × tub');
+    expect(inPacks({ bin: true, counted: 12 })).toMatchObject({ code: '1', unit: '× inner of 12 tub' });
+    expect(inPacks({ bin: true, counted: 13 })).toMatchObject({ code: '11', unit: '× tub' });
     // What it must not be taken for is said until the goods are in hand.
     const alike = { sku: 'X', name: 'Patty, winter', bin: 'M-20-2', this: 'spring', other: 'winter' };
     const words = (lookAlike: typeof alike, progress = {}) =>

@@ -42,6 +42,7 @@ const pick = (n: number, units: number): RunPick => ({
   picked: 0,
   order: { id: `o${n}`, number: `LA-${n}`, note: '', hold: null },
   lineNote: '',
+  askedIn: 'unit' as const,
   unit: 'jar',
   picture: '',
   zone: 'Glass',

@@ -2,6 +2,8 @@ import { cpus } from 'node:os';
 import { benchAllocation } from './allocation.ts';
 import { benchBatching } from './batching.ts';
 import { benchDesk } from './desk.ts';
+import { benchDevice } from './device.ts';
+import { benchFloor, release } from './floor.ts';
 import { importMany } from './imports.ts';
 import { openList } from './list.ts';
 import { note } from './note.ts';
@@ -35,12 +37,29 @@ if (wanted('routing')) await benchRouting(note);
 if (wanted('batching')) await benchBatching(note);
 if (wanted('waves')) await benchWavesAlone();
 if (wanted('relay')) await benchRelay();
+if (wanted('floor')) await benchFloorAlone();
+if (wanted('device')) await benchDeviceAlone();
 if (wanted('desk')) await benchLists();
 if (wanted('import')) await benchImport();
 
 async function benchWavesAlone() {
   const bench = await startServer(6);
   await benchWaves(bench, await signIn(bench.base, 'maren'));
+  await bench.close();
+}
+
+async function benchFloorAlone() {
+  const bench = await startServer(3);
+  await benchFloor(bench, await signIn(bench.base, 'maren'), await signIn(bench.base, 'pico'), note);
+  await bench.close();
+}
+
+async function benchDeviceAlone() {
+  const bench = await startServer(1);
+  const [desk, floor] = [await signIn(bench.base, 'maren'), await signIn(bench.base, 'pico')];
+  const { ids } = await readAll(desk, 1000);
+  await release(desk, ids.slice(0, 12), 'sort');
+  await benchDevice(bench, floor, desk, 'CART-01', note);
   await bench.close();
 }
 
@@ -53,14 +72,14 @@ async function benchRelay() {
   const floor = await signIn(bench.base, 'pico');
   const { ids } = await readAll(desk, 1000);
 
-  const release = async (orders: string[]) => {
+  const go = async (orders: string[]) => {
     const released = await desk.call<{ wave: string }>('POST', '/api/waves', { orders });
     const planned = await desk.call('POST', `/api/waves/${released.data.wave}/plan`);
     await desk.call('POST', `/api/waves/${released.data.wave}/start`);
     return { release: released.ms, plan: planned.ms };
   };
-  await release(ids.slice(0, 300));
-  const cold = await release(ids.slice(300, 320));
+  await go(ids.slice(0, 300));
+  const cold = await go(ids.slice(300, 320));
   const pickers = await takeRuns(floor, 20);
   note('pickers', pickers.length, '', '20');
   note('release of 20 orders', cold.release, 'ms');
@@ -70,7 +89,7 @@ async function benchRelay() {
   note('scan, 20 pickers, one a second, p95', quantile(alone, 0.95), 'ms', 'under 50');
   const scanning = scanFor(floor, pickers, 10);
   await new Promise((resolve) => setTimeout(resolve, 1500));
-  const busy = await release(ids.slice(320, 520));
+  const busy = await go(ids.slice(320, 520));
   const during = await scanning;
   note('scan while 200 orders are released and planned, p50', quantile(during, 0.5), 'ms');
   note('scan while 200 orders are released and planned, p95', quantile(during, 0.95), 'ms', 'under 150');
@@ -78,7 +97,7 @@ async function benchRelay() {
   note('release of 200 orders, pickers scanning', busy.release, 'ms');
   note('planning of 200 orders, pickers scanning', busy.plan, 'ms');
   note('release and planning together', busy.release + busy.plan, 'ms', 'under 3000');
-  const quiet = await release(ids.slice(520, 720));
+  const quiet = await go(ids.slice(520, 720));
   note('release and planning of 200 orders, nobody scanning', quiet.release + quiet.plan, 'ms', 'under 3000');
   note('ratio busy to quiet', (busy.release + busy.plan) / (quiet.release + quiet.plan), '×');
   note('memory after', bench.memoryMb(), 'MB', 'under 900');

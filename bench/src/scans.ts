@@ -21,7 +21,7 @@ function inputsOf(run: RunDetail, cart: string): Picker['inputs'] {
 }
 
 /** Takes so many waiting runs, each with a cart of its own. */
-export async function takeRuns(client: Client, count: number): Promise<Picker[]> {
+export async function takeRuns(client: Client, count: number, carts = 24): Promise<Picker[]> {
   const { data } = await client.call<{ waiting: { id: string; orders: number }[] }>('GET', '/api/runs');
   const pickers: Picker[] = [];
   let cart = 0;
@@ -34,7 +34,7 @@ export async function takeRuns(client: Client, count: number): Promise<Picker[]>
         .call<RunDetail>('POST', `/api/runs/${id}/take`, { cart: code })
         .catch((error: Error) => error);
       if (taken instanceof Error) {
-        if (cart < 24) continue;
+        if (cart < carts) continue;
         return pickers;
       }
       pickers.push({ run: id, inputs: inputsOf(taken.data, code) });
@@ -44,18 +44,18 @@ export async function takeRuns(client: Client, count: number): Promise<Picker[]>
   return pickers;
 }
 
-/** Every picker scans once a second for some seconds; gives the milliseconds of each scan. */
-export async function scanFor(client: Client, pickers: Picker[], seconds: number): Promise<number[]> {
+/** Every picker scans so often, a pace of seconds apart; gives the milliseconds of each scan. */
+export async function scanFor(client: Client, pickers: Picker[], scans: number, pace = 1): Promise<number[]> {
   const times: number[] = [];
   await Promise.all(
     pickers.map(async (picker, n) => {
-      await new Promise((resolve) => setTimeout(resolve, (n * 1000) / pickers.length));
-      for (let s = 0; s < seconds; s++) {
+      await new Promise((resolve) => setTimeout(resolve, (n * pace * 1000) / pickers.length));
+      for (let s = 0; s < scans; s++) {
         const next = picker.inputs.shift();
         if (!next) return;
         const begun = performance.now();
         times.push((await client.call('POST', `/api/runs/${picker.run}/inputs`, next)).ms);
-        await new Promise((resolve) => setTimeout(resolve, Math.max(0, 1000 - (performance.now() - begun))));
+        await new Promise((resolve) => setTimeout(resolve, Math.max(0, pace * 1000 - (performance.now() - begun))));
       }
     }),
   );

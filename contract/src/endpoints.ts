@@ -214,7 +214,8 @@ export const endpoints = all({
     method: 'POST',
     path: '/api/runs/:id/inputs',
     needs: ['runs.pick'],
-    summary: 'A scan, touch or count at a pick',
+    summary:
+      'A scan, touch or count at a pick; the header done-ago says how many milliseconds ago, where it was kept for a while',
     body: runs.inputBody,
     answer: runs.pickVerdict,
   },

@@ -68,6 +68,7 @@ export const runPick = z.object({
     hold: z.string().nullable().describe('Why it must not be picked now'),
   }),
   lineNote: z.string(),
+  askedIn: z.enum(['unit', 'inner', 'outer']).describe('What the order counts in'),
   unit: z.string(),
   picture: z.string(),
   zone: z.string(),
@@ -150,6 +151,8 @@ export const lostBody = z.strictObject({
   code: z.string().max(60).describe('Why the server did not take it'),
 });
 export const inputBody = z.strictObject({ pick: id, input: pickInput });
+/** Header of what is sent late: milliseconds since it was done, by the device's own clock, whatever that says. */
+export const DONE_AGO = 'done-ago';
 
 export const pickVerdict = z.object({
   verdict: z.enum(['accepted', 'done', 'refused']),

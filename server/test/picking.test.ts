@@ -169,6 +169,27 @@ describe('picking', () => {
     expect((await (await relay.as('ada')).get('bench')).runs.map((r) => r.id)).not.toContain(run);
   });
 
+  it('tells what a device kept for a while at the time when it was done, and believes no more than a day', async () => {
+    const { run, picks } = await taken([['QM-001', 2]]);
+    const [pick] = picks;
+    const done = async (ago: number, input: object) => {
+      await pico.get('runInput', { id: run, body: { pick: pick!.step.id, input }, ago });
+      const [last] = await relay.query<{ ago: number | null }>(
+        `select extract(epoch from at - (facts->>'doneAt')::timestamptz)::float8 as ago from journal where run_id = '${run}' and kind like 'scan-%' order by id desc limit 1`,
+      );
+      return last!.ago === null ? null : Math.round(last!.ago);
+    };
+    expect(await done(600_000, { kind: 'scan', text: pick!.step.bin })).toBe(600);
+    expect(await done(200, { kind: 'scan', text: 'Z-01-1' })).toBeNull();
+    expect(await done(90 * 3_600_000, { kind: 'scan', text: 'Z-01-2' })).toBeNull();
+    await done(300_000, { kind: 'count', units: 2 });
+    await done(299_000, { kind: 'touch', what: 'position' });
+    const [at] = await relay.query<{ ago: number }>(
+      `select extract(epoch from now() - confirmed_at)::float8 as ago from pick where id = '${pick!.step.id}'`,
+    );
+    expect(at!.ago).toBeGreaterThan(295);
+  });
+
   it('lets a scan lead to what it names, wherever it is scanned', async () => {
     const { cart, run, order, picks } = await taken([['QM-001', 1]]);
     const find = async (code: string) => {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import supertest from 'supertest';
-import { endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import { DONE_AGO, endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { localDate } from '@hand-relay/core/calendar';
 import { house, loadScenario, scenario as generate, type Scenario } from '@hand-relay/demo';
@@ -14,6 +14,8 @@ export interface Asked {
   body?: object;
   query?: Record<string, string | number>;
   key?: string;
+  /** Milliseconds since it was done, as a device tells that kept it. */
+  ago?: number;
 }
 
 /** A person at a device: calls endpoints as the app does. */
@@ -71,7 +73,7 @@ export async function openTest(options: { size?: number; clock?: () => Date } = 
 }
 
 export function personOf(agent: ReturnType<typeof supertest.agent>): Person {
-  const ask = (name: EndpointName, { id = '', body = {}, query = {}, key }: Asked = {}) => {
+  const ask = (name: EndpointName, { id = '', body = {}, query = {}, key, ago = 0 }: Asked = {}) => {
     const endpoint: Endpoint = endpoints[name];
     const path = endpoint.path.replace(':id', id);
     return endpoint.method === 'GET'
@@ -80,6 +82,7 @@ export function personOf(agent: ReturnType<typeof supertest.agent>): Person {
           .post(path)
           .query(query)
           .set('Idempotency-Key', key ?? `test-${++keys}`)
+          .set(DONE_AGO, String(ago))
           .send(body);
   };
   return {

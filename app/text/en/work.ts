@@ -186,6 +186,7 @@ export const work = {
     orderNote: 'Order: {{note}}',
     lineNote: 'Line: {{note}}',
     typeCount: 'Count',
+    packOf: '× {{level}} of {{units}} {{unit}}',
     packHolds: '{{level}} of {{units}}',
     level: { unit: 'Unit', inner: 'Inner', outer: 'Outer' },
     leaveTitle: 'All picked',

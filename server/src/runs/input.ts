@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import type { PickVerdictAnswer, RunPick } from '@hand-relay/contract';
-import { judgePick, otherBin, restOf, type PickInput, type PickProgress } from '@hand-relay/core/picking';
+import type { z } from 'zod';
+import type { inputBody, PickVerdictAnswer, RunPick } from '@hand-relay/contract';
+import { judgePick, otherBin, restOf, type PickProgress } from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { move } from '../stock/index.ts';
@@ -13,14 +14,17 @@ import { sharedOut, together } from './together.ts';
 /**
  * Judges an input at a pick as the device did, and writes what it means. A refused input changes nothing and is
  * journalled like any other.
+ *
+ * @param agoMs milliseconds since it was done, where the device had kept it
  */
 export async function pickInput(
   change: Change,
   runId: string,
-  pickId: string,
-  input: PickInput,
+  { pick: pickId, input }: z.output<typeof inputBody>,
+  agoMs = 0,
 ): Promise<PickVerdictAnswer> {
   const { tx, actor, now } = change;
+  const doneAt = doneWhen(agoMs, now);
   const run = await lockRun(tx, actor.siteId, runId);
   mustBeMine(run, actor.personId);
   const joined = together(
@@ -37,6 +41,7 @@ export async function pickInput(
     item: pick.step.item.name,
     bin: pick.step.bin,
     input,
+    ...(doneAt < now ? { doneAt: doneAt.toISOString() } : {}),
     ...(verdict.verdict === 'refused'
       ? { code: verdict.code, expected: verdict.expected, got: verdict.got, units: verdict.units }
       : { what: verdict.what }),
@@ -68,7 +73,7 @@ export async function pickInput(
     for (const { line, units, progress } of sharedOut(lines, verdict.progress, verdict.units)) {
       const elsewhere = line.step.elsewhere.map((o) => ({ ...o, units: Math.min(o.units, there) }));
       const taken = { ...line, step: { ...line.step, elsewhere } };
-      await confirm(change, run, taken, { progress, units, restId: restId ?? change.newId() });
+      await confirm(change, run, taken, { progress, units, doneAt, restId: restId ?? change.newId() });
       there -= Math.min(there, line.step.units - units);
       if (units < line.step.units) restId = null;
     }
@@ -81,15 +86,29 @@ export async function pickInput(
   return { ...verdict, ...(gotName ? { gotName } : {}), runComplete: open!.picks === 0 };
 }
 
+/** Milliseconds by which a device may be late with telling before it says so; and as long as it is believed at all. */
+const LATE = 5000;
+const BELIEVED = 24 * 3_600_000;
+
+/** When something was done, as the device says: earlier than now where it was kept for a while, never later. */
+const doneWhen = (agoMs: number, now: Date): Date =>
+  agoMs > LATE && agoMs < BELIEVED ? new Date(now.getTime() - agoMs) : now;
+
 interface Done {
+  doneAt: Date;
   progress: PickProgress;
   units: number;
   /** The id of the pick of the rest, where there is one. */
   restId: string;
 }
 
-async function confirm(change: Change, run: RunRow, pick: RunPick, { progress, units, restId }: Done): Promise<void> {
-  const { tx, actor, now } = change;
+async function confirm(
+  change: Change,
+  run: RunRow,
+  pick: RunPick,
+  { progress, units, doneAt, restId }: Done,
+): Promise<void> {
+  const { tx, actor } = change;
   const { step } = pick;
   const rest = restOf(step, progress);
   const short = step.units - units - (rest?.units ?? 0);
@@ -113,7 +132,7 @@ async function confirm(change: Change, run: RunRow, pick: RunPick, { progress, u
   await tx.execute(sql`
     with done as (
       update pick set picked = ${units}, units = ${rest ? Math.max(units + short, 1) : step.units}, lot = ${lot}, state = ${state}, progress = ${JSON.stringify(progress)}::jsonb,
-        confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${step.id}
+        confirmed_at = ${doneAt.toISOString()}, confirmed_by = ${actor.personId} where id = ${step.id}
     )
     update order_line set picked = picked + ${units} where id = ${at!.line}`);
   const facts = {

@@ -26,6 +26,7 @@ type PickRow = {
   cart: string | null;
   order: RunPick['order'];
   lineNote: string;
+  askedIn: RunPick['askedIn'];
   unit: string;
   picture: string;
   why: string;
@@ -95,7 +96,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
            k.lot, t.best_before::text as "bestBefore", k.units, k.picked, k.state, k.progress, k.position, ${iso(sql`k.confirmed_at`)} as "confirmedAt", k.why, k.saves, r.cart_code as cart,
            jsonb_build_object('id', o.id, 'number', o.number, 'note', o.note, 'hold', (
              select h.text from order_hold h where h.order_id = o.id and h.lifted_at is null and 'picking' = any(h.stops) order by h.held_at limit 1
-           )) as "order", l.note as "lineNote", i.unit, i.picture,
+           )) as "order", l.note as "lineNote", l.pack as "askedIn", i.unit, i.picture,
            greatest(0, coalesce((select sum(s.units) from balance s where s.place_id = k.bin_id and s.item_id = k.item_id), 0)
              - case when k.state = 'open' then k.units else 0 end)::int as remains,
            case when i.tracks_serial then (
@@ -138,6 +139,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
     picked: k.picked,
     order: k.order,
     lineNote: k.lineNote,
+    askedIn: k.askedIn,
     unit: k.unit,
     picture: k.picture,
     zone: k.zone ?? '',

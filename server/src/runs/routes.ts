@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { endpoints } from '@hand-relay/contract';
+import { DONE_AGO, endpoints } from '@hand-relay/contract';
 import { pickList } from '../documents/index.ts';
 import { serve, type Actor, type Db, type Doors, type Tx } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
@@ -46,8 +46,8 @@ export function runRoutes(doors: Doors): void {
     });
     return runDetail(platform, actor.siteId, id);
   });
-  serve(doors, endpoints.runInput, ({ id, body, change }) =>
-    change((current) => pickInput(current, id, body.pick, body.input)),
+  serve(doors, endpoints.runInput, ({ id, body, change, req }) =>
+    change((current) => pickInput(current, id, body, Number(req.get(DONE_AGO) ?? 0))),
   );
   serve(doors, endpoints.reportLost, async ({ id, body, change }) => {
     await change((current) => reportLost(current, id, body));

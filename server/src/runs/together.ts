@@ -34,6 +34,7 @@ export function together(lines: readonly RunPick[]): JoinedPick[] {
         step: { ...first!.step, units: sum((p) => p.step.units) },
         state,
         picked: sum((p) => p.picked),
+        askedIn: parts.every((p) => p.askedIn === first!.askedIn) ? first!.askedIn : 'unit',
         lineNote: [...new Set(parts.map((p) => p.lineNote).filter(Boolean))].join(' · '),
         remains: Math.max(0, first!.remains - (state === 'open' ? sum((p) => p.step.units) - first!.step.units : 0)),
       },
