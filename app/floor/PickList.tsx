@@ -18,7 +18,7 @@ const chosenColumns = (): Column[] => {
 };
 
 /** Why a pick is sent to its bin. */
-export function binWhy({ why, saves }: Pick<RunPick, 'why' | 'saves'>): string {
+function binWhy({ why, saves }: Pick<RunPick, 'why' | 'saves'>): string {
   return why === 'walk' && saves > 0
     ? i18n.t('floor.binWhy.saves', { walk: distance(saves) })
     : i18n.t(`floor.binWhy.${why}`);

@@ -1,15 +1,15 @@
 import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunPick } from '@hand-relay/contract';
-import { Ribbon } from '../ui/index.ts';
+import { Ribbon, type RibbonStop } from '../ui/index.ts';
 
 /** The bins of a run, done and to come. Drawn again only when one of them changed. */
 export const RunRibbon = memo(function RunRibbon({ picks, current }: { picks: RunPick[]; current: string }) {
   const { t } = useTranslation();
-  const stops = [...new Set(picks.map((p) => p.step.bin))].map((bin) => {
+  const stops = [...new Set(picks.map((p) => p.step.bin))].map((bin): RibbonStop => {
     const at = picks.filter((p) => p.step.bin === bin);
     const state = at.some((p) => p.state === 'open') ? 'open' : at.some((p) => p.state === 'short') ? 'short' : 'done';
-    return { key: bin, code: bin, state: state as 'open' | 'short' | 'done' };
+    return { key: bin, code: bin, state };
   });
   return <Ribbon stops={stops} current={current} label={t('waves.stops')} />;
 });

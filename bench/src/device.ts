@@ -64,6 +64,8 @@ export async function benchDevice(
     await context.addCookies([{ name, value, url: bench.base }]);
     const page = await context.newPage();
     await page.addInitScript(() => {
+      // Kept aside to be called on the oscillator that is started.
+      // eslint-disable-next-line @typescript-eslint/unbound-method
       const start = OscillatorNode.prototype.start;
       OscillatorNode.prototype.start = function (...when) {
         if (Number.isNaN(globalThis.heardAt)) globalThis.heardAt = performance.now();

@@ -7,12 +7,12 @@ const SECONDS = 120;
 /** Seconds between two scans of a picker. */
 const PACE = 2;
 /** Carts for the pickers. */
-const CARTS = 110;
+const CARTS = 60;
 
 type Page = { rows: (string | number | null)[][]; next: string | null };
 
-/** Releases, plans and starts orders, each a run of its own. */
-export async function release(desk: Client, orders: string[], picking = 'single'): Promise<void> {
+/** Releases, plans and starts orders. */
+export async function release(desk: Client, orders: string[], picking: string): Promise<void> {
   const { wave } = (await desk.call<{ wave: string }>('POST', '/api/waves', { orders })).data;
   await desk.call('POST', `/api/waves/${wave}`, { picking });
   await desk.call('POST', `/api/waves/${wave}/plan`);
@@ -48,7 +48,7 @@ export async function benchFloor(bench: Bench, desk: Client, floor: Client, say:
   ).data;
   while ((await desk.call<{ state: string }>('GET', `/api/setup/jobs/${job}`)).data.state === 'running')
     await new Promise((resolve) => setTimeout(resolve, 100));
-  await release(desk, ids.slice(0, 90));
+  await release(desk, ids.slice(0, 700), 'sort');
   const pickers = await takeRuns(floor, PICKERS, CARTS);
   say('pickers', pickers.length, '', String(PICKERS));
   const ended = askAlong(desk);
@@ -68,13 +68,11 @@ export async function benchFloor(bench: Bench, desk: Client, floor: Client, say:
   say('scans', alone.length, '');
   say('a question beside them, p95', quantile(waits, 0.95), 'ms');
   say('a question beside them, worst', Math.max(...waits), 'ms');
-  await release(desk, ids.slice(90, 180));
-  const more = await takeRuns(floor, PICKERS, CARTS);
-  const scanning = scanFor(floor, more, 12, PACE);
+  const scanning = scanFor(floor, pickers, 12, PACE);
   await new Promise((resolve) => setTimeout(resolve, 1500));
-  await release(desk, ids.slice(180, 480), 'sort');
+  await release(desk, ids.slice(700, 1000), 'sort');
   const during = await scanning;
-  say('pickers while a wave of 300 orders is planned', more.length, '');
+  say('scans while a wave of 300 orders is planned', during.length, '');
   for (const [name, share] of [
     ['p50', 0.5],
     ['p95', 0.95],

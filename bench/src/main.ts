@@ -49,7 +49,7 @@ async function benchWavesAlone() {
 }
 
 async function benchFloorAlone() {
-  const bench = await startServer(3);
+  const bench = await startServer(6);
   await benchFloor(bench, await signIn(bench.base, 'maren'), await signIn(bench.base, 'pico'), note);
   await bench.close();
 }

@@ -320,6 +320,31 @@ describe('a pick', () => {
     ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
   });
 
+  const { unit, inner } = gtins;
+  const one: PickStep = { ...base, units: 1 };
+  const bin = scan('B-07-2');
+  const place = scan('CART-07-3');
+  const typed = (units: number): PickInput => ({ kind: 'count', units });
+  const touch = (what: 'bin' | 'position'): PickInput => ({ kind: 'touch', what });
+
+  it.each<[string, PickStep, PickInput[], scans: number, touches: number]>([
+    ['one unit', one, [bin, scan(unit), place], 3, 0],
+    ['one unit, by touch', one, [touch('bin'), typed(1), touch('position')], 0, 3],
+    ['fourteen by packs', base, [bin, scan(inner), scan(unit), scan(unit), place], 5, 0],
+    ['fourteen typed or by the key for all', base, [bin, typed(14), place], 2, 1],
+    ['fourteen by one scan', { ...base, how: { ...base.how, counting: 'once' } }, [bin, scan(unit), place], 3, 0],
+    ['a lot told by the symbol', lots, [bin, scan(`01${unit}10A4802\u001d372`), place], 3, 0],
+    ['a lot scanned by itself', lots, [bin, typed(2), scan('A4802'), place], 3, 1],
+    ['two serial numbers', serials, [bin, scan('S1'), scan('S2'), place], 4, 0],
+    ['without a place', { ...one, how: { ...base.how, checks: ['bin', 'item'] } }, [bin, scan(unit)], 2, 0],
+    ['goods only', { ...one, how: { ...base.how, checks: ['item'] } }, [scan(unit)], 1, 0],
+  ])('costs no more than the scans that are asked: %s', (_, step, inputs, scans, touches) => {
+    const verdicts = run(step, ...inputs);
+    expect(verdicts.map((v) => v.verdict)).toEqual([...inputs.slice(1).map(() => 'accepted'), 'done']);
+    expect(inputs.filter((i) => i.kind === 'scan')).toHaveLength(scans);
+    expect(inputs.filter((i) => i.kind !== 'scan')).toHaveLength(touches);
+  });
+
   it('asks for the bin first where either may come, and for the rest of the goods once some are in hand', () => {
     const step: PickStep = { ...base, how: { ...base.how, order: 'either' } };
     expect(awaited(step, freshProgress)).toEqual(['bin', 'item']);
