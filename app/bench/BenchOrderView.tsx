@@ -100,8 +100,8 @@ export function BenchOrderView({ id }: { id: string }) {
       </View>
       <HoldBanner order={order.id} />
       {order.note !== '' && <Signal kind="caution" text={`${t('bench.noteTitle')}: ${order.note}`} size="body" />}
-      {order.packerNote !== '' && (
-        <Signal kind="caution" text={`${t('bench.pickerNote')}: ${order.packerNote}`} size="body" />
+      {order.forBench !== '' && (
+        <Signal kind="caution" text={`${t('bench.pickerNote')}: ${order.forBench}`} size="body" />
       )}
       {order.wishes !== '' && (
         <Signal

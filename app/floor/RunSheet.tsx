@@ -28,7 +28,7 @@ export function RunSheet({
   const [note, setNote] = useState('');
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
   const [pass, passing] = floorWork.useHandOverMutation();
-  const [tellPacker, noting] = floorWork.useNotePackerMutation();
+  const [tellBench, noting] = floorWork.useTellBenchMutation();
   const error = passing.error ?? noting.error;
   const say = (text: string) => send(tell({ kind: 'done', text }));
   const passTo = async (person: string | null, name: string) => {
@@ -38,7 +38,7 @@ export function RunSheet({
     router.navigate('/floor');
   };
   const noteIt = async () => {
-    const done = await tellPacker({ id: run.run.id, order: current.order.id, note });
+    const done = await tellBench({ id: run.run.id, order: current.order.id, note });
     if (done.error) return;
     say(t('runMore.noted', { order: current.order.number }));
     onClose();

@@ -20,8 +20,8 @@ export const floorWork = api.injectEndpoints({
       query: ({ id, person }) => ({ name: 'handOver', id, body: { person } }),
       invalidatesTags: ['runs'],
     }),
-    notePacker: build.mutation<unknown, { id: string } & Body<'notePacker'>>({
-      query: ({ id, ...body }) => ({ name: 'notePacker', id, body }),
+    tellBench: build.mutation<unknown, { id: string } & Body<'tellBench'>>({
+      query: ({ id, ...body }) => ({ name: 'tellBench', id, body }),
     }),
     lookUp: build.query<Answer<'lookUp'>, string>({
       query: (code) => ({ name: 'lookUp', query: { code } }),

@@ -22,12 +22,12 @@ export const floorEndpoints = all({
     body: runs.handOverBody,
     answer: nothing,
   },
-  notePacker: {
+  tellBench: {
     method: 'POST',
-    path: '/api/runs/:id/packer-note',
+    path: '/api/runs/:id/for-bench',
     needs: ['runs.pick'],
     summary: 'A note to whoever packs an order of the run',
-    body: runs.packerNoteBody,
+    body: runs.forBenchBody,
     answer: nothing,
   },
   lookUp: {

@@ -30,7 +30,7 @@ export const benchOrder = z.object({
   number: z.string(),
   customer: z.string(),
   note: z.string(),
-  packerNote: z.string().describe('What the picker wrote'),
+  forBench: z.string().describe('What the picker wrote'),
   wishes: z.string().describe('What the customer wishes, of every order'),
   shipTo: z.object({
     name: z.string(),

@@ -172,7 +172,7 @@ export const undoResult = z.object({ pick: id.nullable() });
 export const handOverBody = z.strictObject({
   person: id.nullable().describe('Whoever goes on with it; null for whoever takes its cart next'),
 });
-export const packerNoteBody = z.strictObject({ order: id, note: z.string().trim().max(300) });
+export const forBenchBody = z.strictObject({ order: id, note: z.string().trim().max(300) });
 export const takeOutBody = z.strictObject({ order: id });
 export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 

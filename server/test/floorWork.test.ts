@@ -257,10 +257,10 @@ describe('a run that passes on', () => {
     await desk.get('handOver', { id: run, body: { person: null } });
     await pico.get('takeRun', { id: run, body: { cart } });
     await pickOne(pico, run, second!, cart);
-    await pico.get('notePacker', { id: run, body: { order: ids[0]!, note: 'lid is loose' } });
+    await pico.get('tellBench', { id: run, body: { order: ids[0]!, note: 'lid is loose' } });
     await pico.get('leaveRun', { id: run, body: { lane: 'LANE-2' } });
     const packer = await relay.as('ada');
-    expect((await packer.get('benchOrder', { id: ids[0]! })).packerNote).toBe('lid is loose');
+    expect((await packer.get('benchOrder', { id: ids[0]! })).forBench).toBe('lid is loose');
     // The label on the cart opens it at the bench.
     const printed = await pico.get('print', { body: { kind: 'handoff-label', of: run } });
     expect(printed.printer).not.toBe('');

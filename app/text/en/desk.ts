@@ -201,7 +201,7 @@ export const desk = {
     'count-again': '{{bin}} is to be counted again',
     'count-drop': '{{bin}} is not to be counted any more',
     'run-passed-on': 'Run {{run}} passed on from {{from}} to {{to}}',
-    'packer-noted': 'Note to the packer: {{note}}',
+    'bench-told': 'For the bench: {{note}}',
     'work-begun': '{{work}} begun',
     'work-ended': '{{work}} ended',
     'bin-changed': 'Run {{run}}: {{units}} units from {{bin}} in place of {{from}}',

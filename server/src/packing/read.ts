@@ -68,12 +68,12 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const [head] = await rows<
     Pick<
       BenchOrder,
-      'id' | 'number' | 'customer' | 'note' | 'packerNote' | 'wishes' | 'shipTo' | 'leavesAt' | 'lane' | 'shipment'
+      'id' | 'number' | 'customer' | 'note' | 'forBench' | 'wishes' | 'shipTo' | 'leavesAt' | 'lane' | 'shipment'
     >
   >(
     db,
     sql`
-    select o.id, o.number, c.name as customer, o.note, o.packer_note as "packerNote", c.wishes, ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane,
+    select o.id, o.number, c.name as customer, o.note, o.for_bench as "forBench", c.wishes, ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane,
            jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country) as "shipTo",
            (select s.id from shipment s where s.order_id = o.id and s.state = 'open') as shipment
     from customer_order o join customer c on c.id = o.customer_id left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)

@@ -37,16 +37,16 @@ export async function passOn(change: Change, runId: string, person: string | nul
 }
 
 /** A note to whoever packs an order of a run. */
-export async function notePacker(change: Change, runId: string, order: string, note: string): Promise<void> {
+export async function tellBench(change: Change, runId: string, order: string, note: string): Promise<void> {
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   const [noted] = await rows<{ number: string }>(
     tx,
-    sql`update customer_order o set packer_note = ${note} where o.id = ${order}
+    sql`update customer_order o set for_bench = ${note} where o.id = ${order}
         and exists (select 1 from run_position q where q.run_id = ${runId} and q.order_id = o.id) returning o.number`,
   );
   if (!noted) throw new Refusal(404, 'not-found', { what: 'order', id: order });
-  change.journal({ kind: 'packer-noted', orderId: order, runId, waveId: run.waveId, facts: { note } });
+  change.journal({ kind: 'bench-told', orderId: order, runId, waveId: run.waveId, facts: { note } });
   change.tell('bench', [order]);
   change.tell('runs', [runId]);
 }

@@ -12,7 +12,7 @@ import { pickInput } from './input.ts';
 import { undoPick } from './undo.ts';
 import { noteLookAlikes } from './lookAlikes.ts';
 import { reportLost } from './lost.ts';
-import { notePacker, passOn } from './passOn.ts';
+import { tellBench, passOn } from './passOn.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
 import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
@@ -57,8 +57,8 @@ export function runRoutes(doors: Doors): void {
     await change((current) => passOn(current, id, body.person));
     return {};
   });
-  serve(doors, endpoints.notePacker, async ({ id, body, change }) => {
-    await change((current) => notePacker(current, id, body.order, body.note));
+  serve(doors, endpoints.tellBench, async ({ id, body, change }) => {
+    await change((current) => tellBench(current, id, body.order, body.note));
     return {};
   });
   serve(doors, endpoints.walkFrom, async ({ id, body, change }) => {

@@ -137,7 +137,7 @@ export const order = pgTable(
     shipCountry: text().notNull(),
     note: text().notNull(),
     /** What a picker wrote to whoever packs it. */
-    packerNote: text().notNull().default(''),
+    forBench: text().notNull().default(''),
     document: text().notNull(),
     /** Address of the document that it came from, in the system that keeps it. */
     link: text().notNull().default(''),
