@@ -1,12 +1,15 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { floorWork, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { LAST_DONE } from '../offline/index.ts';
+import { floorWork, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { clock, duration } from '../text/index.ts';
 import { Card, Column, Failed, Key, Row, Sheet, Signal, SurfaceContext, Txt } from '../ui/index.ts';
 
 /** Minutes without a scan after which the device asks what is done instead. */
 const QUIET_MINUTES = 15;
+/** Longer than that it was another day. */
+const SHIFT_MINUTES = 8 * 60;
 
 /** Other work than picking: what is done now, or the site's list to begin something of it. */
 export function OtherWork() {
@@ -21,7 +24,8 @@ export function OtherWork() {
     const done = await change(kind);
     if (done.data) setChoosing(false);
   };
-  const quietFor = data.lastScan === null ? 0 : Math.floor((now - Date.parse(data.lastScan)) / 60_000);
+  const last = Number(remembered(LAST_DONE) ?? now);
+  const quietFor = Math.floor((now - last) / 60_000);
   if (data.now)
     return (
       <Card gap={10}>
@@ -42,7 +46,9 @@ export function OtherWork() {
     );
   return (
     <>
-      {quietFor >= QUIET_MINUTES && <Signal kind="quiet" size="body" text={t('work.quiet', { count: quietFor })} />}
+      {quietFor >= QUIET_MINUTES && quietFor < SHIFT_MINUTES && (
+        <Signal kind="quiet" size="body" text={t('work.quiet', { count: quietFor })} />
+      )}
       <Key size="floor" icon="account-clock-outline" title={t('work.other')} onPress={() => setChoosing(true)} />
       {choosing && (
         <SurfaceContext.Provider value="floor">

@@ -1,5 +1,5 @@
 import type { RunPick } from '@hand-relay/contract';
-import { rowsOf, type Rows } from '../kept/index.ts';
+import { remember, rowsOf, type Rows } from '../kept/index.ts';
 import type { Call, Trouble } from '../state/index.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
@@ -88,6 +88,8 @@ type Listener = (
 
 /** What is refused so soon is said on the card that the person is looking at. */
 const SAID_MS = 10_000;
+/** Under this the device remembers when something was last done on it. */
+export const LAST_DONE = 'last-done';
 /** So many kept, and what is sent of them is drawn only now and then. */
 const MANY = 20;
 const SOON_MS = 150;
@@ -155,6 +157,7 @@ export class Outbox {
     this.lastSeq = Math.max(this.lastSeq + 1, this.options.now() * 1000);
     const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
     this.set({ entries: [...this.state.entries, made] });
+    remember(LAST_DONE, String(this.options.now()));
     void this.keep(this.rows.put(made));
     // Out of reach, the next try comes by itself: a try with every scan would cost time and battery for nothing.
     if (this.state.reachable) void this.pump();

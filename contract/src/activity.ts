@@ -5,7 +5,6 @@ import { instant } from './basics.ts';
 export const activities = z.object({
   list: z.array(z.string()).describe('Other work of the site, in its own words'),
   now: z.object({ kind: z.string(), since: instant }).nullable(),
-  lastScan: instant.nullable().describe('When this person was last heard of on the floor'),
 });
 export const activityBody = z.strictObject({
   kind: z.string().trim().min(1).max(40).nullable().describe('Null: back to picking'),

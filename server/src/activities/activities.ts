@@ -2,19 +2,14 @@ import { sql } from 'drizzle-orm';
 import { iso, Refusal, rows, type Actor, type Change, type Db, type Tx } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
 
-/** Other work of the site, what of it somebody does now, and when they were last heard of on the floor. */
+/** Other work of the site, and what of it somebody does now. */
 export async function activitiesOf(on: Db | Tx, { siteId, personId }: Actor) {
   const { otherWork } = await wayOf(on, siteId);
   const [now] = await rows<{ kind: string; since: string }>(
     on,
     sql`select kind, ${iso(sql`began_at`)} as since from activity where person_id = ${personId} and site_id = ${siteId} and ended_at is null`,
   );
-  const [last] = await rows<{ at: string | null }>(
-    on,
-    sql`select ${iso(sql`max(at)`)} as at from journal where person_id = ${personId} and kind in ('scan-accepted', 'run-taken', 'cart-left', 'put-back', 'counted')
-        and at > now() - interval '1 day'`,
-  );
-  return { list: otherWork, now: now ?? null, lastScan: last?.at ?? null };
+  return { list: otherWork, now: now ?? null };
 }
 
 /** Begins other work, which ends what was done before; or goes back to picking. */
