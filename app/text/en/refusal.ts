@@ -109,7 +109,6 @@ export const refusal = {
     'cart-busy': '{{cart}} is still used by run {{run}}. Take an empty one.',
     'cart-small': '{{cart}} has {{positions}} places. This run needs {{needed}}.',
     'run-begun': 'Run {{run}} has begun: {{picks}} picks are done. Undo them first.',
-    'order-begun': 'Some of the order is picked in run {{run}}. Undo those picks first.',
     'picks-left': '{{picks}} picks are still open in run {{run}}.',
     'not-a-lane': '"{{got}}" is not a lane. Scan the sign at the lane.',
     'pick-done': 'Somebody confirmed this pick already.',
