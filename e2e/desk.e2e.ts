@@ -21,6 +21,8 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
   await test.step('the list says that its numbers are old, and computes them again', async () => {
     await page.goto('/desk?find=MO-&show=open');
     await expect(page.getByRole('link', { name: /^MO-BIG/ })).toBeVisible();
+    // Computed, and so listening by now: what changes from here on must be said.
+    await expect(page.getByText(/^As of \d\d:\d\d$/)).toBeVisible();
     await takeIn(page, 'MO-LATER', [['HT-004', 1]]);
     await expect(page.getByText(/^\d+ orders? changed since \d\d:\d\d$/)).toBeVisible();
     await page.getByRole('button', { name: 'Compute again' }).click();
