@@ -169,6 +169,8 @@ test('a run goes to another picker by drag, by keys and on a phone', async ({ br
 
 test('orders go from run to run by drag, by keys and from a list, and a wave is split', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
+  // Several bays in a row, so that what is carried passes others on its way.
+  for (const badge of ['BADGE-2001', 'BADGE-2002', 'BADGE-2003']) await person(browser, { badge }, PHONE);
   const orders: string[] = [];
   for (let i = 0; i < 3; i++) orders.push(await takeIn(desk, `WV-MOVE-${i}`, [['BR-001', 1]]));
   const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders });
@@ -213,6 +215,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
       await desk.keyboard.press('ArrowRight');
       await expect.poll(() => said.innerText()).not.toBe(before);
     }
+    await expect(said).toContainText(`over Run ${own}`);
     await desk.keyboard.press('Space');
     await expect(desk.getByText(/1 order went from run/)).toBeVisible();
     await expect.poll(runs).toEqual(expect.arrayContaining([[own, 2]]));

@@ -241,9 +241,9 @@ function BayBox({ bay, children }: { bay: Bay; children: React.ReactNode[] }) {
         flexBasis: 220,
         minHeight: 96,
         gap: 6,
-        padding: 8,
+        // Its size stays: what is carried must not move what it is carried over.
+        padding: isOver ? 7 : 8,
         borderWidth: isOver ? 2 : 1,
-        margin: isOver ? 0 : 1,
         borderColor: isOver ? surface.ink : surface.line,
         borderRadius: 4,
         backgroundColor: isOver ? surface.chosen : surface.sunk,

@@ -57,7 +57,7 @@ export function RunFace({ run, here, lifted = false }: { run: RunSummary; here: 
     <View
       style={{
         gap: 2,
-        padding: 8,
+        padding: here ? 7 : 8,
         borderWidth: here ? 2 : 1,
         borderColor: here ? surface.ink : surface.line,
         borderRadius: 4,

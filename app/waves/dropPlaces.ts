@@ -1,4 +1,4 @@
-import type { ClientRect, CollisionDetection, KeyboardCoordinateGetter, UniqueIdentifier } from '@dnd-kit/core';
+import type { CollisionDetection, KeyboardCoordinateGetter, UniqueIdentifier } from '@dnd-kit/core';
 import { pointerWithin, rectIntersection } from '@dnd-kit/core';
 
 const RUN = 'onto ';
@@ -18,26 +18,11 @@ export const orderOf = (id: UniqueIdentifier | undefined | null) =>
 /** A run is dropped on who shall pick it, an order on another run or on who shall pick it as a run of its own. */
 const takes = (place: UniqueIdentifier, held: UniqueIdentifier) => orderOf(held) !== null || runUnder(place) === null;
 
-/** Places as they are read: bay by bay, each before the runs that lie in it. */
-export function inReadingOrder<P extends { id: UniqueIdentifier }>(
-  places: readonly P[],
-  rectOf: ReadonlyMap<UniqueIdentifier, Pick<ClientRect, 'left' | 'top' | 'width' | 'height'>>,
-): P[] {
-  const bays = places.filter((p) => runUnder(p.id) === null);
-  const keyOf = (place: P): [number, number, number, number] => {
-    const own = rectOf.get(place.id) ?? { left: 0, top: 0, width: 0, height: 0 };
-    if (runUnder(place.id) === null) return [own.top, own.left, -1, -1];
-    const around = bays
-      .map((b) => rectOf.get(b.id))
-      .find(
-        (r) =>
-          r && r.left <= own.left && own.left <= r.left + r.width && r.top <= own.top && own.top <= r.top + r.height,
-      );
-    return [around?.top ?? own.top, around?.left ?? own.left, own.top, own.left];
-  };
-  return places
-    .map((place) => ({ place, key: keyOf(place) }))
-    .sort(({ key: a }, { key: b }) => a[0] - b[0] || a[1] - b[1] || a[2] - b[2] || a[3] - b[3])
+/** Places as they are read: bay by bay, each before the runs that lie in it. The page has them in this order. */
+function inReadingOrder<P extends { node: { current: HTMLElement | null } }>(places: readonly P[]): P[] {
+  const shown = places.flatMap((place) => (place.node.current ? [{ place, node: place.node.current }] : []));
+  return shown
+    .sort((a, b) => (a.node.compareDocumentPosition(b.node) & Node.DOCUMENT_POSITION_FOLLOWING ? -1 : 1))
     .map(({ place }) => place);
 }
 
@@ -54,7 +39,7 @@ export const betweenPlaces: KeyboardCoordinateGetter = (event, { active, context
   const open = [...context.droppableContainers.values()].flatMap((p) =>
     p && !p.disabled && takes(p.id, active) ? [p] : [],
   );
-  const places = inReadingOrder(open, context.droppableRects);
+  const places = inReadingOrder(open);
   const at = places.findIndex((p) => p.id === context.over?.id);
   const next = places[Math.min(Math.max(at + step, 0), places.length - 1)];
   const rect = next && context.droppableRects.get(next.id);

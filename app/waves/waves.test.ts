@@ -1,7 +1,7 @@
 import type { FloorLayout, LoadSummary, WaveSummary } from '@hand-relay/contract';
 import { layoutOf } from './LayoutFile.tsx';
 import { loadMarks } from './loadMarks.ts';
-import { inReadingOrder, onRun, orderHeld, orderOf, runUnder } from './dropPlaces.ts';
+import { onRun, orderHeld, orderOf, runUnder } from './dropPlaces.ts';
 import { zoomed } from '../ui/PanZoom.tsx';
 import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
 import { along, axisOf } from './track.ts';
@@ -81,21 +81,7 @@ it('a zoom keeps the point under the finger where it is, within bounds', () => {
 });
 
 describe('places on the board', () => {
-  it('are gone through bay by bay by the arrow keys, each before the runs that lie in it', () => {
-    const rect = (left: number, top: number, width: number, height: number) => ({ left, top, width, height });
-    const rects = new Map<string, ReturnType<typeof rect>>([
-      // As they were made: a run that came last stands last.
-      [onRun('one'), rect(106, 402, 200, 80)],
-      ['anybody', rect(97, 368, 220, 150)],
-      ['maren', rect(331, 368, 220, 150)],
-      ['suri', rect(97, 537, 220, 90)],
-      [onRun('two'), rect(340, 402, 200, 80)],
-    ]);
-    const order = inReadingOrder(
-      [...rects.keys()].map((id) => ({ id })),
-      rects,
-    ).map((p) => p.id);
-    expect(order).toEqual(['anybody', onRun('one'), 'maren', onRun('two'), 'suri']);
+  it('and what is held are told apart by their keys', () => {
     expect([runUnder(onRun('one')), runUnder('maren'), orderOf(orderHeld('o1')), orderOf('run')]).toEqual([
       'one',
       null,
