@@ -14,8 +14,9 @@ it.each([1, 2, 3, 4])(
   'the search comes within half a percent of the shortest batches that there are (%i)',
   async (seed) => {
     const solver = await openSolver();
-    const orders = ordersOf(14, [5, 25], seed % 2 === 0, seed);
-    const exact = exactBatch(orders, 45, at, solver, 30)!;
+    const orders = ordersOf(12, [5, 25], seed % 2 === 0, seed);
+    // As long as it takes: on a busy machine too it must end with a proof.
+    const exact = exactBatch(orders, 45, at, solver, 100)!;
     expect(exact.proven).toBe(true);
     const { lengths } = batch(orders, { positions: 99, maxUnits: 45 }, at, { seed: 1 });
     const found = lengths.reduce((a, b) => a + b, 0);

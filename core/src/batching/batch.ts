@@ -1,6 +1,7 @@
 import { mapFloor, type Floor, type FloorMap, type Place } from '../floor/index.ts';
 import { openMeter } from '../routing/index.ts';
 import { fewEnough, firstCome, lengthOf, neighbours, prepare, savings } from './construct.ts';
+import { FEW, shortest } from './exact.ts';
 import { forCrew, leastWalk } from './goal.ts';
 import type { BatchOrder, CartLimits, Crew } from './problem.ts';
 import { search } from './search.ts';
@@ -9,7 +10,7 @@ export const batchMethods = ['best', 'savings', 'first-come'] as const;
 export type BatchMethod = (typeof batchMethods)[number];
 
 export interface BatchOptions {
-  /** `best`: the search beginning with savings; the others for comparison. */
+  /** `best`: the shortest there is, or the search beginning with savings; the others for comparison. */
   method?: BatchMethod;
   seed?: number;
   /** Share of the time that is spent: at 1 the search ends with the best so far. */
@@ -29,7 +30,8 @@ export interface Batched {
 
 /**
  * Groups whole orders onto carts, one position each, for the least walk (and with a crew for departures and even
- * lengths): savings improved by simulated annealing, every run measured by its shortest walk.
+ * lengths): every way of sharing out where few are shared out for the walk alone, otherwise savings improved by
+ * simulated annealing; every run measured by its shortest walk.
  *
  * An order that exceeds the cart's limits by itself gets a run of its own, so that nobody's order is lost.
  *
@@ -47,6 +49,7 @@ export function batch(
   let runs: number[][];
   if (method === 'first-come') runs = firstCome(problem);
   else if (method === 'savings') runs = savings(problem);
+  else if (!crew && orders.length <= FEW) runs = shortest(problem);
   else {
     const near = neighbours(problem, map.network.rows);
     const first = savings(problem, fewEnough(orders.length) ? undefined : near, () => (spent?.() ?? 0) >= 0.5);

@@ -1,0 +1,36 @@
+import { lengthOf, type Prepared } from './construct.ts';
+import { fits, nothingWeighed, weigh } from './problem.ts';
+
+/** Orders up to which every way of sharing them out is weighed: at nine, 511 runs are measured. */
+export const FEW = 9;
+
+/**
+ * The shortest of all ways to share few orders among runs, by dynamic programming over sets of orders: the run of the
+ * first order of a set is each of its subsets in turn, and the rest is known. A large order runs by itself.
+ */
+export function shortest(problem: Prepared): number[][] {
+  const { orders, weights, cart } = problem;
+  const all = (1 << orders.length) - 1;
+  const members = (set: number) => orders.flatMap((_, i) => (set & (1 << i) ? [i] : []));
+  const walk = new Map<number, number>();
+  for (let set = 1; set <= all; set++) {
+    const run = members(set);
+    const weight = run.reduce((w, o) => weigh(w, weights[o]!), nothingWeighed);
+    if (run.length === 1 || fits(weight, cart)) walk.set(set, lengthOf(problem, run));
+  }
+  const least = [0];
+  const first = [0];
+  for (let set = 1; set <= all; set++) {
+    least[set] = Infinity;
+    const lowest = set & -set;
+    for (let run = set; run > 0; run = (run - 1) & set) {
+      const metres = run & lowest ? walk.get(run) : undefined;
+      if (metres === undefined || metres + least[set ^ run]! >= least[set]!) continue;
+      least[set] = metres + least[set ^ run]!;
+      first[set] = run;
+    }
+  }
+  const runs: number[][] = [];
+  for (let left = all; left > 0; left ^= first[left]!) runs.push(members(first[left]!));
+  return runs;
+}
