@@ -9,7 +9,7 @@ import { i18n, number } from '../text/index.ts';
 import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
-import type { Verdict } from './useRun.ts';
+import type { Verdict } from './verdict.ts';
 
 const nothing: PutBackProgress = { item: null, bin: null };
 

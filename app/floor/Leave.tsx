@@ -6,9 +6,10 @@ import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
+import { CartonsOnCart } from './CartonsOnCart.tsx';
 import { Beside } from './RunSheet.tsx';
 import { PickList } from './PickList.tsx';
-import type { Verdict } from './useRun.ts';
+import type { Verdict } from './verdict.ts';
 
 function summaryOf(run: RunDetail, picks: RunPick[]): string {
   return i18n.t('floor.summary', {
@@ -116,8 +117,21 @@ function AfterRun({ run }: { run: RunDetail }) {
   return (
     <>
       {parts.length > 0 && <Beside beside={parts} />}
+      <CartonsOnCart run={run} />
       <Row gap={8}>
         <PrintKey size="floor" kind="handoff-label" of={run.run.id} title={t('runMore.label')} />
+        {run.positions.map(
+          (p) =>
+            p.shipment && (
+              <PrintKey
+                key={p.id}
+                size="floor"
+                kind="packing-slip"
+                of={p.shipment}
+                title={t('runMore.slip', { order: p.order })}
+              />
+            ),
+        )}
       </Row>
     </>
   );

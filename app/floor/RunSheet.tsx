@@ -5,6 +5,8 @@ import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { floorWork, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { Column, Failed, Field, Key, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { PrintKey } from '../shell/index.ts';
+import { CartonsOnCart } from './CartonsOnCart.tsx';
 
 /** What is wanted of a run now and then: looking something up, a note, passing it on, a pause, the sound, a label. */
 export function RunSheet({
@@ -87,6 +89,12 @@ export function RunSheet({
               remember('sound', sound ? 'off' : 'on');
               setSound(!sound);
             })}
+            <CartonsOnCart run={run} />
+            {current.step.carton && (
+              <View style={{ flexDirection: 'row' }}>
+                <PrintKey size="floor" kind="carton-numbers" of="12" title={t('runMore.numbers')} />
+              </View>
+            )}
             {run.beside.length > 0 && <Beside beside={run.beside} />}
           </Column>
         )}

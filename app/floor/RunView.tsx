@@ -15,6 +15,7 @@ import { ProblemSheet } from './ProblemSheet.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { RunRibbon } from './RunRibbon.tsx';
 import { RunMap } from './RunMap.tsx';
+import { SetUpView } from './SetUpView.tsx';
 import { StopCard } from './StopCard.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
@@ -69,7 +70,8 @@ export function RunView({ id }: { id: string }) {
     onRun.turnTo(pick);
     setLook('card');
   };
-  if (run.run.state === 'left' && run.run.pickerId === me.person.id) return <Left run={run} picks={picks} />;
+  if ((run.run.state === 'left' || run.run.state === 'done') && run.run.pickerId === me.person.id)
+    return <Left run={run} picks={picks} />;
   if (!mine)
     return (
       <Page title={title} onBack={back}>
@@ -92,6 +94,11 @@ export function RunView({ id }: { id: string }) {
         />
       </Page>
     );
+  const toSetUp = onRun.setUp?.cart.places.some((p) => !p.ready) ?? false;
+  if (onRun.setUp && toSetUp && !begun)
+    return (
+      <SetUpView run={run} setUp={onRun.setUp} verdict={verdict} onBack={back} onGiveBack={() => void giveItBack()} />
+    );
   const askLeft = leftOver && <LeftBand key={leftOver.pick} left={leftOver} onSay={onRun.sayLeft} />;
   if (!current)
     return (
@@ -102,8 +109,7 @@ export function RunView({ id }: { id: string }) {
   const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
   const touch = () => {
     if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
-    else if (words_.await === 'bin' || words_.await === 'lot' || words_.await === 'position')
-      input({ kind: 'touch', what: words_.await });
+    else if (words_.await !== 'serial') input({ kind: 'touch', what: words_.await });
   };
   const typed = () => {
     input({ kind: 'count', units: Number(typing) });
@@ -182,6 +188,16 @@ export function RunView({ id }: { id: string }) {
                   />
                 )}
               </View>
+              {words_.further !== null && (
+                <View style={{ flexDirection: 'row' }}>
+                  <Key
+                    size="floor"
+                    wide
+                    title={words_.further}
+                    onPress={() => input({ kind: 'touch', what: 'further' })}
+                  />
+                </View>
+              )}
               <View style={{ flexDirection: 'row', gap: 8 }}>
                 <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
                 {begun ? (

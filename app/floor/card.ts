@@ -1,5 +1,5 @@
 import type { RunPick } from '@hand-relay/contract';
-import { awaited, positionCode, target, type Awaited } from '@hand-relay/core/picking';
+import { awaited, cartonOf, positionCode, target, type Awaited } from '@hand-relay/core/picking';
 import { i18n, number } from '../text/index.ts';
 
 /** What the card says of a pick: worded once, for the screen and its tests. */
@@ -16,6 +16,8 @@ export interface CardWords {
   ask: string;
   /** The key in place of a scan; null where only a scan will do. */
   touch: string | null;
+  /** The key by which the carton takes no more; null where there is none to be full. */
+  further: string | null;
 }
 
 /** Codes do not break at their hyphens. */
@@ -27,6 +29,9 @@ function apart({ this: own, other, name, bin }: NonNullable<RunPick['lookAlike']
   const key = own === '' ? 'floor.alike.not' : 'floor.alike.this';
   return unbroken([i18n.t(key, { own, not }), bin && `(${bin})`].filter(Boolean).join(' '));
 }
+
+/** The end of a carton's number, by which people tell cartons apart: they begin alike. */
+export const lastOf = (sscc: string) => sscc.slice(-5);
 
 /** How many packs of the kind that the order counts in make so many units; null where it counts in units, or some are left over. */
 function inPacks({ askedIn, step }: RunPick, units: number): { packs: number; level: string; units: number } | null {
@@ -45,7 +50,8 @@ function inWords(pick: RunPick, units: number): string {
 export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const t = i18n.t.bind(i18n);
   const { step, progress } = pick;
-  const wait = awaited(step, progress)[0] ?? 'position';
+  const wait = awaited(step, progress)[0] ?? (step.carton ? 'carton' : 'position');
+  const carton = step.carton && cartonOf(step, progress);
   const all = target(step, progress);
   const position = positionCode(step.position);
   const told = progress.swapped ?? step.lot;
@@ -57,13 +63,13 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const largest = step.item.packs.filter((p) => p.level !== 'unit' && p.units <= all).at(-1);
   return {
     await: wait,
-    verb: t(`floor.verb.${wait}`),
+    verb: wait === 'carton' && !carton ? t('floor.verb.newCarton') : t(`floor.verb.${wait}`),
     code:
       wait === 'bin'
         ? step.bin
         : wait === 'lot'
           ? (step.lot ?? '')
-          : wait === 'position'
+          : wait === 'position' || wait === 'carton'
             ? t('floor.place', { number: step.position.number })
             : number(asked?.packs ?? all - progress.counted),
     unit:
@@ -71,7 +77,11 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
         ? asked
           ? t('floor.packOf', { level: asked.level, units: number(asked.units), unit: pick.unit })
           : `× ${pick.unit}`
-        : undefined,
+        : wait === 'carton'
+          ? carton
+            ? t('floor.cartonNo', { last: lastOf(carton) })
+            : unbroken(progress.box ?? step.carton!.box)
+          : undefined,
     count:
       progress.counted > 0 && wait !== 'bin'
         ? `${t('floor.count', { counted: number(progress.counted), units: number(all) })} ${pick.unit}`
@@ -90,7 +100,7 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
       .filter(Boolean)
       .map(unbroken),
     // Before the hand moves, and while it counts; whoever is at the cart has the goods already.
-    alike: pick.lookAlike && wait !== 'position' ? apart(pick.lookAlike) : undefined,
+    alike: pick.lookAlike && wait !== 'position' && wait !== 'carton' ? apart(pick.lookAlike) : undefined,
     notes: [
       pick.order.note && t('floor.orderNote', { note: pick.order.note }),
       pick.lineNote && t('floor.lineNote', { note: pick.lineNote }),
@@ -98,7 +108,9 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
     ask:
       awaited(step, progress).length > 1 && wait === 'bin'
         ? t('floor.ask.binOrItem', { bin: step.bin })
-        : t(`floor.ask.${wait}`, { bin: step.bin, lot: told, position }),
+        : wait === 'carton' && !carton
+          ? t('floor.ask.newCarton')
+          : t(`floor.ask.${wait}`, { bin: step.bin, lot: told, position, carton: carton && lastOf(carton) }),
     touch:
       wait === 'bin'
         ? t('floor.iAmHere')
@@ -108,8 +120,12 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
             : t('floor.all', { units: number(all) })
           : wait === 'lot'
             ? t('floor.lotMatches')
-            : wait === 'position'
+            : wait === 'position' || (wait === 'carton' && carton)
               ? t('floor.isIn')
               : null,
+    further:
+      carton && wait !== 'bin'
+        ? t(progress.counted > 0 && progress.counted < all ? 'floor.cartonFull' : 'floor.further')
+        : null,
   };
 }

@@ -1,5 +1,6 @@
 import type { RunPick } from '@hand-relay/contract';
-import type { Entry } from '../offline/index.ts';
+import { cartonOf, withPlace, type CartSetUp } from '@hand-relay/core/picking';
+import type { After, Entry } from '../offline/index.ts';
 
 /** Picks as they are on the device: as the server said last, and over that what was done here since. */
 export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): RunPick[] {
@@ -14,11 +15,37 @@ export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): 
       // The server may have told of the pick of the rest already.
       const others = rest && !now.some((p) => p.step.id === rest.step.id) ? [rest] : [];
       now.splice(at, 1, { ...pick, step, progress, state, picked }, ...others);
+      const carton = state === 'open' ? null : pick.step.carton && cartonOf(pick.step, progress);
+      if (carton && picked > 0) now = now.map((p) => (p.order.id === pick.order.id ? inCarton(p, carton) : p));
       if (drop) now = now.filter((p) => p.step.id !== drop);
     } else if (after?.kind === 'order') now = inTurn(now, after.next, after.last);
     else if (after?.kind === 'out') now = now.filter((p) => p.order.id !== after.order);
+    else if (after?.kind === 'behind') now = now.filter((p) => !after.orders.includes(p.order.id));
+    else if (after?.kind === 'set') now = placed(now, after);
   }
   return now.filter((p) => p.state !== 'out');
+}
+
+/** The cart of a run as it is on the device: as the server said last, and over that what was set up here since. */
+export function cartOnDevice(setUp: CartSetUp, entries: readonly Entry[]): CartSetUp {
+  let { places } = setUp;
+  for (const { after } of entries) {
+    if (after?.kind === 'set') places = withPlace(places, after);
+    else if (after?.kind === 'all-set') places = places.map((p) => (p.place <= setUp.size ? { ...p, ready: true } : p));
+    else if (after?.kind === 'behind') places = places.filter((p) => !after.orders.includes(p.order));
+    else if (after?.kind === 'out') places = places.filter((p) => p.order !== after.order);
+  }
+  return { ...setUp, places };
+}
+
+/** Picks of an order go to its place; those of the order that had it go to the other's. */
+function placed(picks: readonly RunPick[], { order, place, swapped }: Extract<After, { kind: 'set' }>): RunPick[] {
+  const before = picks.find((p) => p.order.id === order)?.step.position.number ?? place;
+  const to = (p: RunPick, number: number): RunPick => ({
+    ...p,
+    step: { ...p.step, position: { ...p.step.position, number } },
+  });
+  return picks.map((p) => (p.order.id === order ? to(p, place) : p.order.id === swapped ? to(p, before) : p));
 }
 
 /** A pick comes next and those after it follow, then those before it; where one is put off, it comes last. */
@@ -31,4 +58,12 @@ function inTurn(picks: readonly RunPick[], next: string, last: string | undefine
   );
   const turned = [...open.slice(at), ...open.slice(0, at)];
   return [...done, ...turned.filter((p) => p.step.id !== last), ...turned.filter((p) => p.step.id === last)];
+}
+
+/** Another pick of an order whose goods go into one carton: the one before it is closed. */
+function inCarton(pick: RunPick, sscc: string): RunPick {
+  const { carton } = pick.step;
+  if (!carton || carton.sscc === sscc) return pick;
+  const others = carton.sscc ? [...carton.others, carton.sscc] : carton.others;
+  return { ...pick, step: { ...pick.step, carton: { ...carton, sscc, others } } };
 }

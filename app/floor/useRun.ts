@@ -1,16 +1,22 @@
 import { useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
-import { freshProgress, judgePick, otherBin, restOf, type PickInput, type PickVerdict } from '@hand-relay/core/picking';
+import {
+  freshProgress,
+  judgePick,
+  otherBin,
+  restOf,
+  restProgress,
+  type PickInput,
+  type PickVerdict,
+} from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import { api, MeContext, randomKey, remembered, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { play } from '../ui/index.ts';
 import { onDevice } from './onDevice.ts';
-
-export interface Verdict {
-  kind: 'done' | 'refused' | 'caution';
-  text: string;
-}
+import type { Verdict } from './verdict.ts';
+import { useSetUp } from './useSetUp.ts';
+import { refusalWords, type Refused } from './refusalWords.ts';
 
 /** A bin in which a pick should leave nearly nothing: whoever stands there sees whether that is so. */
 export interface LeftOver {
@@ -132,7 +138,12 @@ export function useRun(id: string) {
       !done
         ? null
         : rest
-          ? { kind: 'caution', text: i18n.t('floor.restFrom', { units: rest.step.units, bin: rest.step.bin }) }
+          ? {
+              kind: 'caution',
+              text: judged.progress.full
+                ? i18n.t('floor.restInto', { units: rest.step.units })
+                : i18n.t('floor.restFrom', { units: rest.step.units, bin: rest.step.bin }),
+            }
           : {
               kind: missing > 0 ? 'caution' : 'done',
               text: i18n.t('floor.done', { units, item: pick.step.item.name }),
@@ -226,8 +237,17 @@ export function useRun(id: string) {
       about: { run: data!.run.number, bin: lane.code, item: '', units: 0 },
     });
   };
+  const setUp = useSetUp({
+    id,
+    setUp: data?.setUp ?? null,
+    entries,
+    number: data?.run.number ?? '',
+    say: setVerdict,
+    sing,
+  });
   return {
     run,
+    setUp,
     error,
     refetch,
     picks,
@@ -249,21 +269,20 @@ export function useRun(id: string) {
 /** The pick of what was not found in its bin and is taken from another, as the device shows it. */
 function restPick(pick: RunPick, { progress }: PickVerdict): RunPick | null {
   const step = restOf(pick.step, progress);
-  const from = step && otherBin(pick.step, { bin: step.bin, lot: step.lot });
-  if (!step || !from) return null;
+  if (!step) return null;
+  const same = { ...pick, step, progress: restProgress(progress), picked: 0, confirmedAt: null };
+  if (progress.full) return { ...same, askedIn: 'unit' };
+  const from = otherBin(pick.step, { bin: step.bin, lot: step.lot });
+  if (!from) return null;
   return {
-    ...pick,
-    step,
-    progress: freshProgress,
+    ...same,
     state: 'open',
-    picked: 0,
     at: from.at,
     remains: Math.max(0, from.units - step.units),
     bestBefore: step.bestBefore,
     why: 'hand',
     zone: '',
     lookAlike: null,
-    confirmedAt: null,
   };
 }
 
@@ -279,11 +298,4 @@ function nextOpen(picks: RunPick[], after: string): string | null {
   const at = picks.findIndex((p) => p.step.id === after);
   const rest = [...picks.slice(at + 1), ...picks.slice(0, at)];
   return rest.find((p) => p.state === 'open' && p.order.hold === null)?.step.id ?? null;
-}
-
-type Refused = Extract<PickVerdict, { verdict: 'refused' }>;
-
-function refusalWords({ code, expected, got, units }: Refused): string {
-  const word = i18n.exists(`what.${got}`) ? i18n.t(`what.${got}`) : got;
-  return i18n.t(`refusal.${code}`, { expected, got: word, units });
 }

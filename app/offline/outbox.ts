@@ -20,7 +20,13 @@ export type After =
   | { kind: 'out'; order: string }
   /** Goods are back in their bin. */
   | { kind: 'back'; goods: string }
-  | { kind: 'left'; lane: string };
+  | { kind: 'left'; lane: string }
+  /** An order has its place on the cart; `swapped` gets the one that was planned for it. */
+  | { kind: 'set'; order: string; place: number; swapped: string | null }
+  /** All orders that fit stand as planned. */
+  | { kind: 'all-set' }
+  /** Orders without a place are out of the run. */
+  | { kind: 'behind'; orders: string[] };
 
 /** Words for what was done, should the server not take it. */
 export interface About {
@@ -38,7 +44,17 @@ export interface Entry {
   key: string;
   person: string;
   ask: Call & {
-    name: 'runInput' | 'undoPick' | 'leaveRun' | 'walkFrom' | 'binLeft' | 'keepPhoto' | 'takeOut' | 'putBackOne';
+    name:
+      | 'runInput'
+      | 'undoPick'
+      | 'leaveRun'
+      | 'walkFrom'
+      | 'binLeft'
+      | 'keepPhoto'
+      | 'takeOut'
+      | 'putBackOne'
+      | 'setUpCart'
+      | 'leaveBehind';
     id: string;
   };
   /** What the device made of it; null where only the server can say. */

@@ -11,6 +11,7 @@ import {
   Column,
   Empty,
   Failed,
+  Field,
   Illustration,
   Key,
   Loading,
@@ -33,6 +34,10 @@ export function PrintingView() {
   const { data: printers } = api.useSheetRowsQuery('printers');
   const { data, error, refetch } = api.usePrintJobsQuery({ printer });
   const [print, printing] = api.usePrintMutation();
+  const me = useMe();
+  /** How many numbers are printed ahead for cartons that pickers fill. */
+  const [numbers, setNumbers] = useState('24');
+  const printNumbers = () => void print({ kind: 'carton-numbers', of: numbers, ...(printer ? { printer } : {}) });
   useShortcuts({ Escape: () => router.navigate('/setup') });
   const inUse = (printers?.rows ?? []).filter((r) => r['retired'] !== true);
   return (
@@ -69,6 +74,20 @@ export function PrintingView() {
         />
       )}
       {printing.error && <Failed text={words(troubleOf(printing.error))} />}
+      {(me.way.picking.one.drop === 'carton' || me.way.picking.many.drop === 'carton') && (
+        <Row gap={8} style={{ alignItems: 'flex-end' }}>
+          <View style={{ width: 240 }}>
+            <Field
+              label={t('printing.numbers')}
+              numeric
+              value={numbers}
+              onChange={(v) => setNumbers(v.replace(/\D/g, '').slice(0, 3))}
+              onSubmit={printNumbers}
+            />
+          </View>
+          <Key title={t('printing.numbersGo')} busy={printing.isLoading} onPress={printNumbers} />
+        </Row>
+      )}
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading rows={6} />}
       {data?.jobs.length === 0 && (

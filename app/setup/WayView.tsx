@@ -6,8 +6,10 @@ import {
   checkOrders,
   checks,
   countings,
+  drops,
   lookAlikeWays,
   reserveTimes,
+  setUps,
   stagings,
   type PickWay,
   type Way,
@@ -121,6 +123,13 @@ function Form({
             />
           ))}
         </View>
+        <Choice
+          label={t('way.setUp.title')}
+          value={next.setUp}
+          onChange={(setUp) => set({ setUp })}
+          options={setUps.map((value) => ({ value, title: t(`way.setUp.${value}`) }))}
+        />
+        {next.setUp === 'confirm' && <Txt colour="quiet">{t('way.setUp.about')}</Txt>}
         <Choice
           label={t('way.lookAlikes.title')}
           value={next.lookAlikes}
@@ -276,7 +285,7 @@ function Picking({ title, way, onChange }: { title: string; way: PickWay; onChan
           <Tick
             key={check}
             shown
-            label={t(`way.check.${check}`)}
+            label={t(`way.check.${check === 'position' && way.drop === 'carton' ? 'carton' : check}`)}
             checked={way.checks.includes(check)}
             onPress={() =>
               onChange({
@@ -301,6 +310,13 @@ function Picking({ title, way, onChange }: { title: string; way: PickWay; onChan
         onChange={(counting) => onChange({ ...way, counting })}
         options={countings.map((value) => ({ value, title: t(`way.counting.${value}`) }))}
       />
+      <Choice
+        label={t('way.drop.title')}
+        value={way.drop}
+        onChange={(drop) => onChange({ ...way, drop })}
+        options={drops.map((value) => ({ value, title: t(`way.drop.${value}`) }))}
+      />
+      {way.drop === 'carton' && <Txt colour="quiet">{t('way.drop.about')}</Txt>}
       <Column gap={2}>
         <Txt kind="small" colour="quiet">
           {t('way.example')}

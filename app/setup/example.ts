@@ -17,15 +17,19 @@ const example: Omit<PickStep, 'how'> = {
   serialsInBin: [],
   units: 3,
   position: { cart: 'CART-07', number: 4 },
+  carton: null,
   otherLots: [],
   elsewhere: [],
   bestBefore: null,
   stopped: null,
 };
 
+/** The carton of the example: begun already. */
+const carton = { sscc: '395212340000000014', box: '', boxes: [], others: [], prefix: '3' };
+
 /** What a picker is asked at an example pick of three units of a lot, in order, worked out by the floor's own rules. */
 export function scansOf(how: PickWay): string[] {
-  const step: PickStep = { ...example, how };
+  const step: PickStep = { ...example, how, carton: how.drop === 'carton' ? carton : null };
   let progress: PickProgress = freshProgress;
   const asks: string[] = [];
   for (;;) {
@@ -38,6 +42,9 @@ export function scansOf(how: PickWay): string[] {
     } else if (first === 'lot') {
       asks.push(i18n.t('way.ask.lot', { lot: step.lot }));
       progress = { ...progress, lot: true };
+    } else if (first === 'carton') {
+      asks.push(i18n.t('way.ask.carton'));
+      return asks;
     } else if (first === 'position') {
       asks.push(i18n.t('way.ask.position', { position: `${step.position.cart}-${step.position.number}` }));
       return asks;

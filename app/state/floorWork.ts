@@ -20,6 +20,10 @@ export const floorWork = api.injectEndpoints({
       query: ({ id, person }) => ({ name: 'handOver', id, body: { person } }),
       invalidatesTags: ['runs'],
     }),
+    closeOnCart: build.mutation<Answer<'closeOnCart'>, { id: string; carton: string }>({
+      query: ({ id, carton }) => ({ name: 'closeOnCart', id, body: { carton } }),
+      invalidatesTags: ['runs'],
+    }),
     tellBench: build.mutation<unknown, { id: string } & Body<'tellBench'>>({
       query: ({ id, ...body }) => ({ name: 'tellBench', id, body }),
     }),

@@ -1,6 +1,7 @@
 import { usualWay } from '@hand-relay/core/ways';
 import { createTheme, ThemeProvider } from '@rneui/themed';
 import { render, screen } from '@testing-library/react-native';
+import { freshProgress } from '@hand-relay/core/picking';
 import { baton } from '@hand-relay/core/progress';
 import { batonOf } from '../desk/batonWords.ts';
 import { cardWords } from '../floor/card.ts';
@@ -99,23 +100,14 @@ describe('the kit', () => {
         serialsInBin: [],
         units: 24,
         position: { cart: 'CART-03', number: 5 },
+        carton: null,
         how: usualWay.picking.many,
         otherLots: [],
         elsewhere: [],
         bestBefore: null,
         stopped: null,
       },
-      progress: {
-        bin: false,
-        lot: false,
-        counted: 0,
-        serials: [],
-        found: null,
-        reason: null,
-        swapped: null,
-        rest: null,
-        note: '',
-      },
+      progress: freshProgress,
       state: 'open' as const,
       picked: 0,
       order: { id: 'o', number: 'LA-1', note: '', hold: null },
@@ -149,6 +141,28 @@ describe('the kit', () => {
       code: 'Place 5',
       ask: 'Scan place CART-03-5',
     });
+    // Straight into the carton: one is begun by its number, then told by the end of it.
+    const full = { bin: true, counted: 24, lot: true };
+    const into = (sscc: string | null, progress: object) =>
+      cardWords(
+        {
+          ...pick,
+          step: { ...pick.step, carton: { sscc, box: 'BOX-M', boxes: ['BOX-M'], others: [], prefix: '3' } },
+          progress: { ...pick.progress, ...progress },
+        },
+        undefined,
+      );
+    expect(into(null, full)).toMatchObject({ verb: 'Take a carton', code: 'Place 5', unit: 'BOX\u2011M', touch: null });
+    expect(into(null, full).further).toBeNull();
+    const open = '395212340000012345';
+    expect(into(open, full)).toMatchObject({
+      code: 'Place 5',
+      unit: 'carton 12345',
+      ask: 'Scan carton 12345',
+      further: 'Another carton',
+    });
+    expect(into(open, { bin: true, counted: 12 }).further).toBe('The carton is full');
+    expect(into(open, { ...full, further: true })).toMatchObject({ verb: 'Take a carton', touch: null });
     // Asked in packs it is shown in packs, with the base unit beside, as long as whole packs are left.
     const inner = [...pick.step.item.packs, { gtin: '', level: 'inner' as const, units: 12 }];
     const packed = {

@@ -31,6 +31,7 @@ const pick = (n: number, units: number): RunPick => ({
     serialsInBin: [],
     units,
     position: { cart: 'CART-01', number: n },
+    carton: null,
     how: usualWay.picking.many,
     otherLots: [],
     elsewhere: [],

@@ -138,12 +138,12 @@ describe('words', () => {
 
   it('say what a picker will be asked, as the floor then asks it', () => {
     const all: Check[] = ['bin', 'item', 'lot', 'position'];
-    expect(scansOf({ checks: all, order: 'either', counting: 'each' })).toEqual([
+    expect(scansOf({ checks: all, order: 'either', counting: 'each', drop: 'place' })).toEqual([
       'Scan bin B-07-2 or the item, in either order',
       'Scan each, up to 3',
       'Scan lot A4802, where the item scan did not tell it',
       'Scan place CART-07-4',
     ]);
-    expect(scansOf({ checks: [], order: 'bin-first', counting: 'packs' })).toHaveLength(1);
+    expect(scansOf({ checks: [], order: 'bin-first', counting: 'packs', drop: 'place' })).toHaveLength(1);
   });
 });

@@ -20,7 +20,7 @@ export { saveFile } from './saveFile.ts';
 export { ScanField } from './ScanField.tsx';
 export { Sheet } from './Sheet.tsx';
 export { Shape, Signal, type SignalKind } from './Signal.tsx';
-export { play } from './sound.ts';
+export { play, type Sound } from './sound.ts';
 export { Empty, Failed, Loading } from './State.tsx';
 export { StepCard, type StepCardProps } from './StepCard.tsx';
 export { Stripes } from './Stripes.tsx';

@@ -1,6 +1,6 @@
 import { Vibration } from 'react-native';
 
-type Sound = 'accepted' | 'refused' | 'finished';
+export type Sound = 'accepted' | 'refused' | 'finished';
 
 /** Tones in hertz and seconds: one short high, two low, three rising. */
 const tones: Record<Sound, [hertz: number, at: number, length: number][]> = {

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import * as activity from './activity.ts';
 import * as counts from './counts.ts';
 import * as lookUp from './lookUp.ts';
@@ -21,6 +22,30 @@ export const floorEndpoints = all({
     summary: 'A run that is begun goes on with somebody else, or waits for whoever takes its cart',
     body: runs.handOverBody,
     answer: nothing,
+  },
+  setUpCart: {
+    method: 'POST',
+    path: '/api/runs/:id/set-up',
+    needs: ['runs.pick'],
+    summary: 'An order gets its place on the cart of a run',
+    body: runs.setUpBody,
+    answer: z.object({ set: z.array(z.string()).describe('Orders that have their place now') }),
+  },
+  leaveBehind: {
+    method: 'POST',
+    path: '/api/runs/:id/leave-behind',
+    needs: ['runs.pick'],
+    summary: 'Orders that found no place on the cart wait as a run of their own',
+    body: nothing,
+    answer: z.object({ run: z.string() }),
+  },
+  closeOnCart: {
+    method: 'POST',
+    path: '/api/runs/:id/cartons/close',
+    needs: ['runs.pick'],
+    summary: 'Closes a carton on the cart of a run, before the run ends',
+    body: runs.closeOnCartBody,
+    answer: z.object({ sscc: z.string() }),
   },
   tellBench: {
     method: 'POST',

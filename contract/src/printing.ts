@@ -2,12 +2,19 @@ import { z } from 'zod';
 import { id, instant } from './basics.ts';
 
 /** What can be printed, and of what. */
-export const printKinds = ['carton-label', 'packing-slip', 'handoff-label', 'badges', 'test-page'] as const;
+export const printKinds = [
+  'carton-label',
+  'carton-numbers',
+  'packing-slip',
+  'handoff-label',
+  'badges',
+  'test-page',
+] as const;
 export type PrintKind = (typeof printKinds)[number];
 
 export const printBody = z.strictObject({
   kind: z.enum(printKinds),
-  /** The carton, shipment or run; empty where there is none. */
+  /** The carton, shipment or run; of numbers for cartons how many; empty where there is none. */
   of: z.string().max(60).default(''),
   /** The bench, door or device that prints; decides the printer. */
   station: z.string().trim().max(40).default(''),

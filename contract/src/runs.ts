@@ -32,6 +32,10 @@ export const pickProgress = z.object({
   swapped: z.string().nullable(),
   rest: z.object({ bin: z.string(), lot: z.string().nullable() }).nullable(),
   note: z.string(),
+  sscc: z.string().nullable(),
+  box: z.string().nullable(),
+  further: z.boolean(),
+  full: z.boolean(),
 });
 
 /** A pick as the device holds it: the step of core, and what the card shows beside. */
@@ -44,6 +48,15 @@ export const runPick = z.object({
     serialsInBin: z.array(z.string()),
     units,
     position: z.object({ cart: z.string(), number: z.int() }),
+    carton: z
+      .object({
+        sscc: z.string().nullable(),
+        box: z.string(),
+        boxes: z.array(z.string()),
+        others: z.array(z.string()),
+        prefix: z.string(),
+      })
+      .nullable(),
     how: pickWay,
     otherLots: z.array(z.string()),
     elsewhere: z.array(
@@ -104,9 +117,32 @@ export const runDetail = z.object({
       customer: z.string(),
       lines: z.int().describe('What of it is picked in this run'),
       units,
+      shipment: id.nullable().describe('What it leaves with, once that is begun'),
     }),
   ),
   picks: z.array(runPick),
+  cartons: z
+    .array(
+      z.object({
+        id,
+        sscc: z.string(),
+        number: z.int(),
+        order: z.string(),
+        position: z.int(),
+        box: z.string(),
+        units,
+        state: z.enum(['open', 'closed', 'shipped']),
+      }),
+    )
+    .describe('Cartons on the cart into which goods go straight'),
+  setUp: z
+    .object({
+      cart: z.string(),
+      size: z.int(),
+      places: z.array(z.object({ order: id, number: z.string(), place: z.int(), ready: z.boolean() })),
+    })
+    .nullable()
+    .describe('Places on the cart, where the site wants it set up before the first stop'),
   path: z.array(z.tuple([z.number(), z.number()])),
   lanes: z.array(z.object({ code: z.string(), name: z.string() })),
   beside: z
@@ -132,7 +168,7 @@ export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) 
 
 export const pickInput = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
-  z.strictObject({ kind: z.literal('touch'), what: z.enum(['bin', 'lot', 'position']) }),
+  z.strictObject({ kind: z.literal('touch'), what: z.enum(['bin', 'lot', 'position', 'carton', 'further']) }),
   z.strictObject({ kind: z.literal('count'), units: z.int().min(0).max(9_999_999) }),
   z.strictObject({
     kind: z.literal('short'),
@@ -173,6 +209,11 @@ export const handOverBody = z.strictObject({
   person: id.nullable().describe('Whoever goes on with it; null for whoever takes its cart next'),
 });
 export const forBenchBody = z.strictObject({ order: id, note: z.string().trim().max(300) });
+export const setUpBody = z.strictObject({
+  text: z.string().trim().min(1).max(200).nullable().describe('What was scanned; null where all stand as planned'),
+  chosen: id.nullable().default(null).describe('The order that was scanned before'),
+});
+export const closeOnCartBody = z.strictObject({ carton: id });
 export const takeOutBody = z.strictObject({ order: id });
 export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 

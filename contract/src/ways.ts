@@ -1,6 +1,16 @@
 import { z } from 'zod';
 import { binRules } from '@hand-relay/core/bins';
-import { checkOrders, checks, countings, lookAlikeWays, reserveTimes, stagings, usualWay } from '@hand-relay/core/ways';
+import {
+  checkOrders,
+  checks,
+  countings,
+  drops,
+  lookAlikeWays,
+  reserveTimes,
+  setUps,
+  stagings,
+  usualWay,
+} from '@hand-relay/core/ways';
 
 export const pickWay = z.strictObject({
   checks: z
@@ -9,6 +19,7 @@ export const pickWay = z.strictObject({
     .describe('What is checked at a pick'),
   order: z.enum(checkOrders),
   counting: z.enum(countings),
+  drop: z.enum(drops).default('place').describe('Where goods go: the place on the cart, or the carton that ships'),
 });
 
 /** How a site works; what is left out is as usual. */
@@ -34,6 +45,10 @@ export const way = z.strictObject({
       direction: z.enum(['alternate', 'one']),
     })
     .default(usualWay.walking),
+  setUp: z
+    .enum(setUps)
+    .default(usualWay.setUp)
+    .describe('Whether places on the cart are confirmed before the first stop'),
   ownTrips: z
     .boolean()
     .default(usualWay.ownTrips)

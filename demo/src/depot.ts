@@ -29,8 +29,8 @@ export const depotWay: Way = {
   walking: { by: 'sequence', between: 'chain', direction: 'alternate' },
   ownTrips: true,
   picking: {
-    one: { checks: ['bin', 'item'], order: 'either', counting: 'once' },
-    many: { checks: ['bin', 'item', 'lot', 'position'], order: 'either', counting: 'packs' },
+    one: { checks: ['bin', 'item'], order: 'either', counting: 'once', drop: 'place' },
+    many: { checks: ['bin', 'item', 'lot', 'position'], order: 'either', counting: 'packs', drop: 'place' },
   },
 };
 

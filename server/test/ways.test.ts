@@ -161,7 +161,10 @@ describe('how a site works', () => {
 
   it('asks at a pick what the site wants asked, and journals who changed that', async () => {
     await work({
-      picking: { one: { checks: ['item'], order: 'item-first', counting: 'once' }, many: usualWay.picking.many },
+      picking: {
+        one: { checks: ['item'], order: 'item-first', counting: 'once', drop: 'place' },
+        many: usualWay.picking.many,
+      },
     });
     const order = await takeIn(desk, { number: 'W-7', lines: [['HT-001', 6]] });
     const [run] = await runsOf([order]);

@@ -25,6 +25,8 @@ export const house = {
       'Every label and slip that a station prints is kept here until a printer fetches it: a small program asks for its jobs over the API, or somebody prints the PDF.',
     all: 'All printers',
     test: 'Print a test page',
+    numbers: 'Numbers for cartons',
+    numbersGo: 'Print numbers',
     none: 'Nothing printed yet',
     noneText: 'Labels printed at a bench and slips printed at the dock appear here.',
     noPrinter: 'Name a printer first, and which benches and doors print on it.',

@@ -43,9 +43,16 @@ export const way = {
       one: 'One order on the cart',
       many: 'Several orders on the cart',
     },
-    check: { bin: 'Bin', item: 'Item', lot: 'Lot', position: 'Place on the cart' },
+    check: { bin: 'Bin', item: 'Item', lot: 'Lot', position: 'Place on the cart', carton: 'Carton' },
     order: { title: 'First', 'bin-first': 'Bin', 'item-first': 'Item', either: 'Whichever comes' },
     counting: { title: 'Count', packs: 'Scan packs, or type', each: 'Scan every pack', once: 'One scan for all' },
+    drop: {
+      title: 'Goods go',
+      place: 'To a place on the cart',
+      carton: 'Into the carton that ships',
+      about:
+        'Pickers put empty cartons on the cart and stick a number on each, printed ahead under Printing. What lies in them needs no bench.',
+    },
     example: 'A pick of 3 units of a lot then asks:',
     noItem: 'Nothing proves that the right goods were taken.',
     ask: {
@@ -58,6 +65,14 @@ export const way = {
       },
       lot: 'Scan lot {{lot}}, where the item scan did not tell it',
       position: 'Scan place {{position}}',
+      carton: 'Scan the number on the carton',
+    },
+    setUp: {
+      title: 'Before the first stop',
+      none: 'Go at once',
+      confirm: 'Set up the cart',
+      about:
+        'Each order gets its place by scans: the place that the plan proposes, or another. What finds no place on the cart waits as a run of its own.',
     },
     lookAlikes: {
       title: 'Look-alikes',

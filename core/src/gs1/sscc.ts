@@ -1,4 +1,4 @@
-import { checkDigit } from './checkDigit.ts';
+import { checkDigit, hasCheckDigit } from './checkDigit.ts';
 
 /**
  * Stands for a house that has no company prefix yet: numbers under it are unique in this house alone (GS1 keeps it for
@@ -34,4 +34,14 @@ export function ssccOf(range: SsccRange, serial: number): string {
     throw new RangeError(`Serial ${serial} does not fit the ${width} digits that prefix ${companyPrefix} leaves.`);
   const key = `${extension}${companyPrefix}${reference.padStart(width, '0')}`;
   return key + checkDigit(key);
+}
+
+/** What all numbers of a range begin with. */
+export const ssccPrefix = ({ extension, companyPrefix }: SsccRange): string => `${extension}${companyPrefix}`;
+
+/** The place of an SSCC in its range, the reverse of `ssccOf`; null where it is of another range or not well formed. */
+export function serialOf(range: SsccRange, sscc: string): number | null {
+  const prefix = ssccPrefix(range);
+  if (!/^\d{18}$/.test(sscc) || !hasCheckDigit(sscc) || !sscc.startsWith(prefix)) return null;
+  return Number(sscc.slice(prefix.length, 17));
 }

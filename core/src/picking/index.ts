@@ -1,11 +1,14 @@
 export {
   awaited,
+  cartonOf,
   freshProgress,
   otherBin,
   restOf,
+  restProgress,
   shortReasons,
   target,
   type Awaited,
+  type CartonHere,
   type OtherBin,
   type Pack,
   type PickInput,
@@ -15,4 +18,5 @@ export {
   type StepItem,
 } from './step.ts';
 export { judgePick, positionCode, type PickRefusal, type PickVerdict } from './judge.ts';
+export { judgeSetUp, nextToSetUp, withPlace, type CartPlace, type CartSetUp, type SetUpVerdict } from './setUp.ts';
 export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';

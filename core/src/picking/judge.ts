@@ -1,5 +1,14 @@
 import { readCode, type Code } from '../codes/index.ts';
-import { awaited, otherBin, target, type Awaited, type PickInput, type PickProgress, type PickStep } from './step.ts';
+import {
+  awaited,
+  cartonOf,
+  otherBin,
+  target,
+  type Awaited,
+  type PickInput,
+  type PickProgress,
+  type PickStep,
+} from './step.ts';
 
 export type PickRefusal =
   | 'wrong-bin'
@@ -9,6 +18,9 @@ export type PickRefusal =
   | 'wrong-serial'
   | 'repeated-serial'
   | 'wrong-position'
+  | 'wrong-carton'
+  | 'used-carton'
+  | 'not-our-carton'
   | 'surplus'
   | 'bin-first'
   | 'item-first'
@@ -62,10 +74,12 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   if (input.kind === 'count') return judgeCount(input.units);
   if (input.kind === 'touch') {
     // With nothing left to check (the site may have said so meanwhile) putting it in ends the step.
-    if (!wait.includes(input.what) && !(wait.length === 0 && input.what === 'position'))
-      return refuse('not-awaited', wait[0] ?? 'position', input.what);
+    if (input.what === 'further') return judgeFurther();
+    if (!wait.includes(input.what) && !(wait.length === 0 && (input.what === 'position' || input.what === 'carton')))
+      return refuse('not-awaited', wait[0] ?? (step.carton ? 'carton' : 'position'), input.what);
     if (input.what === 'bin') return accept('bin', { bin: true });
     if (input.what === 'lot') return accept('lot', { lot: true });
+    if (input.what === 'carton' && cartonOf(step, progress) === null) return refuse('not-awaited', 'carton', 'carton');
     return finish();
   }
   const unit = step.item.packs.find((p) => p.level === 'unit');
@@ -73,14 +87,20 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     bin: step.bin,
     position: step.position,
     items: unit ? [{ sku: step.item.sku, gtin: unit.gtin }] : [],
+    ...(step.carton ? { boxes: step.carton.boxes } : {}),
   });
+  // A carton may be begun before the goods are counted; whoever puts them in scans it after.
+  const toCarton = code.kind === 'box' || (code.kind === 'gs1' && code.sscc !== undefined);
+  if (step.carton && (wait[0] === 'carton' || (toCarton && cartonOf(step, progress) === null)))
+    return judgeCarton(code, input.text);
   if (wait.includes('bin') && (code.kind === 'bin' || !wait.includes('item'))) return judgeBin(code, input.text);
   if (wait.includes('item')) return judgeItem(code, input.text);
   if (wait[0] === 'lot') return judgeLot(code, input.text);
   return judgePosition(code, input.text);
 
-  function finish(): PickVerdict {
-    return { verdict: 'done', what: 'position', progress, units: progress.counted };
+  function finish(change: Partial<PickProgress> = {}): PickVerdict {
+    const what = step.carton ? 'carton' : 'position';
+    return { verdict: 'done', what, progress: { ...progress, ...change }, units: progress.counted };
   }
 
   function judgeShort(): PickVerdict {
@@ -182,6 +202,38 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
       return refuse('surplus', step.item.name, String(progress.counted + pack.units), target(step, progress));
     }
     return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', expected, text);
+  }
+
+  function judgeCarton(got: Code, text: string): PickVerdict {
+    const { others, boxes, prefix, sscc } = step.carton!;
+    const now = cartonOf(step, progress);
+    if (got.kind === 'box' && now === null)
+      return boxes.includes(got.code)
+        ? { verdict: 'accepted', what: 'carton', progress: { ...progress, box: got.code } }
+        : refuse('unknown-code', step.carton!.box, got.code);
+    if (got.kind !== 'gs1' || got.sscc === undefined) return judgeInsteadOfCarton(got, text);
+    if (now !== null) return got.sscc === now ? finish() : refuse('wrong-carton', now, got.sscc);
+    if (got.sscc === sscc || others.includes(got.sscc)) return refuse('used-carton', '', got.sscc);
+    if (!got.sscc.startsWith(prefix)) return refuse('not-our-carton', '', got.sscc);
+    return wait[0] === 'carton' ? finish({ sscc: got.sscc }) : accept('carton', { sscc: got.sscc });
+  }
+
+  /** What was scanned in place of the carton's number: more goods, other goods, or something else. */
+  function judgeInsteadOfCarton(got: Code, text: string): PickVerdict {
+    const expected = cartonOf(step, progress) ?? 'carton';
+    if (got.kind !== 'gs1' || !got.gtin)
+      return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', expected, text);
+    const pack = step.item.packs.find((p) => p.gtin === got.gtin);
+    if (!pack) return refuse('wrong-item', step.item.name, got.gtin);
+    return refuse('surplus', step.item.name, String(progress.counted + pack.units), target(step, progress));
+  }
+
+  /** The open carton takes no more: with goods in hand that it still took, or before any are counted. */
+  function judgeFurther(): PickVerdict {
+    if (cartonOf(step, progress) === null) return refuse('not-awaited', wait[0] ?? 'carton', 'further');
+    if (progress.counted === 0 || progress.counted >= target(step, progress))
+      return { verdict: 'accepted', what: 'carton', progress: { ...progress, sscc: null, further: true } };
+    return { verdict: 'done', what: 'carton', progress: { ...progress, full: true }, units: progress.counted };
   }
 }
 

@@ -29,6 +29,8 @@ export interface PickStep {
   /** Base units asked. */
   units: number;
   position: { cart: string; number: number };
+  /** Cartons of the order on this cart, where goods go straight into them; null where they go to the place. */
+  carton: CartonHere | null;
   /** What is checked here, in which order, and how units are counted. */
   how: PickWay;
   /** Lots that may be taken in place of the one reserved: they lie in the bin, free, and are good for the customer. */
@@ -39,6 +41,20 @@ export interface PickStep {
   bestBefore: string | null;
   /** What forbids picking here at all, with why in words; null where nothing does. */
   stopped: { by: 'hold' | 'blocked'; why: string } | null;
+}
+
+/** What is known of the cartons into which a pick can go. */
+export interface CartonHere {
+  /** Number on the open carton of the order, an SSCC; null before one is begun. */
+  sscc: string | null;
+  /** Carton that is proposed for what the order has in the run. */
+  box: string;
+  /** Codes of all cartons that the site has. */
+  boxes: string[];
+  /** Numbers of the other cartons of the run: closed ones, and those of other orders. */
+  others: string[];
+  /** What numbers of this site begin with. */
+  prefix: string;
 }
 
 /** A bin from which a pick could be done as well. */
@@ -68,6 +84,14 @@ export interface PickProgress {
   rest: { bin: string; lot: string | null } | null;
   /** What the picker wrote of a short. */
   note: string;
+  /** Number of the carton that was begun for this pick; null where it goes into the one that is open. */
+  sscc: string | null;
+  /** The carton taken in place of the one proposed. */
+  box: string | null;
+  /** The open carton takes no more: a further one is begun. */
+  further: boolean;
+  /** The carton was full with what is counted: the rest is a pick of its own. */
+  full: boolean;
 }
 
 export const shortReasons = ['not-enough', 'damaged', 'wrong-goods', 'bin-blocked', 'not-found'] as const;
@@ -76,13 +100,13 @@ export type ShortReason = (typeof shortReasons)[number];
 export type PickInput =
   | { kind: 'scan'; text: string }
   /** A key pressed in place of a scan. */
-  | { kind: 'touch'; what: 'bin' | 'lot' | 'position' }
+  | { kind: 'touch'; what: 'bin' | 'lot' | 'position' | 'carton' | 'further' }
   /** The quantity in hand, typed or by the "all" key. */
   | { kind: 'count'; units: number }
   /** Only so many are there; the others are taken from another bin, or are missing. */
   | { kind: 'short'; units: number; reason: ShortReason; note?: string; rest?: { bin: string; lot: string | null } };
 
-export type Awaited = 'bin' | 'item' | 'lot' | 'serial' | 'position';
+export type Awaited = 'bin' | 'item' | 'lot' | 'serial' | 'position' | 'carton';
 
 export const freshProgress: PickProgress = {
   bin: false,
@@ -94,6 +118,10 @@ export const freshProgress: PickProgress = {
   swapped: null,
   rest: null,
   note: '',
+  sscc: null,
+  box: null,
+  further: false,
+  full: false,
 };
 
 /** Units that make the step complete: those asked, or those found where the picker reported a short. */
@@ -112,15 +140,32 @@ export function awaited(step: PickStep, progress: PickProgress): Awaited[] {
   if (goods.length > 0)
     return order !== 'either' ? goods : progress.counted > 0 ? [...goods, ...bin] : [...bin, ...goods];
   if (step.item.tracksLot && checks.includes('lot') && !progress.lot) return ['lot'];
+  // Without a check on dropping the carton must still be known.
+  if (step.carton) return checks.includes('position') || cartonOf(step, progress) === null ? ['carton'] : [];
   return checks.includes('position') ? ['position'] : [];
 }
 
+/** Number of the carton that a pick goes into: one begun for it, else the order's open one; null where one is to be begun. */
+export function cartonOf(step: PickStep, progress: PickProgress): string | null {
+  return progress.sscc ?? (progress.further ? null : (step.carton?.sscc ?? null));
+}
+
 /**
- * The pick of what was not found in its bin and is taken from another, as far as that one holds it; null where nothing is
- * left, or nothing else was said. Device and server make the same one.
+ * The pick of what is left of one: what was not found in its bin and is taken from another, as far as that one holds it,
+ * or what goes into a further carton. Null where nothing is left, or nothing else was said. Device and server make the
+ * same one.
  */
 export function restOf(step: PickStep, progress: PickProgress): PickStep | null {
   const { rest } = progress;
+  if (progress.full)
+    return {
+      ...step,
+      id: `${step.id}.r`,
+      lot: progress.swapped ?? step.lot,
+      serialsInBin: step.serialsInBin.filter((s) => !progress.serials.includes(s)),
+      units: target(step, progress) - progress.counted,
+      carton: step.carton && { ...step.carton, sscc: cartonOf(step, progress) },
+    };
   const from = rest && otherBin(step, rest);
   if (!from) return null;
   const units = Math.min(step.units - target(step, progress), from.units);
@@ -137,6 +182,11 @@ export function restOf(step: PickStep, progress: PickProgress): PickStep | null 
     bestBefore: from.lot === step.lot ? step.bestBefore : null,
     stopped: null,
   };
+}
+
+/** How far the pick of what is left of one has come when it is made: whoever filled a carton stands at the bin. */
+export function restProgress(progress: PickProgress): PickProgress {
+  return progress.full ? { ...freshProgress, bin: progress.bin, lot: progress.lot, further: true } : freshProgress;
 }
 
 /** One of the other bins of a pick, if it is among them. */

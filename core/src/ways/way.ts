@@ -29,11 +29,20 @@ export type Check = (typeof checks)[number];
 export const checkOrders = ['bin-first', 'item-first', 'either'] as const;
 export type CheckOrder = (typeof checkOrders)[number];
 
-/** What is checked at a pick, and in which order. Units are counted in any case. */
+/** What is done about the places of a cart before the first stop: they are as planned, or each is confirmed. */
+export const setUps = ['none', 'confirm'] as const;
+export type SetUp = (typeof setUps)[number];
+
+/** Where goods go from the bin: to the order's place on the cart, or straight into the carton that ships. */
+export const drops = ['place', 'carton'] as const;
+export type Drop = (typeof drops)[number];
+
+/** What is checked at a pick, in which order, and where the goods go. Units are counted in any case. */
 export interface PickWay {
   checks: Check[];
   order: CheckOrder;
   counting: Counting;
+  drop: Drop;
 }
 
 export interface Way {
@@ -49,6 +58,8 @@ export interface Way {
   bins: BinRule[];
   carry: Carry;
   walking: Walking;
+  /** Whether each order's place on the cart is confirmed before the first stop. */
+  setUp: SetUp;
   /** Whether a picker may gather a trip of their own from what waits. */
   ownTrips: boolean;
   lookAlikes: LookAlikeWay;
@@ -66,7 +77,12 @@ export interface Way {
   units: 'metric' | 'imperial';
 }
 
-const allChecks: PickWay = { checks: ['bin', 'item', 'lot', 'position'], order: 'bin-first', counting: 'packs' };
+const allChecks: PickWay = {
+  checks: ['bin', 'item', 'lot', 'position'],
+  order: 'bin-first',
+  counting: 'packs',
+  drop: 'place',
+};
 
 /** How a site works until somebody says otherwise. */
 export const usualWay: Way = {
@@ -78,6 +94,7 @@ export const usualWay: Way = {
   bins: [...usualBinRules],
   carry: { heavyFirst: false, chilledLast: false, highTogether: false },
   walking: usualWalking,
+  setUp: 'none',
   ownTrips: false,
   lookAlikes: 'tell',
   nearlyEmpty: 3,

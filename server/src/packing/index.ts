@@ -1,1 +1,2 @@
+export { closeCarton, lockOrder, openCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';

@@ -3,28 +3,9 @@ import type { PackVerdictAnswer } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { openShipment } from '../shipping/index.ts';
-import { move, nextSscc, type Move } from '../stock/index.ts';
-import { endEmptyRuns } from '../waves/index.ts';
+import { move, type Move } from '../stock/index.ts';
+import { closeCarton, lockOrder, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
 import { benchState } from './read.ts';
-
-interface OrderRow {
-  id: string;
-  number: string;
-  status: string;
-  service: string | null;
-  lane: string | null;
-}
-
-async function lockOrder(change: Change, orderId: string): Promise<OrderRow> {
-  const [order] = await rows<OrderRow>(
-    change.tx,
-    sql`select o.id, o.number, o.status, d.service_id as service, lane.code as lane from customer_order o left join departure d on d.id = o.departure_id
-        left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) where o.id = ${orderId} and o.site_id = ${change.actor.siteId} for update of o`,
-  );
-  if (!order) throw notFound('order', orderId);
-  return order;
-}
 
 /** Judges a scan or count at the bench, and writes what it means. */
 export async function packInput(
@@ -52,7 +33,10 @@ export async function packInput(
       });
       return verdict;
     case 'open':
-      return { verdict: 'open', carton: await openCarton(change, order, verdict.box, benchCode) };
+      return {
+        verdict: 'open',
+        carton: (await openCarton(change, order, { box: verdict.box, bench: benchCode })).id,
+      };
     case 'put':
       await put(change, order, state.carton!.id, verdict.item, verdict.moves);
       return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };
@@ -63,29 +47,9 @@ export async function packInput(
   }
 }
 
-async function openCarton(change: Change, order: OrderRow, box: string, bench: string): Promise<string> {
-  const { tx, actor } = change;
-  const shipment = await openShipment(change, order);
-  const id = change.newId();
-  const place = `carton-${id}`;
-  await tx.execute(
-    sql`insert into place (id, site_id, kind, code) values (${place}, ${actor.siteId}, 'carton', ${id})`,
-  );
-  const [carton] = await rows<{ number: number; type: string }>(
-    tx,
-    sql`insert into carton (id, site_id, order_id, shipment_id, type_id, place_id, number, state, bench)
-        select ${id}, ${actor.siteId}, ${order.id}, ${shipment}, t.id, ${place},
-               (select count(*) + 1 from carton c where c.order_id = ${order.id}), 'open', ${bench}
-        from carton_type t where t.code = ${box} returning number, type_id as type`,
-  );
-  change.journal({ kind: 'carton-opened', orderId: order.id, facts: { carton: carton!.number, box, bench } });
-  tellPacked(change, order.id, shipment);
-  return id;
-}
-
 type Part = { lot: string | null; serial: string | null; units: number };
 
-async function put(change: Change, order: OrderRow, cartonId: string, itemId: string, parts: Part[]): Promise<void> {
+async function put(change: Change, order: PackedOrder, cartonId: string, itemId: string, parts: Part[]): Promise<void> {
   const { tx } = change;
   const lying = await rows<{ place: string; lot: string; serial: string; units: number }>(
     tx,
@@ -145,27 +109,6 @@ function take<T extends { units: number }>(from: T[], count: number, each: (row:
   }
 }
 
-async function closeCarton(change: Change, order: OrderRow, cartonId: string): Promise<string> {
-  const { tx, actor, now } = change;
-  const sscc = await nextSscc(change);
-  const [closed] = await rows<{ number: number; weight: number; shipment: string }>(
-    tx,
-    sql`
-    update carton c set state = 'closed', sscc = ${sscc}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId},
-      weight_g = (select t.tare_g from carton_type t where t.id = c.type_id)
-        + (select coalesce(sum(b.units * i.weight_g), 0) from balance b join item i on i.id = b.item_id where b.place_id = c.place_id)
-    where c.id = ${cartonId} returning number, weight_g as weight, shipment_id as shipment`,
-  );
-  change.journal({
-    kind: 'carton-closed',
-    orderId: order.id,
-    facts: { carton: closed!.number, sscc, weightG: closed!.weight, lane: order.lane },
-  });
-  await endEmptyRuns(change, order.id);
-  tellPacked(change, order.id, closed!.shipment);
-  return sscc;
-}
-
 /** Takes goods out of an open carton, back to the order's position on its cart. */
 export async function unpack(
   change: Change,
@@ -217,10 +160,4 @@ export async function unpack(
     update order_line o set packed = o.packed - l.units from less l where o.id = l.line`);
   change.journal({ kind: 'unpacked', orderId: carton.order, facts: { carton: carton.number, ...goods } });
   tellPacked(change, carton.order, carton.shipment);
-}
-
-function tellPacked(change: Change, orderId: string, shipmentId: string): void {
-  change.tell('bench', [orderId]);
-  change.tell('orders', [orderId]);
-  change.tell('shipments', [shipmentId]);
 }

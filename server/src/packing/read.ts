@@ -55,7 +55,7 @@ export async function benchState(on: Db | Tx, siteId: string, orderId: string): 
       select jsonb_agg(jsonb_build_object('item', i.id, 'name', i.name, 'group', i.apart, 'units', s.units) order by i.name)
       from (select item_id, sum(units)::int as units from balance where place_id = c.place_id group by item_id) s join item i on i.id = s.item_id
     ), '[]') as contents
-    from carton c join carton_type t on t.id = c.type_id where c.order_id = ${orderId} and c.site_id = ${siteId} and c.state = 'open'`,
+    from carton c join carton_type t on t.id = c.type_id where c.order_id = ${orderId} and c.site_id = ${siteId} and c.state = 'open' and c.run_id is null`,
   );
   const boxes = await rows<Bench['boxes'][number]>(
     on,

@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { jobQuery, printBody, PrintJob } from '@hand-relay/contract';
-import { badgeSheet, cartonLabel, handoffLabel, packingSlip, testPage } from '../documents/index.ts';
+import type { jobQuery, printBody, PrintJob, PrintKind } from '@hand-relay/contract';
+import { badgeSheet, cartonLabel, cartonNumbers, handoffLabel, packingSlip, testPage } from '../documents/index.ts';
 import { iso, notFound, Refusal, rows, type Change, type Db, type Platform } from '../platform/index.ts';
+import { nextSsccs } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 
 type Wanted = z.output<typeof printBody>;
@@ -14,7 +15,11 @@ interface Made {
 }
 
 /** Makes the document that is asked for, in the sizes of the site. */
-export async function makeDocument(platform: Platform, siteId: string, wanted: Wanted): Promise<Made> {
+export async function makeDocument(
+  platform: Platform,
+  siteId: string,
+  wanted: Wanted & { kind: Exclude<PrintKind, 'carton-numbers'> },
+): Promise<Made> {
   const { label, paper } = await wayOf(platform.db, siteId);
   switch (wanted.kind) {
     case 'carton-label': {
@@ -44,9 +49,36 @@ export async function makeDocument(platform: Platform, siteId: string, wanted: W
   }
 }
 
+/** Most numbers that are printed at once, and as many as are printed where nobody says. */
+const MOST_NUMBERS = 200;
+const USUAL_NUMBERS = 12;
+
+/**
+ * Draws numbers for cartons and prints them ahead: each is printed once, or it would be on two cartons.
+ *
+ * @throws Refusal 422 `not-a-count`
+ */
+export async function printNumbers(
+  platform: Platform,
+  siteId: string,
+  wanted: Wanted,
+  change: <T>(work: (current: Change) => Promise<T>) => Promise<T>,
+): Promise<{ job: string; printer: string }> {
+  const count = Number(wanted.of || USUAL_NUMBERS);
+  if (!Number.isInteger(count) || count < 1 || count > MOST_NUMBERS)
+    throw new Refusal(422, 'not-a-count', { expected: `1–${MOST_NUMBERS}`, got: wanted.of });
+  const { label } = await wayOf(platform.db, siteId);
+  return change(async (current) => {
+    const pdf = await cartonNumbers(await nextSsccs(current, count), label);
+    return queue(current, wanted, { pdf, title: `Numbers for ${count} cartons` });
+  });
+}
+
 /** Where a station prints: the printer named, else its own, else one that prints for all. */
 async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<string> {
-  const what = ['carton-label', 'handoff-label', 'test-page'].includes(wanted.kind) ? 'labels' : 'sheets';
+  const what = ['carton-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind)
+    ? 'labels'
+    : 'sheets';
   const [found] = await rows<{ code: string }>(
     on,
     sql`select code from printer where site_id = ${siteId} and not retired and ${

@@ -1,11 +1,12 @@
 import { endpoints } from '@hand-relay/contract';
 import { Refusal, serve, type Doors } from '../platform/index.ts';
-import { conclude, fileOf, jobs, makeDocument, queue } from './jobs.ts';
+import { conclude, fileOf, jobs, makeDocument, printNumbers, queue } from './jobs.ts';
 
 export function printingRoutes(doors: Doors): void {
   serve(doors, endpoints.print, async ({ platform, actor, body, change }) => {
     if (body.kind === 'badges' && !actor.rights.has('setup.change')) throw new Refusal(403, 'not-allowed');
-    const made = await makeDocument(platform, actor.siteId, body);
+    if (body.kind === 'carton-numbers') return printNumbers(platform, actor.siteId, body, change);
+    const made = await makeDocument(platform, actor.siteId, { ...body, kind: body.kind });
     return change((current) => queue(current, body, made));
   });
   serve(doors, endpoints.printJobs, async ({ platform, actor, query }) => ({

@@ -19,7 +19,7 @@ import {
   type Need,
 } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
-import { lockRun, type RunRow } from './take.ts';
+import { lockRun, type RunRow } from './lock.ts';
 import { floorOf } from '../floor/index.ts';
 
 function mustWait(run: RunRow): void {
@@ -148,8 +148,26 @@ export async function moveOrders(
   const moving = (await openPicks(tx, runId)).filter((p) => orders.includes(p.order));
   const there = await openPicks(tx, target);
   await mustFit(change, into, [...there, ...moving]);
+  await shift(change, { from, into, orders });
+  return { run: target };
+}
+
+/** Orders of a run that somebody has taken wait in a run of their own. */
+export async function shareRun(change: Change, from: RunRow, orders: readonly string[]): Promise<string> {
+  const target = await newRun(change, from.id, 'waiting');
+  await shift(change, { from, into: await lockRun(change.tx, change.actor.siteId, target), orders });
+  return target;
+}
+
+/** Orders and their picks go from one run to another, each to the first place that is free there; both are walked anew. */
+async function shift(
+  change: Change,
+  { from, into, orders }: { from: RunRow; into: RunRow; orders: readonly string[] },
+): Promise<void> {
+  const { tx } = change;
+  const [runId, target] = [from.id, into.id];
   const taken = new Set((await positionsOf(tx, target)).map((p) => p.number));
-  const moved = held
+  const moved = (await positionsOf(tx, runId))
     .filter((p) => orders.includes(p.order))
     .map((p) => {
       let number = 1;
@@ -174,7 +192,6 @@ export async function moveOrders(
     });
   change.tell('runs', [runId, target]);
   change.tell('waves', [from.waveId]);
-  return { run: target };
 }
 
 const positionsOf = (tx: Tx, runId: string) =>
@@ -184,11 +201,11 @@ const positionsOf = (tx: Tx, runId: string) =>
   );
 
 /** A run beside another, with nothing in it yet. */
-async function newRun(change: Change, beside: string): Promise<string> {
+async function newRun(change: Change, beside: string, state?: 'waiting'): Promise<string> {
   const { id, number, sign } = await nameRun(change);
   await change.tx.execute(sql`
     insert into run (id, site_id, wave_id, number, call_sign, state, positions, metres, path, stops, team, priority, rank, picking, area)
-    select ${id}, site_id, wave_id, ${number}, ${sign}, state, positions, 0, '[]', 0, team, priority, rank + 0.5, picking, area
+    select ${id}, site_id, wave_id, ${number}, ${sign}, coalesce(${state ?? null}, state), positions, 0, '[]', 0, team, priority, rank + 0.5, picking, area
     from run where id = ${beside}`);
   return id;
 }

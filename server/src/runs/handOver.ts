@@ -11,16 +11,19 @@ export async function handOver(change: Change, runId: string): Promise<void> {
   const { tx, actor } = change;
   const { stages } = await wayOf(tx, actor.siteId);
   if (stages === 'pick-pack-ship') return;
-  const orders = await rows<{ id: string; service: string | null }>(
+  const orders = await rows<{ id: string; service: string | null; loose: boolean }>(
     tx,
     sql`
-    with carried as (select line_id, order_id, sum(picked) as units from pick where run_id = ${runId} and picked > 0 group by 1, 2),
+    with carried as (
+      select k.line_id, k.order_id, sum(k.picked) - coalesce((
+        select sum(l.units) from carton c join carton_line l on l.carton_id = c.id and l.line_id = k.line_id where c.run_id = ${runId}), 0) as units
+      from pick k where k.run_id = ${runId} and k.picked > 0 group by 1, 2),
     ready as (update order_line l set packed = l.packed + c.units from carried c where l.id = c.line_id)
-    select o.id, d.service_id as service from customer_order o left join departure d on d.id = o.departure_id
+    select o.id, d.service_id as service, exists (select 1 from carried c where c.order_id = o.id and c.units > 0) as loose from customer_order o left join departure d on d.id = o.departure_id
     where o.id in (select order_id from carried) order by o.number for update of o`,
   );
   for (const order of orders) {
-    const shipment = await openShipment(change, order, true);
+    const shipment = await openShipment(change, order, order.loose);
     change.tell('shipments', [shipment]);
     if (stages === 'pick-and-ship')
       await shipAtOnce(change, shipment).catch((error: unknown) => {

@@ -1,14 +1,15 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { inputBody, PickVerdictAnswer, RunPick } from '@hand-relay/contract';
-import { judgePick, otherBin, restOf, type PickProgress } from '@hand-relay/core/picking';
+import { judgePick, otherBin, restOf, restProgress, type PickProgress } from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
-import { move } from '../stock/index.ts';
+import { move, type Move } from '../stock/index.ts';
+import { cartonFor, keepPacked } from './intoCarton.ts';
 import { linePicks } from './read.ts';
-import { reportShort, takeElsewhere } from './lack.ts';
+import { addRest, reportShort, takeElsewhere } from './lack.ts';
 import { firmUp, swapLot } from './promises.ts';
-import { lockRun, mustBeMine, type RunRow } from './take.ts';
+import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 import { sharedOut, together } from './together.ts';
 
 /**
@@ -121,10 +122,12 @@ async function confirm(
   const lot = progress.swapped ?? step.lot ?? '';
   if (progress.swapped && units > 0)
     await swapLot(change, run.waveId, { line: at!.line, item: step.item, units, from: step.lot ?? '', lot });
-  const one = { from: at!.bin, to: at!.place, item: step.item.id, lot };
+  const carton = step.carton && units > 0 ? await cartonFor(change, run, pick, progress) : null;
+  const one = { from: at!.bin, to: carton?.place ?? at!.place, item: step.item.id, lot };
+  let moves: Move[] = [];
   if (units > 0) {
     await firmUp(change, run.waveId, { line: at!.line, item: step.item.id, lot, units });
-    const moves = step.item.tracksSerial
+    moves = step.item.tracksSerial
       ? progress.serials.map((serial) => ({ ...one, serial, units: 1 }))
       : [{ ...one, serial: '', units }];
     await move(change, moves, 'pick', step.id);
@@ -135,6 +138,7 @@ async function confirm(
         confirmed_at = ${doneAt.toISOString()}, confirmed_by = ${actor.personId} where id = ${step.id}
     )
     update order_line set picked = picked + ${units} where id = ${at!.line}`);
+  if (carton) await keepPacked(change, carton.id, at!.line, moves);
   const facts = {
     run: run.number,
     item: step.item.name,
@@ -155,7 +159,8 @@ async function confirm(
     });
   const { reason, note } = progress;
   const lack = { bin: at!.bin, line: at!.line, reason: reason!, note };
-  if (rest) await takeElsewhere(change, run, pick, { ...lack, missing: rest.units, rest, restId });
+  if (rest && progress.full) await addRest(change, run, step.id, { ...rest, id: restId }, restProgress(progress));
+  else if (rest) await takeElsewhere(change, run, pick, { ...lack, missing: rest.units, rest, restId });
   if (short > 0) await reportShort(change, run, pick, { ...lack, missing: short });
   change.tell('orders', [pick.order.id]);
   change.tell('waves', [run.waveId]);

@@ -1,12 +1,12 @@
 import { sql } from 'drizzle-orm';
 import type { RunPick } from '@hand-relay/contract';
-import { freshProgress, type PickStep, type ShortReason } from '@hand-relay/core/picking';
+import { freshProgress, type PickProgress, type PickStep, type ShortReason } from '@hand-relay/core/picking';
 import { rows, type Change } from '../platform/index.ts';
 import { askCount, inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
 import { moveAway } from './moveAway.ts';
 import { swapLot } from './promises.ts';
-import type { RunRow } from './take.ts';
+import type { RunRow } from './lock.ts';
 
 /** Goods that were not in their bin. */
 export interface Lack {
@@ -72,7 +72,6 @@ export async function takeElsewhere(
   pick: RunPick,
   lack: Lack & { rest: PickStep; restId: string },
 ): Promise<void> {
-  const { tx, actor } = change;
   const { step } = pick;
   const { rest, restId } = lack;
   const lot = rest.lot ?? '';
@@ -84,14 +83,25 @@ export async function takeElsewhere(
       from: step.lot ?? '',
       lot,
     });
+  await addRest(change, run, step.id, { ...rest, id: restId }, freshProgress);
+  tellLack(change, run, pick, 'elsewhere', { ...lack, toCount: await doubt(change, run, pick, lack), other: rest.bin });
+}
+
+/** The pick of what is left of another, next in its run. */
+export async function addRest(
+  { tx, actor }: Change,
+  run: RunRow,
+  of: string,
+  rest: PickStep,
+  progress: PickProgress,
+): Promise<void> {
   await tx.execute(sql`
     insert into pick (id, run_id, sequence, order_id, line_id, item_id, lot, bin_id, position, units, progress, why, rest_of)
-    select ${restId}, k.run_id, k.sequence + 1, k.order_id, k.line_id, k.item_id, ${lot}, p.id, k.position, ${rest.units}, ${JSON.stringify(freshProgress)}::jsonb, 'hand', k.id
-    from pick k join place p on p.site_id = ${actor.siteId} and p.kind = 'bin' and p.code = ${rest.bin} where k.id = ${step.id}`);
+    select ${rest.id}, k.run_id, k.sequence + 1, k.order_id, k.line_id, k.item_id, ${rest.lot ?? ''}, p.id, k.position, ${rest.units}, ${JSON.stringify(progress)}::jsonb, 'hand', k.id
+    from pick k join place p on p.site_id = ${actor.siteId} and p.kind = 'bin' and p.code = ${rest.bin} where k.id = ${of}`);
   await tx.execute(sql`
-    update pick set sequence = sequence + 1 where run_id = ${run.id} and id <> ${restId}
-      and sequence > (select sequence from pick where id = ${step.id})`);
-  tellLack(change, run, pick, 'elsewhere', { ...lack, toCount: await doubt(change, run, pick, lack), other: rest.bin });
+    update pick set sequence = sequence + 1 where run_id = ${run.id} and id <> ${rest.id}
+      and sequence > (select sequence from pick where id = ${of})`);
 }
 
 function tellLack(

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { lostBody } from '@hand-relay/contract';
 import type { Change } from '../platform/index.ts';
-import { lockRun } from './take.ts';
+import { lockRun } from './lock.ts';
 
 /** Journals what was picked without radio and was not taken since, and tells the Desk: somebody has the goods in hand. */
 export async function reportLost(change: Change, runId: string, lost: z.output<typeof lostBody>): Promise<void> {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { Refusal, rows, type Change } from '../platform/index.ts';
-import { lockRun, mustBeMine } from './take.ts';
+import { lockRun, mustBeMine } from './lock.ts';
 
 /**
  * A run that is begun goes on with somebody else, at once in their hands; or it waits with its cart for whoever takes

@@ -6,6 +6,8 @@ import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platfor
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { layoutOf } from '../floor/index.ts';
+import { cartonsHere, cartonsOf } from './intoCarton.ts';
+import { setUpOf } from './setUp.ts';
 import { together } from './together.ts';
 
 type PickRow = {
@@ -111,6 +113,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
     where k.run_id = ${runId} and k.state <> 'out' ${pickId ? sql`and (k.id = ${pickId} or ${alike})` : sql``}
     order by k.sequence`,
   );
+  const asCarton = found.some((k) => howOf(way, k).drop === 'carton') ? await cartonsHere(on, siteId, runId) : null;
   return found.map((k) => ({
     together: k.together,
     lookAlike: way.lookAlikes === 'off' ? null : k.lookAlike,
@@ -123,6 +126,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
       serialsInBin: k.serials ?? [],
       units: k.units,
       position: { cart: k.cart ?? '', number: k.position },
+      carton: asCarton && howOf(way, k).drop === 'carton' ? asCarton(k.order.id) : null,
       how: howOf(way, k),
       otherLots: k.others ?? [],
       elsewhere: k.elsewhere ?? [],
@@ -158,6 +162,7 @@ function howOf(site: Way, { together: joined, counting, lookAlike, orders }: Pic
   return {
     ...way,
     checks: joined ? way.checks.filter((c) => c !== 'position') : way.checks,
+    drop: joined ? 'place' : way.drop,
     counting: lookAlike && site.lookAlikes === 'each' ? 'each' : (counting ?? way.counting),
   };
 }
@@ -179,7 +184,8 @@ export async function runDetail({ db, clock }: Platform, siteId: string, runId: 
   );
   const positions = await rows<RunDetail['positions'][number]>(
     db,
-    sql`select q.number, o.id, o.number as "order", c.name as customer, k.lines, k.units from run_position q join customer_order o on o.id = q.order_id
+    sql`select q.number, o.id, o.number as "order", c.name as customer, k.lines, k.units,
+               (select s.id from shipment s where s.order_id = o.id and s.state = 'open') as shipment from run_position q join customer_order o on o.id = q.order_id
         join customer c on c.id = o.customer_id cross join lateral (
           select count(distinct k.line_id)::int as lines, coalesce(sum(k.units), 0)::int as units from pick k
           where k.run_id = q.run_id and k.order_id = o.id and k.state <> 'out'
@@ -214,6 +220,8 @@ export async function runDetail({ db, clock }: Platform, siteId: string, runId: 
     cartPositions: run.positions,
     positions,
     picks: await runPicks(db, { siteId, runId }),
+    cartons: await cartonsOf(db, runId),
+    setUp: run.state === 'picking' ? await setUpOf(db, siteId, runId) : null,
     path: extra!.path,
     lanes,
     beside,

@@ -6,6 +6,7 @@ import { wayOf } from '../ways/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { crewOf } from './crew.ts';
+import { closeOnCart } from './intoCarton.ts';
 import { inChain, walkUp } from './chain.ts';
 import { walkFrom } from './walkFrom.ts';
 import { pickInput } from './input.ts';
@@ -15,6 +16,7 @@ import { reportLost } from './lost.ts';
 import { tellBench, passOn } from './passOn.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
+import { leaveBehind, setUpCart } from './setUp.ts';
 import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
 
 /** Runs that wait for a person: theirs, their team's, and those of nobody. */
@@ -57,6 +59,11 @@ export function runRoutes(doors: Doors): void {
     await change((current) => passOn(current, id, body.person));
     return {};
   });
+  serve(doors, endpoints.setUpCart, ({ id, body, change }) => change((current) => setUpCart(current, id, body)));
+  serve(doors, endpoints.leaveBehind, ({ id, change }) => change((current) => leaveBehind(current, id)));
+  serve(doors, endpoints.closeOnCart, ({ id, body, change }) =>
+    change((current) => closeOnCart(current, id, body.carton)),
+  );
   serve(doors, endpoints.tellBench, async ({ id, body, change }) => {
     await change((current) => tellBench(current, id, body.order, body.note));
     return {};

@@ -1,41 +1,12 @@
 import { sql } from 'drizzle-orm';
 import { readCode } from '@hand-relay/core/codes';
-import type { Picking } from '@hand-relay/core/waves';
-import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
+import { wayOf } from '../ways/index.ts';
 import { handOver } from './handOver.ts';
-
-export interface RunRow {
-  id: string;
-  number: string;
-  state: 'planned' | 'waiting' | 'picking' | 'left' | 'done' | 'cancelled';
-  pickerId: string | null;
-  picker: string | null;
-  assignedId: string | null;
-  assigned: string | null;
-  cart: string | null;
-  waveId: string;
-  positions: number;
-  picking: Picking;
-}
-
-export async function lockRun(tx: Tx, siteId: string, id: string): Promise<RunRow> {
-  const [run] = await rows<RunRow>(
-    tx,
-    sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.assigned_id as "assignedId", a.name as assigned,
-               r.cart_code as cart, r.wave_id as "waveId", r.positions, r.picking
-        from run r left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
-  );
-  if (!run) throw notFound('run', id);
-  return run;
-}
-
-/** Refuses a run that is not being picked, or that somebody else picks. */
-export function mustBeMine(run: RunRow, personId: string): void {
-  if (run.state !== 'picking') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
-  if (run.pickerId !== personId) throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.picker });
-}
+import { closeAllOnCart, giveUpCartons } from './intoCarton.ts';
+import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 
 /** Takes a waiting run with a cart that is free and has positions enough. */
 export async function takeRun(change: Change, runId: string, scanned: string): Promise<void> {
@@ -66,7 +37,12 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
     sql`select max(number)::int as positions from run_position where run_id = ${runId}`,
   );
   // What is picked together lies on the cart as it comes: its places do not count.
-  if (run.picking !== 'consolidate' && cart.positions < needed!.positions)
+  // Where the cart is set up, what finds no place on it stays behind.
+  if (
+    run.picking !== 'consolidate' &&
+    cart.positions < needed!.positions &&
+    (await wayOf(tx, actor.siteId)).setUp === 'none'
+  )
     throw new Refusal(409, 'cart-small', { cart: cart.code, positions: cart.positions, needed: needed!.positions });
   await tx.execute(sql`
     update run set state = 'picking', picker_id = ${actor.personId}, cart_code = ${cart.code}, started_at = coalesce(started_at, ${now.toISOString()})
@@ -105,7 +81,9 @@ export async function giveBackRun(change: Change, runId: string): Promise<void> 
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state in ('done', 'short')`,
   );
   if (begun!.picks > 0) throw new Refusal(409, 'run-begun', { run: run.number, picks: begun!.picks });
-  await tx.execute(sql`update run set state = 'waiting', picker_id = null, cart_code = null where id = ${runId}`);
+  await tx.execute(sql`
+    with empty as (update run_position set ready_at = null where run_id = ${runId})
+    update run set state = 'waiting', picker_id = null, cart_code = null where id = ${runId}`);
   await journalRun(change, run, 'run-given-back', {});
   change.tell('runs', [runId]);
 }
@@ -128,11 +106,13 @@ export async function takeOrderOut(change: Change, runId: string, orderId: strin
   if (picks.length === 0) throw notFound('order', orderId);
   const carried = await rows<Unwanted & { pick: string; line: string }>(
     tx,
-    sql`select distinct on (b.item_id, b.lot, b.serial) k.order_id as "order", k.run_id as run, q.place_id as place, k.bin_id as bin, b.item_id as item, b.lot, b.serial, b.units
-        from run_position q join balance b on b.place_id = q.place_id and b.units > 0
+    sql`select distinct on (b.place_id, b.item_id, b.lot, b.serial) k.order_id as "order", k.run_id as run, b.place_id as place, k.bin_id as bin, b.item_id as item, b.lot, b.serial, b.units
+        from run_position q join balance b on b.units > 0 and (b.place_id = q.place_id or b.place_id in (
+          select place_id from carton where run_id = q.run_id and order_id = q.order_id and state <> 'shipped'))
         join pick k on k.run_id = q.run_id and k.order_id = q.order_id and k.item_id = b.item_id and k.lot = b.lot and k.picked > 0
-        where q.run_id = ${runId} and q.order_id = ${orderId} order by b.item_id, b.lot, b.serial, k.confirmed_at desc`,
+        where q.run_id = ${runId} and q.order_id = ${orderId} order by b.place_id, b.item_id, b.lot, b.serial, k.confirmed_at desc`,
   );
+  await giveUpCartons(change, runId, orderId);
   await tx.execute(sql`
     with back as (select line_id, sum(picked)::int as units from pick where run_id = ${runId} and order_id = ${orderId} and state <> 'out' group by 1),
     less as (update order_line l set picked = l.picked - b.units from back b where l.id = b.line_id and b.units > 0)
@@ -205,6 +185,7 @@ export async function leaveRun(change: Change, runId: string, scanned: string): 
     sql`select id, code from place where site_id = ${actor.siteId} and kind = 'lane' and upper(code) = upper(${scanned}) and not retired`,
   );
   if (!lane) throw new Refusal(422, 'not-a-lane', { got: scanned });
+  await closeAllOnCart(change, runId);
   const [goods] = await rows<{ units: number }>(
     tx,
     sql`select coalesce(sum(b.units), 0)::int as units from balance b join run_position q on q.place_id = b.place_id where q.run_id = ${runId}`,
@@ -215,7 +196,7 @@ export async function leaveRun(change: Change, runId: string, scanned: string): 
   );
   await journalRun(change, run, 'cart-left', { lane: lane.code, cart: run.cart });
   await endWaveIfDone(change, run.waveId);
-  if (goods!.units > 0) await handOver(change, runId);
+  await handOver(change, runId);
   change.tell('runs', [runId]);
   change.tell('bench', []);
   change.tell('waves', [run.waveId]);

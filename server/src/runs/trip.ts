@@ -4,7 +4,7 @@ import { iso, recordset, Refusal, rows, type Actor, type Change, type Db, type T
 import { cartForPlanning, endWaveIfDone, gatheredNeeds, moveUnits, newWave } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { fillRun, joinGathered, nameRun, reroute } from './arrange.ts';
-import { lockRun } from './take.ts';
+import { lockRun } from './lock.ts';
 
 /** Whether somebody may gather a trip of their own here: where the site allows it, and whoever arranges runs. */
 export async function mayGather(on: Db | Tx, { siteId, rights }: Pick<Actor, 'siteId' | 'rights'>): Promise<boolean> {

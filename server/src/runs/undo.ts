@@ -3,8 +3,9 @@ import { freshProgress } from '@hand-relay/core/picking';
 import { Refusal, rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
+import { takeFromCarton } from './intoCarton.ts';
 import { swapLot } from './promises.ts';
-import { lockRun, mustBeMine, type RunRow } from './take.ts';
+import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 
 /**
  * Undoes the last confirmation of a run: the goods go back into the bin, a short is taken back. Without a
@@ -63,6 +64,7 @@ async function undoLine(
         for update of k, l`,
   );
   if (!last) return null;
+  await takeFromCarton(change, last.id, last.line);
   const made = await rows<{ from: string; to: string; itemId: string; lot: string; serial: string; units: number }>(
     tx,
     sql`select m.from_place as "from", m.to_place as "to", m.item_id as "itemId", m.lot, m.serial, sum(m.units)::int as units

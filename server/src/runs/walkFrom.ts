@@ -7,7 +7,7 @@ import { notFound, recordset, rows, type Change } from '../platform/index.ts';
 import { floorOf } from '../floor/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { openPicks, stopOf } from './arrange.ts';
-import { lockRun, mustBeMine } from './take.ts';
+import { lockRun, mustBeMine } from './lock.ts';
 
 /**
  * A pick is done out of turn: it comes next, and what is left of the run is walked the shortest way from there. Where no

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { IN_HOUSE_PREFIX, ssccOf } from '@hand-relay/core/gs1';
-import { rows, type Change } from '../platform/index.ts';
+import { IN_HOUSE_PREFIX, serialOf, ssccOf, type SsccRange } from '@hand-relay/core/gs1';
+import { rows, type Change, type Db, type Tx } from '../platform/index.ts';
 
 /** Draws the next numbers of one of the site's ranges. Gaps are left by work that was undone before it was kept. */
 export async function nextNumbers(change: Change, name: string, count: number): Promise<number[]> {
@@ -12,12 +12,31 @@ export async function nextNumbers(change: Change, name: string, count: number): 
   return Array.from({ length: count }, (_, i) => row!.last - count + 1 + i);
 }
 
-/** The next serial shipping container code of the site. */
-export async function nextSscc(change: Change): Promise<string> {
+/** The range from which a site numbers its cartons and pallets. */
+export async function ssccRange(on: Db | Tx, siteId: string): Promise<SsccRange> {
   const [site] = await rows<{ prefix: string; extension: number }>(
-    change.tx,
-    sql`select gs1_prefix as prefix, sscc_extension as extension from site where id = ${change.actor.siteId}`,
+    on,
+    sql`select gs1_prefix as prefix, sscc_extension as extension from site where id = ${siteId}`,
   );
-  const [serial] = await nextNumbers(change, 'sscc', 1);
-  return ssccOf({ companyPrefix: site!.prefix || IN_HOUSE_PREFIX, extension: site!.extension }, serial!);
+  return { companyPrefix: site!.prefix || IN_HOUSE_PREFIX, extension: site!.extension };
+}
+
+/** The next serial shipping container codes of the site. */
+export async function nextSsccs(change: Change, count: number): Promise<string[]> {
+  const range = await ssccRange(change.tx, change.actor.siteId);
+  return (await nextNumbers(change, 'sscc', count)).map((serial) => ssccOf(range, serial));
+}
+
+/** The next serial shipping container code of the site. */
+export const nextSscc = async (change: Change): Promise<string> => (await nextSsccs(change, 1))[0]!;
+
+/** Whether a number was drawn for a carton of the site before, printed ahead or not. */
+export async function isDrawn(change: Change, sscc: string): Promise<boolean> {
+  const { tx, actor } = change;
+  const serial = serialOf(await ssccRange(tx, actor.siteId), sscc);
+  const [drawn] = await rows<{ last: number }>(
+    tx,
+    sql`select last::int as last from counter where site_id = ${actor.siteId} and name = 'sscc'`,
+  );
+  return serial !== null && serial <= (drawn?.last ?? 0);
 }

@@ -245,6 +245,8 @@ export const runPosition = pgTable(
     placeId: text()
       .notNull()
       .references(() => place.id),
+    /** When whoever set up the cart said that it is in place. */
+    readyAt: timestamp({ withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.runId, t.number] }),
@@ -373,7 +375,7 @@ export const shipmentLine = pgTable(
   (t) => [primaryKey({ columns: [t.shipmentId, t.lineId] })],
 );
 
-/** A carton is a logistic unit: it gets its SSCC when it closes. Its goods are the balance of its place. */
+/** A carton is a logistic unit: it gets its SSCC when it closes, in the aisle when it is begun. Its goods are the balance of its place. */
 export const carton = pgTable(
   'carton',
   {
@@ -393,6 +395,8 @@ export const carton = pgTable(
     placeId: text()
       .notNull()
       .references(() => place.id),
+    /** The run on whose cart it stands, where goods go straight into it. */
+    runId: text().references(() => run.id),
     number: integer().notNull(),
     sscc: text(),
     state: text().$type<'open' | 'closed' | 'shipped'>().notNull(),
@@ -405,8 +409,9 @@ export const carton = pgTable(
     uniqueIndex('carton_sscc').on(t.sscc),
     index('carton_order').on(t.orderId),
     index('carton_shipment').on(t.shipmentId),
+    index('carton_run').on(t.runId),
     uniqueIndex('carton_open_once')
-      .on(t.orderId)
+      .on(t.orderId, sql`coalesce(${t.runId}, '')`)
       .where(sql`${t.state} = 'open'`),
   ],
 );

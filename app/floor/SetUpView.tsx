@@ -1,0 +1,101 @@
+import { useTranslation } from 'react-i18next';
+import { Pressable, ScrollView, View } from 'react-native';
+import type { RunDetail } from '@hand-relay/contract';
+import { Page } from '../shell/index.ts';
+import { Key, Row, ScanField, Shape, StepCard, Txt, useSurface } from '../ui/index.ts';
+import { AtTheBin } from './AtTheBin.tsx';
+import type { useRun } from './useRun.ts';
+import type { Verdict } from './verdict.ts';
+
+type SetUp = NonNullable<ReturnType<typeof useRun>['setUp']>;
+
+/** Before the first stop: which order is picked into which place of the cart. */
+export function SetUpView({
+  run,
+  setUp,
+  verdict,
+  onBack,
+  onGiveBack,
+}: {
+  run: RunDetail;
+  setUp: SetUp;
+  verdict: Verdict | null;
+  onBack: () => void;
+  onGiveBack: () => void;
+}) {
+  const { t } = useTranslation();
+  const { cart, next } = setUp;
+  const ready = cart.places.filter((p) => p.ready).length;
+  const fits = cart.places.some((p) => !p.ready && p.place <= cart.size);
+  if (!next) return null;
+  const order = run.positions.find((p) => p.id === next.order);
+  return (
+    <Page title={`${run.run.callSign}  ${ready}/${cart.places.length}`} filled onBack={onBack}>
+      <AtTheBin
+        above={<Places setUp={setUp} />}
+        card={
+          <StepCard
+            verb={t('setUp.verb')}
+            code={t('floor.place', { number: next.place })}
+            item={{ name: next.number, sku: order?.customer ?? '', picture: 'parcel' }}
+            count={t('setUp.holds', {
+              lines: t('unit.lines', { count: order?.lines ?? 0 }),
+              units: t('unit.units', { count: order?.units ?? 0 }),
+            })}
+            facts={next.place > cart.size ? [t('setUp.noPlace', { cart: cart.cart, count: cart.size })] : []}
+            notes={[]}
+            verdict={verdict}
+          />
+        }
+        keys={
+          <>
+            <ScanField label={t('setUp.ask', { place: `${cart.cart}-${next.place}` })} onCode={setUp.scan} />
+            <View style={{ flexDirection: 'row', gap: 8 }}>
+              {next.place <= cart.size && (
+                <Key kind="act" size="floor" wide title={t('setUp.here')} onPress={setUp.confirm} />
+              )}
+              {!fits && ready > 0 && (
+                <Key kind="act" size="floor" wide title={t('setUp.go', { count: ready })} onPress={setUp.leaveRest} />
+              )}
+            </View>
+            <View style={{ flexDirection: 'row', gap: 8 }}>
+              {fits && <Key size="floor" wide title={t('setUp.all')} onPress={setUp.confirmAll} />}
+              <Key size="floor" wide title={t('floor.giveBack')} onPress={onGiveBack} />
+            </View>
+          </>
+        }
+      />
+    </Page>
+  );
+}
+
+/** The places of the cart, each with its order: touched, it is the next one. */
+function Places({ setUp: { cart, next, choose } }: { setUp: SetUp }) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  return (
+    <ScrollView horizontal style={{ flexGrow: 0 }} contentContainerStyle={{ gap: 4 }}>
+      {cart.places.map((p) => (
+        <Pressable
+          key={p.order}
+          role="button"
+          aria-label={t(p.ready ? 'setUp.isReady' : 'setUp.isOpen', { place: p.place, order: p.number })}
+          onPress={() => choose(p.order)}
+          style={{
+            minHeight: 44,
+            justifyContent: 'center',
+            paddingHorizontal: 10,
+            borderWidth: p === next ? 2 : 1,
+            borderColor: p === next ? surface.ink : surface.line,
+            borderRadius: 4,
+          }}
+        >
+          <Row gap={6}>
+            <Shape kind={p.ready ? 'done' : 'quiet'} size={14} />
+            <Txt kind="small">{`${p.place} · ${p.number}`}</Txt>
+          </Row>
+        </Pressable>
+      ))}
+    </ScrollView>
+  );
+}
