@@ -1,6 +1,7 @@
 import fc from 'fast-check';
+import { MOST_KEPT } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import type { Call, Trouble } from '../state/index.ts';
+import type { Trouble } from '../state/index.ts';
 import type { Rows } from '../kept/index.ts';
 import { Outbox, type Entry, type Lost } from './outbox.ts';
 
@@ -25,6 +26,7 @@ function device() {
     keys: new Set<string>(),
     reachable: true,
     loseAnswer: false,
+    calls: 0,
     refuse: new Set<string>(),
   };
   const [outbox, lost] = [keeping<Entry>(), keeping<Lost>()];
@@ -33,18 +35,21 @@ function device() {
   let clock = 1_000_000;
   const open = () =>
     new Outbox({
-      send: async (ask: Call, key) => {
+      send: async (calls) => {
         await Promise.resolve();
-        if (!there.reachable) return { error: network };
-        const what = String((ask.body as { what: string }).what);
-        if (there.refuse.has(what)) return { error: taken };
-        if (!there.keys.has(key)) there.heard.push(what);
-        there.keys.add(key);
-        if (there.loseAnswer) {
-          there.loseAnswer = false;
-          return { error: network };
-        }
-        return { data: { verdict: 'done' } };
+        if (!there.reachable) return [{ error: network }];
+        there.calls += 1;
+        const answers = calls.map(({ ask, key }) => {
+          const what = String((ask.body as { what: string }).what);
+          if (there.refuse.has(what)) return { error: taken };
+          if (!there.keys.has(key)) there.heard.push(what);
+          there.keys.add(key);
+          return { data: { verdict: 'done' } };
+        });
+        if (!there.loseAnswer) return answers;
+        // The connection broke somewhere among the answers: the server heard them all.
+        there.loseAnswer = false;
+        return [...answers.slice(0, Math.floor(answers.length / 2)), { error: network }];
       },
       readAgain: (run) => Promise.resolve(void read.push(run)),
       report: (_, l) => Promise.resolve(void told.push(l)),
@@ -102,6 +107,23 @@ describe('the outbox', () => {
       ),
       { numRuns: 25 },
     );
+  });
+
+  it('sends what waited in few calls, and what is done now by itself', async () => {
+    const d = device();
+    const box = d.open();
+    await box.start('pico');
+    d.does(box, 'now');
+    await d.settled();
+    expect(d.there.calls).toBe(1);
+    d.there.reachable = false;
+    const kept = Array.from({ length: 3 * MOST_KEPT }, (_, i) => `k${i}`);
+    for (const what of kept) d.does(box, what);
+    await d.settled();
+    d.there.reachable = true;
+    await box.pump();
+    expect(d.there.heard).toEqual(['now', ...kept]);
+    expect(d.there.calls).toBe(4);
   });
 
   it('makes a task of what the server does not take any more, goes on with the rest, and keeps the task over a reload', async () => {

@@ -1,4 +1,4 @@
-import type { RunPick } from '@hand-relay/contract';
+import { keptNames, MOST_KEPT, type RunPick } from '@hand-relay/contract';
 import { remember, rowsOf, type Rows } from '../kept/index.ts';
 import type { Call, Trouble } from '../state/index.ts';
 
@@ -44,17 +44,7 @@ export interface Entry {
   key: string;
   person: string;
   ask: Call & {
-    name:
-      | 'runInput'
-      | 'undoPick'
-      | 'leaveRun'
-      | 'walkFrom'
-      | 'binLeft'
-      | 'keepPhoto'
-      | 'takeOut'
-      | 'putBackOne'
-      | 'setUpCart'
-      | 'leaveBehind';
+    name: (typeof keptNames)[number] | 'keepPhoto';
     id: string;
   };
   /** What the device made of it; null where only the server can say. */
@@ -84,9 +74,20 @@ export interface OutboxState {
   keeps: boolean;
 }
 
+/** A call that was kept: what is asked, by which key, and how long ago it was done. */
+export interface Kept {
+  ask: Entry['ask'];
+  key: string;
+  agoMs: number;
+}
+export type Answered = { data: unknown } | { error: Trouble };
+
 export interface OutboxOptions {
-  /** Sends a call once, with the key that makes a repeat harmless, and how long ago it was done. */
-  send: (ask: Call, key: string, agoMs: number) => Promise<{ data: unknown } | { error: Trouble }>;
+  /**
+   * Sends what was done once, in order, each with the key that makes a repeat harmless, and how long ago it was done.
+   * Answers in the same order, and may stop before the last.
+   */
+  send: (calls: readonly Kept[]) => Promise<Answered[]>;
   /** Called when everything of a run was sent: reads the run again before its entries go. */
   readAgain: (run: string) => Promise<void>;
   /** Tells the server what was not taken, so that the Desk knows too. */
@@ -205,37 +206,44 @@ export class Outbox {
 
   private async sendAll(): Promise<void> {
     for (;;) {
-      const next = this.state.entries.find((e) => !e.sent && e.person === this.person);
-      if (!next || !(await this.sendOne(next))) return;
+      const waiting = this.state.entries.filter((e) => !e.sent && e.person === this.person);
+      if (waiting.length === 0 || !(await this.sendSome(inOneCall(waiting)))) return;
     }
   }
 
-  private async sendOne(entry: Entry): Promise<boolean> {
-    const answer = await this.options.send(entry.ask, entry.key, this.options.now() - entry.seq / 1000);
-    if ('error' in answer && unanswered(answer.error)) {
-      this.set({ reachable: answer.error.code === 'not-signed-in' });
-      this.timer = setTimeout(() => void this.pump(), this.pause);
-      this.pause = Math.min(SLOWEST_MS, this.pause * 2);
-      return false;
-    }
-    this.pause = this.options.retryMs ?? 1500;
-    if (!this.state.reachable) this.set({ reachable: true });
-    if ('error' in answer) await this.lose(entry, answer.error);
-    else {
-      const { verdict } = (answer.data ?? {}) as { verdict?: string };
-      if (entry.verdict !== null && verdict !== undefined && verdict !== entry.verdict)
-        await this.lose(entry, { code: 'pick-done', facts: {}, fields: [], requestId: '', status: 409 });
-      else {
-        const sent = { ...entry, sent: true };
-        this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) }, 'soon');
-        // Nobody waits for it: sent once more it would be known by its key.
-        void this.keep(this.rows.put(sent));
-        for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
+  /** Sends several at once; false where the next try comes later. */
+  private async sendSome(entries: readonly Entry[]): Promise<boolean> {
+    const now = this.options.now();
+    const answers = await this.options.send(
+      entries.map(({ ask, key, seq }) => ({ ask, key, agoMs: Math.max(0, now - seq / 1000) })),
+    );
+    for (const [i, answer] of answers.entries()) {
+      const entry = entries[i]!;
+      if ('error' in answer && unanswered(answer.error)) {
+        this.set({ reachable: answer.error.code === 'not-signed-in' });
+        this.timer = setTimeout(() => void this.pump(), this.pause);
+        this.pause = Math.min(SLOWEST_MS, this.pause * 2);
+        return false;
       }
+      this.pause = this.options.retryMs ?? 1500;
+      if (!this.state.reachable) this.set({ reachable: true });
+      await this.settleOne(entry, answer);
     }
-    const run = entry.ask.id;
-    if (!this.state.entries.some((e) => !e.sent && e.ask.id === run)) await this.read(run);
+    for (const run of new Set(entries.map((e) => e.ask.id)))
+      if (!this.state.entries.some((e) => !e.sent && e.ask.id === run)) await this.read(run);
     return true;
+  }
+
+  private async settleOne(entry: Entry, answer: Answered): Promise<void> {
+    if ('error' in answer) return this.lose(entry, answer.error);
+    const { verdict } = (answer.data ?? {}) as { verdict?: string };
+    if (entry.verdict !== null && verdict !== undefined && verdict !== entry.verdict)
+      return this.lose(entry, { code: 'pick-done', facts: {}, fields: [], requestId: '', status: 409 });
+    const sent = { ...entry, sent: true };
+    this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) }, 'soon');
+    // Nobody waits for it: sent once more it would be known by its key.
+    void this.keep(this.rows.put(sent));
+    for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
   }
 
   /** The run as the server has it takes the place of what the device thought. */
@@ -290,6 +298,12 @@ export class Outbox {
     this.saying = undefined;
     for (const watcher of this.watchers) watcher();
   }
+}
+
+/** What goes to the server at once: as many as it takes, up to what goes by itself, such as a photo. */
+function inOneCall(waiting: readonly Entry[]): readonly Entry[] {
+  const alone = waiting.findIndex((e) => !(keptNames as readonly string[]).includes(e.ask.name));
+  return waiting.slice(0, alone < 0 ? MOST_KEPT : Math.max(1, Math.min(alone, MOST_KEPT)));
 }
 
 /** Whether goods changed hands. */

@@ -1,12 +1,34 @@
 import { useSyncExternalStore } from 'react';
-import type { RunDetail } from '@hand-relay/contract';
+import type { z } from 'zod';
+import type { keptAnswers, RunDetail } from '@hand-relay/contract';
 import { keep } from '../kept/index.ts';
 import { addressOf, api, call, store } from '../state/index.ts';
 import { Outbox, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */
 export const outbox = new Outbox({
-  send: (ask, key, ago) => call(ask, { key, ago, patience: [] }),
+  async send(calls) {
+    const [first] = calls;
+    if (!first) return [];
+    if (calls.length === 1) return [await call(first.ask, { key: first.key, ago: first.agoMs, patience: [] })];
+    const answer = await call(
+      {
+        name: 'sendKept',
+        body: {
+          calls: calls.map(({ ask: { name, id, body }, key, agoMs }) => ({
+            name,
+            id,
+            key,
+            ago: Math.round(agoMs),
+            body: body ?? {},
+          })),
+        },
+      },
+      { patience: [] },
+    );
+    // Nobody answered for any of them.
+    return 'error' in answer ? [answer] : (answer.data as z.infer<typeof keptAnswers>).answers;
+  },
   async readAgain(run) {
     const ask = { name: 'run', id: run } as const;
     const answer = await call(ask);

@@ -1,7 +1,9 @@
 import { act, renderHook, waitFor } from '@testing-library/react-native';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
+import { endpoints, type keptBody } from '@hand-relay/contract';
 import type { Me, RunDetail, RunPick } from '@hand-relay/contract';
+import type { z } from 'zod';
 import { checkDigit } from '@hand-relay/core/gs1';
 import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
 import { usualWay, type Way } from '@hand-relay/core/ways';
@@ -70,6 +72,14 @@ function server(picks: RunPick[]) {
     left: null as string | null,
   };
   const answer = async (path: string, init?: { body?: string }): Promise<[number, unknown]> => {
+    if (path === '/api/kept') {
+      const answers: object[] = [];
+      for (const { name, id, body } of (JSON.parse(init!.body!) as z.infer<typeof keptBody>).calls) {
+        const [status, data] = await answer(endpoints[name].path.replace(':id', id), { body: JSON.stringify(body) });
+        answers.push(status < 400 ? { data } : { error: { ...(data as object), status } });
+      }
+      return [200, { answers }];
+    }
     if (path === '/api/runs/r1')
       return [200, { run, picks: state.picks, positions: [], path: [], lanes: [{ code: 'LANE-1', name: 'Lane 1' }] }];
     const body = JSON.parse(init?.body ?? '{}') as { pick: string; input: PickInput };

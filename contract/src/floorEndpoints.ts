@@ -1,12 +1,21 @@
 import { z } from 'zod';
 import * as activity from './activity.ts';
 import * as counts from './counts.ts';
+import * as kept from './kept.ts';
 import * as lookUp from './lookUp.ts';
 import * as runs from './runs.ts';
 import { all, nothing } from './endpoint.ts';
 
 /** What is done on the floor beside the picks themselves. */
 export const floorEndpoints = all({
+  sendKept: {
+    method: 'POST',
+    path: '/api/kept',
+    needs: ['runs.pick'],
+    summary: 'What a device did without the server, several at a time and in order, each as if it came by itself',
+    body: kept.keptBody,
+    answer: kept.keptAnswers,
+  },
   walkFrom: {
     method: 'POST',
     path: '/api/runs/:id/walk-from',

@@ -8,6 +8,7 @@ export * from './events.ts';
 export * from './holds.ts';
 export * from './host.ts';
 export * from './loads.ts';
+export * from './kept.ts';
 export * from './lookUp.ts';
 export * from './quick.ts';
 export * from './orders.ts';

@@ -26,6 +26,7 @@ import {
   randomId,
   Refusal,
   requestLog,
+  serveKept,
   type Database,
   type DatabaseOptions,
   type Doors,
@@ -198,7 +199,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   });
 
   const { sessions, actorOf } = actors(platform);
-  const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false };
+  const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false, handlers: new Map() };
   peopleRoutes(doors, sessions, options.signInsPerMinute ?? 30);
   eventRoutes(doors);
   deskRoutes(doors);
@@ -209,6 +210,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   waveRoutes(doors);
   floorRoutes(doors);
   runRoutes(doors);
+  serveKept(doors);
   countRoutes(doors);
   putBackRoutes(doors);
   lookUpRoutes(doors);

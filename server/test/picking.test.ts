@@ -190,6 +190,46 @@ describe('picking', () => {
     expect(at!.ago).toBeGreaterThan(295);
   });
 
+  it('takes what a device kept several at a time, each as if it came by itself and once', async () => {
+    const { cart, run, picks } = await taken([['QM-001', 2]]);
+    const [pick] = picks;
+    const input = (key: string, what: object) => ({
+      name: 'runInput' as const,
+      id: run,
+      key: `${run} ${key}`,
+      ago: 60_000,
+      body: { pick: pick!.step.id, input: what },
+    });
+    const calls = [
+      input('bin', { kind: 'scan', text: pick!.step.bin }),
+      input('wrong', { kind: 'scan', text: 'Z-01-1' }),
+      { ...input('nobody', {}), body: { pick: 'no-such-pick', input: { kind: 'count', units: 1 } } },
+      { ...input('form', {}), body: { pick: 7, input: { kind: 'count', units: 1 } } },
+      input('count', { kind: 'count', units: 2 }),
+    ];
+    const first = await pico.get('sendKept', { body: { calls } });
+    expect(first.answers).toMatchObject([
+      { data: { verdict: 'accepted', what: 'bin' } },
+      { data: { verdict: 'refused' } },
+      { error: { status: 404 } },
+      { error: { status: 400, fields: [{ path: 'pick' }] } },
+      { data: { verdict: 'accepted', progress: { counted: 2 } } },
+    ]);
+    // The answer was lost: all of it comes again, with what was done since.
+    const last = input('place', { kind: 'scan', text: `${cart}-1` });
+    const again = await pico.get('sendKept', { body: { calls: [...calls, last] } });
+    expect(again.answers.slice(0, 2)).toEqual(first.answers.slice(0, 2));
+    expect(again.answers.at(-1)).toMatchObject({ data: { verdict: 'done', units: 2 } });
+    // A call that came by itself is known here too.
+    const alone = await pico.get('runInput', { id: run, body: last.body as never, key: last.key });
+    expect(alone).toEqual((again.answers.at(-1) as { data: unknown }).data);
+    const [journal] = await relay.query<{ scans: number }>(
+      `select count(*)::int as scans from journal where run_id = '${run}' and kind like 'scan-%'`,
+    );
+    expect(journal!.scans).toBe(4);
+    expect(await desk.refused('sendKept', { body: { calls: [] } })).toMatchObject({ code: 'malformed' });
+  });
+
   it('lets a scan lead to what it names, wherever it is scanned', async () => {
     const { cart, run, order, picks } = await taken([['QM-001', 1]]);
     const find = async (code: string) => {

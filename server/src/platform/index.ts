@@ -8,4 +8,4 @@ export { productFolder } from './modules.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';
 export { iso, recordset, rows } from './rows.ts';
-export { problems, requestLog, serve, type Ask, type Doors, type Handler } from './serve.ts';
+export { problems, requestLog, serve, serveKept, type Ask, type Doors, type Handler } from './serve.ts';

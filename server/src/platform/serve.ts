@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Express, NextFunction, Request, Response } from 'express';
-import type { Endpoint } from '@hand-relay/contract';
+import { DONE_AGO, endpoints, type Endpoint, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { change, type Actor, type Change } from './change.ts';
 import type { Platform } from './platform.ts';
@@ -32,6 +32,8 @@ export interface Doors {
   actorOf: (req: Request) => Promise<Actor | null>;
   /** Whether answers are held against their schema too: for tests. */
   checkAnswers: boolean;
+  /** What answers each endpoint, for calls that come several at a time. */
+  handlers: Map<Endpoint, (req: Request, res: Response, actor: Actor | null) => Promise<unknown>>;
 }
 
 declare module 'express-serve-static-core' {
@@ -54,14 +56,27 @@ function parsed<S extends z.ZodType>(schema: S | undefined, value: unknown): Out
 /** Opens an endpoint of the contract: sign-in, right, query, body and answer as it says. */
 export function serve<E extends Endpoint>(doors: Doors, endpoint: E, handler: Handler<E>): void {
   const method = endpoint.method === 'GET' ? 'get' : 'post';
+  const perform = (req: Request, res: Response, actor: Actor | null) =>
+    answer(doors, endpoint, handler, { req, res, actor });
+  doors.handlers.set(endpoint, perform);
   doors.app[method](endpoint.path, (req: Request, res: Response, next: NextFunction) => {
-    answer(doors, endpoint, handler, req, res).catch(next);
+    doors
+      .actorOf(req)
+      .then((actor) => perform(req, res, actor))
+      .then((result) => {
+        if (!endpoint.file) res.json(result);
+      })
+      .catch(next);
   });
 }
 
-async function answer<E extends Endpoint>(doors: Doors, endpoint: E, handler: Handler<E>, req: Request, res: Response) {
+async function answer<E extends Endpoint>(
+  doors: Doors,
+  endpoint: E,
+  handler: Handler<E>,
+  { req, res, actor }: { req: Request; res: Response; actor: Actor | null },
+): Promise<unknown> {
   const { platform } = doors;
-  const actor = await doors.actorOf(req);
   if (endpoint.needs !== 'public') {
     if (!actor) throw new Refusal(401, 'not-signed-in');
     if (endpoint.needs !== 'person' && !endpoint.needs.some((right) => actor.rights.has(right)))
@@ -91,9 +106,34 @@ async function answer<E extends Endpoint>(doors: Doors, endpoint: E, handler: Ha
     req,
     res,
   });
-  if (endpoint.file) return;
-  if (doors.checkAnswers && endpoint.answer) endpoint.answer.parse(result);
-  res.json(result ?? {});
+  if (doors.checkAnswers && endpoint.answer && !endpoint.file) endpoint.answer.parse(result);
+  return result ?? {};
+}
+
+/** Answers a list of kept calls one after the other, each as its own endpoint would: its own transaction, right and key. */
+export function serveKept(doors: Doors): void {
+  serve(doors, endpoints.sendKept, async ({ platform, actor, body, req, res }) => {
+    const answers: ({ data: unknown } | { error: Problem })[] = [];
+    for (const call of body.calls) {
+      const endpoint: Endpoint = endpoints[call.name];
+      const headers: Record<string, string> = { 'idempotency-key': call.key, [DONE_AGO]: String(call.ago) };
+      const alone = Object.create(req, {
+        body: { value: call.body ?? {} },
+        params: { value: { id: call.id } },
+        path: { value: endpoint.path.replace(':id', encodeURIComponent(call.id)) },
+        get: { value: (name: string) => headers[name.toLowerCase()] ?? req.get(name) },
+      }) as Request;
+      try {
+        answers.push({ data: await doors.handlers.get(endpoint)!(alone, res, actor) });
+      } catch (error) {
+        const problem = problemOf(platform, error, req);
+        answers.push({ error: problem });
+        // What follows would be done over something that is not: it is sent again.
+        if (problem.status >= 500) break;
+      }
+    }
+    return { answers };
+  });
 }
 
 /** Gives every request an id, its own or the one that a proxy sent, and logs it when it is answered. */
@@ -129,26 +169,28 @@ const titles: Record<number, string> = {
 export function problems(platform: Platform) {
   // Express knows an error handler by its four parameters.
   return (error: unknown, req: Request, res: Response, _next: NextFunction) => {
-    const refusal = toRefusal(error);
-    if (!refusal) platform.log.error({ requestId: req.requestId, err: error }, 'unexpected');
-    const status = refusal?.status ?? 500;
+    const problem = problemOf(platform, error, req);
     if (res.headersSent) {
       res.end();
       return;
     }
-    res
-      .status(status)
-      .type('application/problem+json')
-      .json({
-        type: `urn:hand-relay:${refusal?.code ?? 'unexpected'}`,
-        title: titles[status] ?? 'Something went wrong here',
-        status,
-        code: refusal?.code ?? 'unexpected',
-        detail: refusal ? describe(refusal) : `Ask whoever runs this server for request ${req.requestId}.`,
-        facts: refusal?.facts ?? {},
-        fields: refusal?.fields ?? [],
-        requestId: req.requestId,
-      });
+    res.status(problem.status).type('application/problem+json').json(problem);
+  };
+}
+
+function problemOf(platform: Platform, error: unknown, { requestId }: Request): Problem {
+  const refusal = toRefusal(error);
+  if (!refusal) platform.log.error({ requestId, err: error }, 'unexpected');
+  const status = refusal?.status ?? 500;
+  return {
+    type: `urn:hand-relay:${refusal?.code ?? 'unexpected'}`,
+    title: titles[status] ?? 'Something went wrong here',
+    status,
+    code: refusal?.code ?? 'unexpected',
+    detail: refusal ? describe(refusal) : `Ask whoever runs this server for request ${requestId}.`,
+    facts: refusal?.facts ?? {},
+    fields: refusal?.fields ?? [],
+    requestId,
   };
 }
 

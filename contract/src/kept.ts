@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { id } from './basics.ts';
+import { problemSchema } from './problem.ts';
+
+/** What a device may have done without the server: kept, and sent several at a time. */
+export const keptNames = [
+  'runInput',
+  'undoPick',
+  'leaveRun',
+  'walkFrom',
+  'binLeft',
+  'takeOut',
+  'putBackOne',
+  'setUpCart',
+  'leaveBehind',
+] as const;
+
+/** Most that are sent at once. */
+export const MOST_KEPT = 40;
+
+export const keptBody = z.strictObject({
+  calls: z
+    .array(
+      z.strictObject({
+        name: z.enum(keptNames),
+        id,
+        key: z.string().min(1).max(100).describe('By it a repeat is known for one'),
+        ago: z.int().min(0).describe('Milliseconds since it was done'),
+        body: z.unknown(),
+      }),
+    )
+    .min(1)
+    .max(MOST_KEPT),
+});
+export const keptAnswers = z.object({
+  answers: z
+    .array(z.union([z.object({ data: z.unknown() }), z.object({ error: problemSchema })]))
+    .describe('In order; what follows something unexpected is not tried'),
+});
