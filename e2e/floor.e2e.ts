@@ -246,3 +246,28 @@ test('the camera reads what it is held to', async ({ browser, baseURL }) => {
     rmSync(folder, { recursive: true, force: true });
   }
 });
+
+test('each reads their own language: on every device, after a reload, and at the sign-in of the device', async ({
+  browser,
+}) => {
+  const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+  await floor.goto('/floor');
+  await floor.getByRole('button', { name: /^Signed in as/ }).click();
+  await floor.getByRole('button', { name: /^Deutsch/ }).click();
+  await expect(floor.getByRole('button', { name: 'Abmelden' })).toBeVisible();
+  await floor.reload();
+  await expect(floor.getByRole('heading', { name: 'Rundgänge' })).toBeVisible();
+  const other = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+  await other.goto('/floor');
+  await expect(other.getByRole('heading', { name: 'Rundgänge' })).toBeVisible();
+  // Whoever comes next reads theirs.
+  await change(other, '/api/session/language', { language: 'en' });
+  await floor.reload();
+  await expect(floor.getByRole('heading', { name: 'Runs' })).toBeVisible();
+  await change(floor, '/api/session/language', { language: 'de' });
+  await floor.reload();
+  await floor.getByRole('button', { name: /^Angemeldet als/ }).click();
+  await floor.getByRole('button', { name: 'Abmelden' }).click();
+  await expect(floor.getByText('Ausweis und PIN')).toBeVisible();
+  await change(other, '/api/session/language', { language: 'en' });
+});

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BinCount } from '@hand-relay/contract';
-import { floorWork, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { outbox, useOutbox } from '../offline/index.ts';
+import { floorWork, randomKey, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Field, Key, Loading, Picture, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -14,7 +15,12 @@ export function CountsView() {
   const router = useRouter();
   const { data, error, refetch } = floorWork.useCountsQuery();
   const [chosen, setChosen] = useState<string | null>(null);
-  const asked = data?.counts.filter((c) => c.state === 'asked') ?? [];
+  const { entries } = useOutbox();
+  // What was counted here and is on its way wants no counting.
+  const asked =
+    data?.counts.filter(
+      (c) => c.state === 'asked' && !entries.some((e) => e.after?.kind === 'counted' && e.after.count === c.id),
+    ) ?? [];
   const count = asked.find((c) => c.id === chosen);
   const scanned = (code: string) => {
     const at = asked.find((c) => c.bin.toUpperCase() === code.trim().toUpperCase());
@@ -72,8 +78,24 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
       units: item.tracksSerial ? serials.length : Number(units),
       serials,
     });
-    if (!answer.data) return;
+    if (!answer.data) {
+      if (troubleOf(answer.error).code === 'network') keepIt();
+      return;
+    }
     send(tell({ kind: 'done', text: t(`counts.taken.${answer.data.state}`, { bin: count.bin }) }));
+    onDone();
+  };
+  /** Without radio it is kept and sent later, like a scan. */
+  const keepIt = () => {
+    const counted = item.tracksSerial ? serials.length : Number(units);
+    outbox.add({
+      key: randomKey(),
+      ask: { name: 'takeCount', id: count.id, body: { units: counted, serials } },
+      verdict: null,
+      after: { kind: 'counted', count: count.id },
+      about: { run: '', bin: count.bin, item: item.name, units: counted },
+    });
+    send(tell({ kind: 'done', text: t('counts.taken.kept', { bin: count.bin }) }));
     onDone();
   };
   const scanned = (code: string) => {

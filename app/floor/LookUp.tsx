@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import type { LookedUp } from '@hand-relay/contract';
+import type { LookedUp, RunPick } from '@hand-relay/contract';
 import { floorWork, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
@@ -17,9 +17,10 @@ import {
   SurfaceContext,
   Txt,
 } from '../ui/index.ts';
+import { lookHere } from './lookHere.ts';
 
 /** Says what a scanned code names; the run waits meanwhile, and nothing of it changes. */
-export function LookUp({ onClose }: { onClose: () => void }) {
+export function LookUp({ picks = [], onClose }: { picks?: readonly RunPick[]; onClose: () => void }) {
   const { t } = useTranslation();
   const [code, setCode] = useState<string | null>(null);
   const {
@@ -28,6 +29,7 @@ export function LookUp({ onClose }: { onClose: () => void }) {
     isFetching,
     refetch,
   } = floorWork.useLookUpQuery(code ?? '', { skip: code === null });
+  const trouble = error ? troubleOf(error) : null;
   return (
     <SurfaceContext.Provider value="floor">
       <Sheet
@@ -36,12 +38,44 @@ export function LookUp({ onClose }: { onClose: () => void }) {
         keys={<Key size="floor" title={t('notice.close')} onPress={onClose} />}
       >
         <ScanField label={t('lookUp.ask')} onCode={setCode} />
-        {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+        {error &&
+          (trouble?.code === 'network' && code !== null ? (
+            <Here code={code} picks={picks} />
+          ) : (
+            <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
+          ))}
         {isFetching && !data && <Loading rows={2} />}
         {data && <Found found={data} />}
         {code === null && <Txt colour="quiet">{t('lookUp.about')}</Txt>}
       </Sheet>
     </SurfaceContext.Provider>
+  );
+}
+
+/** Without radio: what the device knows of the run in hand. */
+function Here({ code, picks }: { code: string; picks: readonly RunPick[] }) {
+  const { t } = useTranslation();
+  const found = lookHere(picks, code);
+  return (
+    <Column gap={8}>
+      <Signal kind="caution" size="body" text={t('lookUp.offline')} />
+      {found.length === 0 && <Txt>{t('lookUp.unknownHere', { code })}</Txt>}
+      {found.map((p) => (
+        <Goods
+          key={p.step.id}
+          name={p.step.item.name}
+          sku={p.step.item.sku}
+          picture={p.picture}
+          says={[
+            t('lookUp.inRun', { units: number(p.step.units), bin: p.step.bin }),
+            p.step.lot && t('floor.lot', { lot: p.step.lot }),
+            p.order.number,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        />
+      ))}
+    </Column>
   );
 }
 

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
 import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core/picking';
 import { number } from '../text/index.ts';
-import { Column, Field, Key, Row, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { Column, Failed, Field, Key, Row, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
 import { takePhoto } from './takePhoto.ts';
 
 type Report = Extract<PickInput, { kind: 'short' }>;
@@ -39,6 +39,7 @@ export function ProblemSheet({
   const [good, setGood] = useState(low);
   const [note, setNote] = useState<string | null>(null);
   const [photo, setPhoto] = useState<string | null>(null);
+  const [unread, setUnread] = useState(false);
   const missing = pick.step.units - good;
   const report = (rest?: Report['rest']) =>
     reason &&
@@ -123,6 +124,7 @@ export function ProblemSheet({
               </Row>
             </Column>
             {note !== null && <Field size="floor" label={t('floor.note')} focus value={note} onChange={setNote} />}
+            {unread && <Failed text={t('floor.photoUnread')} />}
             <Row gap={8}>
               {note === null && (
                 <Key size="floor" icon="note-text-outline" title={t('floor.note')} onPress={() => setNote('')} />
@@ -132,7 +134,13 @@ export function ProblemSheet({
                 icon="camera-outline"
                 title={photo ? t('floor.photoTaken') : t('floor.photo')}
                 pressed={photo !== null}
-                onPress={() => void takePhoto().then((taken) => taken && setPhoto(taken))}
+                onPress={() => {
+                  setUnread(false);
+                  takePhoto().then(
+                    (taken) => taken && setPhoto(taken),
+                    () => setUnread(true),
+                  );
+                }}
               />
             </Row>
           </>

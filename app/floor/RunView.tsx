@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { api, troubleOf, useMe, words } from '../state/index.ts';
-import { Choice, Failed, Field, Key, Loading, Row, ScanField, StepCard, Txt } from '../ui/index.ts';
+import { Choice, Failed, Field, Key, Loading, Row, ScanField, Signal, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
@@ -17,6 +17,7 @@ import { RunRibbon } from './RunRibbon.tsx';
 import { RunMap } from './RunMap.tsx';
 import { SetUpView } from './SetUpView.tsx';
 import { StopCard } from './StopCard.tsx';
+import { TakeSheet } from './TakeSheet.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
@@ -37,7 +38,9 @@ export function RunView({ id }: { id: string }) {
   const [known, setKnown] = useState<string[]>([]);
   const [typing, setTyping] = useState<string | null>(null);
   const [more, setMore] = useState<'run' | 'look-up' | null>(null);
-  const back = () => router.navigate(me.person.rights.includes('runs.pick') ? '/floor' : '/waves');
+  const [taking, setTaking] = useState(false);
+  const may = me.person.rights.includes('runs.pick');
+  const back = () => router.navigate(may ? '/floor' : '/waves');
   if (error)
     return (
       <Page title="" onBack={back}>
@@ -74,12 +77,21 @@ export function RunView({ id }: { id: string }) {
     return <Left run={run} picks={picks} />;
   if (!mine)
     return (
-      <Page title={title} onBack={back}>
-        <Txt colour="quiet">
-          {run.run.picker ? t('floor.notMine', { picker: run.run.picker }) : t(`waves.runState.${run.run.state}`)}
-        </Txt>
+      <Page
+        title={title}
+        onBack={back}
+        {...(run.run.state === 'waiting' && may
+          ? { foot: <Key kind="act" size="floor" title={t('floor.take')} onPress={() => setTaking(true)} /> }
+          : {})}
+      >
+        {run.run.picker ? (
+          <Signal kind="refused" size="large" text={t('floor.notMine', { picker: run.run.picker })} />
+        ) : (
+          <Txt colour="quiet">{t(`waves.runState.${run.run.state}`)}</Txt>
+        )}
         <RunMap run={run} picks={picks} />
         <PickList picks={picks} />
+        {taking && <TakeSheet run={run.run} onClose={() => setTaking(false)} />}
       </Page>
     );
   const stopped = held.find((p) => !known.includes(p.order.id));
@@ -225,7 +237,7 @@ export function RunView({ id }: { id: string }) {
           onClose={() => setMore(null)}
         />
       )}
-      {more === 'look-up' && <LookUp onClose={() => setMore(null)} />}
+      {more === 'look-up' && <LookUp picks={picks} onClose={() => setMore(null)} />}
       {short && (
         <ProblemSheet
           pick={current}

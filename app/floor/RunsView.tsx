@@ -5,24 +5,12 @@ import { View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { clock, relative, distance } from '../text/index.ts';
-import {
-  Card,
-  Column,
-  Empty,
-  Failed,
-  Key,
-  Loading,
-  Row,
-  ScanField,
-  Sheet,
-  SurfaceContext,
-  Txt,
-  useSurface,
-} from '../ui/index.ts';
+import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
 import { OtherWork } from './OtherWork.tsx';
+import { TakeSheet } from './TakeSheet.tsx';
 
 /** My runs first, then those that wait; a run is taken with a cart. */
 export function RunsView() {
@@ -118,38 +106,5 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
         </View>
       )}
     </Card>
-  );
-}
-
-/** Asks for the cart; what cannot be is said here, and another cart can be scanned. */
-function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
-  const { t } = useTranslation();
-  const router = useRouter();
-  const [take, { isLoading, error }] = api.useTakeRunMutation();
-  const goods = run.cart;
-  const go = async (cart: string) => {
-    const done = await take({ id: run.id, cart });
-    if (!done.data) return;
-    onClose();
-    router.navigate(`/floor/runs/${run.id}`);
-  };
-  return (
-    <SurfaceContext.Provider value="floor">
-      <Sheet
-        title={t('floor.cartTitle', { number: run.number })}
-        onClose={onClose}
-        keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
-      >
-        <Txt>
-          {goods
-            ? t('floor.cartBegun', { cart: goods })
-            : run.picking === 'consolidate'
-              ? t('floor.cartTogether')
-              : t('floor.cartNeeds', { count: run.orders })}
-        </Txt>
-        <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
-        {error && <Failed text={words(troubleOf(error))} />}
-      </Sheet>
-    </SurfaceContext.Provider>
   );
 }

@@ -37,7 +37,7 @@ export const lastOf = (sscc: string) => sscc.slice(-5);
 function inPacks({ askedIn, step }: RunPick, units: number): { packs: number; level: string; units: number } | null {
   const pack = askedIn === 'unit' ? undefined : step.item.packs.find((p) => p.level === askedIn);
   if (!pack || units === 0 || units % pack.units !== 0) return null;
-  return { packs: units / pack.units, level: i18n.t(`floor.level.${pack.level}`).toLowerCase(), units: pack.units };
+  return { packs: units / pack.units, level: i18n.t(`floor.levelIn.${pack.level}`), units: pack.units };
 }
 
 /** So many units as the order counts them, with what that is in the base unit. */

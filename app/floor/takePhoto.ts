@@ -2,7 +2,11 @@
 const LONGEST = 1280;
 const QUALITY = 0.7;
 
-/** Asks the device's camera, or a file where there is none, for a photo; as base64 of a JPEG, null where none was taken. */
+/**
+ * Asks the device's camera, or a file where there is none, for a photo; as base64 of a JPEG, null where none was taken.
+ *
+ * @throws where what was chosen is no picture that this browser can read
+ */
 export async function takePhoto(): Promise<string | null> {
   const file = await new Promise<File | null>((resolve) => {
     const input = document.createElement('input');

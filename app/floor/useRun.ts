@@ -10,7 +10,7 @@ import {
   type PickVerdict,
 } from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
-import { api, MeContext, randomKey, remembered, words } from '../state/index.ts';
+import { api, MeContext, randomKey, remembered, store, tell, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { play } from '../ui/index.ts';
 import { onDevice } from './onDevice.ts';
@@ -198,6 +198,15 @@ export function useRun(id: string) {
     tellOnly(pick, { name: 'takeOut', id, body: { order: order.id } }, { kind: 'out', order: order.id });
     setChosen(null);
     setVerdict({ kind: 'caution', text: i18n.t('floor.isOut', { order: order.number }) });
+    const touched = picks.some((p) => p.order.id === order.id && p.state !== 'open');
+    if (!touched && picks.some((p) => p.order.id !== order.id))
+      store.dispatch(
+        tell({
+          kind: 'done',
+          text: i18n.t('floor.isOut', { order: order.number }),
+          undo: { name: 'putIn', id, body: { orders: [order.id] } },
+        }),
+      );
   };
   const undo = () => {
     const last = lastDone(picks, entries);

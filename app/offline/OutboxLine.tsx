@@ -46,10 +46,12 @@ export function OutboxLine() {
           {own.map(({ id, about, trouble }) => (
             <Column key={id} gap={6}>
               <Txt kind="heading">
-                {about.item === '' ? t('radio.left', { ...about }) : t('radio.pick', { ...about })}
+                {about.item === ''
+                  ? t('radio.left', { ...about })
+                  : t(about.run === '' ? 'radio.count' : 'radio.pick', { ...about })}
               </Txt>
               <Signal kind="refused" size="body" text={words(trouble)} />
-              {about.item !== '' && <Txt>{t('radio.putBack', { bin: about.bin })}</Txt>}
+              {about.item !== '' && about.run !== '' && <Txt>{t('radio.putBack', { bin: about.bin })}</Txt>}
               <Key size="floor" kind="act" title={t('radio.done')} onPress={() => outbox.settle(id)} />
             </Column>
           ))}

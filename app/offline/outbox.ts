@@ -26,7 +26,9 @@ export type After =
   /** All orders that fit stand as planned. */
   | { kind: 'all-set' }
   /** Orders without a place are out of the run. */
-  | { kind: 'behind'; orders: string[] };
+  | { kind: 'behind'; orders: string[] }
+  /** A bin was counted. */
+  | { kind: 'counted'; count: string };
 
 /** Words for what was done, should the server not take it. */
 export interface About {
@@ -88,8 +90,8 @@ export interface OutboxOptions {
    * Answers in the same order, and may stop before the last.
    */
   send: (calls: readonly Kept[]) => Promise<Answered[]>;
-  /** Called when everything of a run was sent: reads the run again before its entries go. */
-  readAgain: (run: string) => Promise<void>;
+  /** Called when everything of a run, or a count, was sent: reads it again before its entries go. */
+  readAgain: (id: string, what: 'run' | 'count') => Promise<void>;
   /** Tells the server what was not taken, so that the Desk knows too. */
   report: (run: string, lost: Lost) => Promise<void>;
   now: () => number;
@@ -249,7 +251,8 @@ export class Outbox {
   /** The run as the server has it takes the place of what the device thought. */
   private async read(run: string): Promise<void> {
     const seen = this.state.entries.filter((e) => e.sent && e.ask.id === run).map((e) => e.seq);
-    await this.options.readAgain(run);
+    const counted = this.state.entries.some((e) => e.ask.id === run && e.ask.name === 'takeCount');
+    await this.options.readAgain(run, counted ? 'count' : 'run');
     this.set({ entries: this.state.entries.filter((e) => !seen.includes(e.seq)) });
     for (const seq of seen) await this.rows.remove(seq);
   }
@@ -271,7 +274,8 @@ export class Outbox {
     };
     this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
     await this.keep(this.lostRows.put(lost));
-    if (!before) await this.options.report(entry.ask.id, lost);
+    // The Desk hears of what is in somebody's hands; a count that was not taken is asked again by itself.
+    if (!before && entry.ask.name !== 'takeCount') await this.options.report(entry.ask.id, lost);
   }
 
   /** Whether the device keeps what it is given is known only by trying. */
@@ -308,7 +312,7 @@ function inOneCall(waiting: readonly Entry[]): readonly Entry[] {
 
 /** Whether goods changed hands. */
 const handled = (after: After | null): boolean =>
-  after !== null && (after.kind === 'pick' ? after.state !== 'open' : after.kind === 'left' || after.kind === 'back');
+  after !== null && (after.kind === 'pick' ? after.state !== 'open' : ['left', 'back', 'counted'].includes(after.kind));
 
 /** What says nothing about the call itself: nobody answered, or nobody is signed in. */
 const unanswered = ({ code, status }: Trouble): boolean =>

@@ -29,7 +29,8 @@ export const outbox = new Outbox({
     // Nobody answered for any of them.
     return 'error' in answer ? [answer] : (answer.data as z.infer<typeof keptAnswers>).answers;
   },
-  async readAgain(run) {
+  async readAgain(run, what) {
+    if (what === 'count') return void store.dispatch(api.util.invalidateTags(['counts', 'stock']));
     const ask = { name: 'run', id: run } as const;
     const answer = await call(ask);
     if (!('data' in answer)) return;

@@ -72,6 +72,16 @@ function Form({
   const send = useSend();
   const [next, setNext] = useState(way);
   const [save, { error, isLoading }] = api.useChangeWayMutation();
+  const { data: places } = api.useSheetRowsQuery('places');
+  // One that is gone stays to be seen until another is chosen.
+  const lanes = [
+    ...new Set([
+      ...(places?.rows ?? [])
+        .filter((r) => r['retired'] !== true && r['kind'] === 'lane')
+        .map((r) => String(r['place'])),
+      ...(way.expressLane ? [way.expressLane] : []),
+    ]),
+  ];
   const set = (part: Partial<Way>) => setNext({ ...next, ...part });
   /** As it is typed: a comma at the end is the beginning of the next. */
   const [work, setWork] = useState(way.otherWork.join(', '));
@@ -144,24 +154,32 @@ function Form({
           onPress={() => set({ lotSwaps: !next.lotSwaps })}
         />
         <Txt colour="quiet">{t(next.lotSwaps ? 'way.lotSwapsYes' : 'way.lotSwapsNo')}</Txt>
-        <Field
-          label={t('way.nearlyEmpty')}
-          numeric
-          value={next.nearlyEmpty < 0 ? '' : String(next.nearlyEmpty)}
-          onChange={(v) => set({ nearlyEmpty: v.trim() === '' ? -1 : Math.min(99, Number(v.replace(/\D/g, ''))) })}
-        />
+        <View style={{ maxWidth: 320 }}>
+          <Field
+            label={t('way.nearlyEmpty')}
+            numeric
+            value={next.nearlyEmpty < 0 ? '' : String(next.nearlyEmpty)}
+            onChange={(v) => set({ nearlyEmpty: v.trim() === '' ? -1 : Math.min(99, Number(v.replace(/\D/g, ''))) })}
+          />
+        </View>
         <Txt colour="quiet">{t('way.nearlyEmptyAbout')}</Txt>
-        <Field
-          label={t('way.countLimit')}
-          numeric
-          value={String(next.countLimit)}
-          onChange={(v) => set({ countLimit: Math.min(9999, Number(v.replace(/\D/g, ''))) })}
-        />
+        <View style={{ maxWidth: 320 }}>
+          <Field
+            label={t('way.countLimit')}
+            numeric
+            value={String(next.countLimit)}
+            onChange={(v) => set({ countLimit: Math.min(9999, Number(v.replace(/\D/g, ''))) })}
+          />
+        </View>
         <Txt colour="quiet">{t('way.countLimitAbout')}</Txt>
-        <Field
+        <Choice
           label={t('way.expressLane')}
           value={next.expressLane}
-          onChange={(expressLane) => set({ expressLane: expressLane.toUpperCase() })}
+          onChange={(expressLane) => set({ expressLane })}
+          options={[
+            { value: '', title: t('way.noExpressLane') },
+            ...lanes.map((lane) => ({ value: lane, title: lane })),
+          ]}
         />
         <Txt colour="quiet">{t('way.expressLaneAbout')}</Txt>
         <Field

@@ -3,8 +3,8 @@ import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
 import { outbox } from '../offline/index.ts';
-import { api, goLive, MeContext, store, troubleOf, words } from '../state/index.ts';
-import { showUnits } from '../text/index.ts';
+import { api, goLive, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
+import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
 import { Shell } from './Shell.tsx';
 
 /**
@@ -27,6 +27,13 @@ export function Gate({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (person !== undefined) void outbox.start(person);
   }, [person]);
+  const language = me && (me.person.language ?? browserLanguage());
+  useEffect(() => {
+    if (!language) return;
+    showLanguage(language);
+    // The sign-in of this device is read in the language of whoever was here last.
+    remember('language', language);
+  }, [language]);
   if (error) {
     const trouble = troubleOf(error);
     if (trouble.code === 'not-signed-in')

@@ -3,7 +3,7 @@ import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router
 import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import type { WorkPlace } from '@hand-relay/contract';
+import { languages, type Language, type WorkPlace } from '@hand-relay/contract';
 import { forgetAnswers } from '../kept/index.ts';
 import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
 import {
@@ -23,9 +23,13 @@ import {
   WIDE,
   type IconName,
 } from '../ui/index.ts';
+import { browserLanguage } from '../text/index.ts';
 import { outbox, OutboxLine } from '../offline/index.ts';
 import { Notices } from './Notices.tsx';
 import { useWorkFor } from './useWorkFor.ts';
+
+/** Each language by its own name: who reads no other must find it. What is not written in it is said. */
+const names: Record<Language, string> = { en: 'English', de: 'Deutsch: Halle, Packplatz, Rampe' };
 
 const icons: Record<WorkPlace, IconName> = {
   desk: 'clipboard-text-outline',
@@ -120,6 +124,7 @@ function Person({ icon = false }: { icon?: boolean }) {
   const [signOut] = api.useSignOutMutation();
   const [open, setOpen] = useState(false);
   const [switchSite] = api.useSwitchSiteMutation();
+  const [changeLanguage] = api.useChangeLanguageMutation();
   const work = useWorkFor();
   const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
   /** Everything on screen is of one site: it is read anew at the other. */
@@ -191,6 +196,12 @@ function Person({ icon = false }: { icon?: boolean }) {
               }}
             />
           )}
+          <Choice
+            label={t('nav.language')}
+            value={me.person.language ?? browserLanguage()}
+            options={languages.map((value) => ({ value, title: names[value] }))}
+            onChange={(language) => void changeLanguage(language)}
+          />
           <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
         </Sheet>
       )}

@@ -1,8 +1,9 @@
 import { Redirect, useLocalSearchParams, useRouter } from 'expo-router';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View, type TextInput } from 'react-native';
 import { api, remember, remembered, store, troubleOf, words } from '../state/index.ts';
+import { browserLanguage, showLanguage } from '../text/index.ts';
 import { Baton, Column, Field, Key, Signal, Choice, Txt, useScans } from '../ui/index.ts';
 
 type Way = 'badge' | 'name';
@@ -10,6 +11,11 @@ type Way = 'badge' | 'name';
 /** Sign-in by scanned badge and PIN, or by name and password; the device keeps which one was used last. */
 export function SignIn() {
   const { t } = useTranslation();
+  useEffect(
+    () =>
+      showLanguage(remembered('language') === 'de' ? 'de' : remembered('language') === 'en' ? 'en' : browserLanguage()),
+    [],
+  );
   const router = useRouter();
   const { to } = useLocalSearchParams<{ to?: string }>();
   const [way, setWay] = useState<Way>(() => (remembered('sign-in') === 'name' ? 'name' : 'badge'));

@@ -1,5 +1,12 @@
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { DONE_AGO, endpoints, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import {
+  DONE_AGO,
+  endpoints,
+  type Endpoint,
+  type EndpointName,
+  type Language,
+  type Problem,
+} from '@hand-relay/contract';
 import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
@@ -221,6 +228,10 @@ export const api = createApi({
     signIn: build.mutation<Answer<'signIn'>, Body<'signIn'>>({ query: (body) => ({ name: 'signIn', body }) }),
     switchSite: build.mutation<Answer<'switchSite'>, string>({
       query: (site) => ({ name: 'switchSite', body: { site } }),
+    }),
+    changeLanguage: build.mutation<unknown, Language>({
+      query: (language) => ({ name: 'changeLanguage', body: { language } }),
+      invalidatesTags: ['me'],
     }),
     way: build.query<Answer<'way'>, void>({ query: () => ({ name: 'way' }), providesTags: ['setup'] }),
     changeWay: build.mutation<Answer<'changeWay'>, Body<'changeWay'>>({

@@ -1,5 +1,6 @@
 import { shortReasons } from '@hand-relay/core/picking';
-import { distance, mass, showUnits, i18n } from '../text/index.ts';
+import { distance, mass, number, showLanguage, showUnits, i18n } from '../text/index.ts';
+import { de } from '../text/de.ts';
 import type { Check } from '@hand-relay/core/ways';
 import { scansOf } from '../setup/example.ts';
 import { en } from '../text/en.ts';
@@ -54,7 +55,7 @@ describe('words', () => {
     });
     const asked = files
       .split('\n')
-      .filter((f) => f && !f.startsWith('text/en') && !f.includes('test'))
+      .filter((f) => f && !/^text\/(en|de)/.test(f) && !f.includes('test'))
       .flatMap((f) =>
         [...readFileSync(`${__dirname}/../${f}`, 'utf8').matchAll(/\bt\(\s*'([\w.-]+)'/g)].map((m) => m[1]!),
       );
@@ -68,7 +69,7 @@ describe('words', () => {
       encoding: 'utf8',
     })
       .split('\n')
-      .filter((f) => f && !f.startsWith('text/en') && !f.includes('test'));
+      .filter((f) => f && !/^text\/(en|de)/.test(f) && !f.includes('test'));
     const code = files.map((f) => readFileSync(`${__dirname}/../${f}`, 'utf8')).join('\n');
     // Where the key is put together, its beginning stands in the code.
     const beginnings = [...code.matchAll(/[`'"]([\w.-]+\.)\$\{/g)].map((m) => m[1]!);
@@ -80,6 +81,41 @@ describe('words', () => {
       .map((key) => key.replace(/_(one|other)$/, ''))
       .filter((key) => !code.includes(`'${key}'`) && !beginnings.some((b) => key.startsWith(b)));
     expect([...new Set(unused)]).toEqual([]);
+  });
+
+  it('are there in German for Floor, Bench and Dock, with the same facts in them', () => {
+    const leaf = (tree: object, path: string): unknown =>
+      path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], tree);
+    const facts = (text: unknown) => [...String(text).matchAll(/\{\{(\w+)/g)].map((m) => m[1]).sort();
+    const paths = (tree: object, path: string): string[] =>
+      Object.entries(tree).flatMap(([key, value]) =>
+        typeof value === 'string' ? [path + key] : paths(value as object, `${path}${key}.`),
+      );
+    const written = paths(de, '');
+    expect(written.length).toBeGreaterThan(500);
+    expect(written.filter((path) => facts(leaf(de, path)).join() !== facts(leaf(en, path)).join())).toEqual([]);
+    const files = ['floor', 'bench', 'dock', 'shell', 'offline'].flatMap((folder) =>
+      execSync(`git ls-files --cached --others --exclude-standard -- ${folder}`, {
+        cwd: `${__dirname}/..`,
+        encoding: 'utf8',
+      }).split('\n'),
+    );
+    const asked = files
+      .filter((f) => /\.tsx?$/.test(f) && !f.includes('test'))
+      .flatMap((f) =>
+        [...readFileSync(`${__dirname}/../${f}`, 'utf8').matchAll(/\bt\(\s*'([\w.-]+)'/g)].map((m) => m[1]!),
+      );
+    const german = new Set(written.map((path) => path.replace(/_(one|other)$/, '')));
+    expect([...new Set(asked)].filter((key) => !german.has(key))).toEqual([]);
+  });
+
+  it('follow the language of the person, numbers and days too', () => {
+    showLanguage('de');
+    expect([i18n.t('floor.iAmHere'), number(12_345), weight(27_340)]).toEqual(['Ich bin hier', '12.345', '27,3']);
+    // What is not written in German is read in English.
+    expect(i18n.t('way.stages.title')).toBe('From the shelf to the truck');
+    showLanguage('en');
+    expect([i18n.t('floor.iAmHere'), number(12_345)]).toEqual(['I am here', '12,345']);
   });
 
   it('fill in the facts', () => {

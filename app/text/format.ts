@@ -1,7 +1,16 @@
 import i18next from 'i18next';
 import { localDate } from '@hand-relay/core/calendar';
 
-const numbers = new Intl.NumberFormat('en-GB');
+let locale = 'en-GB';
+let numbers = new Intl.NumberFormat(locale);
+
+/** Numbers, days and money are written as they are read in a country. */
+export function showNumbers(of: 'en-GB' | 'de-DE'): void {
+  if (of === locale) return;
+  locale = of;
+  numbers = new Intl.NumberFormat(locale);
+  days = dayForm();
+}
 
 export function number(value: number): string {
   return numbers.format(value);
@@ -22,7 +31,8 @@ export function showUnits(shown: Units): void {
 /** A weight in kilograms or pounds, with the decimals that matter, without its unit. */
 export function weight(grams: number): string {
   const value = grams / (units === 'imperial' ? POUND_G : 1000);
-  return value >= 100 ? numbers.format(Math.round(value)) : value.toFixed(value >= 10 ? 1 : 2);
+  const digits = value >= 100 ? 0 : value >= 10 ? 1 : 2;
+  return new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(value);
 }
 
 /** A weight with its unit. */
@@ -49,7 +59,9 @@ function clockOf(timeZone: string): Intl.DateTimeFormat {
   return form;
 }
 
-const days = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
+const dayForm = () =>
+  new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
+let days = dayForm();
 
 /** Clock time of an instant at the site. */
 export function clock(instant: string, timeZone: string): string {
@@ -76,7 +88,7 @@ export function duration(seconds: number): string {
 
 /** An amount of money in whole units, with its currency. */
 export function money(minor: number, currency: string): string {
-  return new Intl.NumberFormat('en-GB', { style: 'currency', currency, maximumFractionDigits: 0 }).format(minor / 100);
+  return new Intl.NumberFormat(locale, { style: 'currency', currency, maximumFractionDigits: 0 }).format(minor / 100);
 }
 
 /** How far off an instant is, in words: "in 25 min", "late by 1 h 5 min". */

@@ -39,7 +39,14 @@ export function useMoveOrders() {
     },
     async takeOut(run: RunSummary, orders: string[]): Promise<void> {
       for (const order of orders) if ((await takeOut({ id: run.id, order })).error) return;
-      send(tell({ kind: 'done', text: t('board.takenOut', { count: orders.length, run: run.number }) }));
+      send(
+        tell({
+          kind: 'done',
+          text: t('board.takenOut', { count: orders.length, run: run.number }),
+          // A run that is emptied is given up: there is nothing to go back to.
+          ...(orders.length < run.orders ? { undo: { name: 'putIn', id: run.id, body: { orders } } } : {}),
+        }),
+      );
     },
   };
 }

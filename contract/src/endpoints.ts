@@ -31,6 +31,14 @@ export const endpoints = all({
     body: nothing,
     answer: nothing,
   },
+  changeLanguage: {
+    method: 'POST',
+    path: '/api/session/language',
+    needs: 'person',
+    summary: 'The language that I read, on every device',
+    body: signIn.languageChoice,
+    answer: nothing,
+  },
   switchSite: {
     method: 'POST',
     path: '/api/session/site',

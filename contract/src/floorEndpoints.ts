@@ -48,6 +48,14 @@ export const floorEndpoints = all({
     body: nothing,
     answer: z.object({ run: z.string() }),
   },
+  putIn: {
+    method: 'POST',
+    path: '/api/runs/:id/put-in',
+    needs: ['runs.pick', 'runs.arrange'],
+    summary: 'Takes back that orders were taken out of a run, while nothing of them was picked',
+    body: runs.putInBody,
+    answer: nothing,
+  },
   closeOnCart: {
     method: 'POST',
     path: '/api/runs/:id/cartons/close',

@@ -13,6 +13,7 @@ export const keptNames = [
   'putBackOne',
   'setUpCart',
   'leaveBehind',
+  'takeCount',
 ] as const;
 
 /** Most that are sent at once. */

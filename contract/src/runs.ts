@@ -214,6 +214,7 @@ export const setUpBody = z.strictObject({
   chosen: id.nullable().default(null).describe('The order that was scanned before'),
 });
 export const closeOnCartBody = z.strictObject({ carton: id });
+export const putInBody = z.strictObject({ orders: z.array(id).min(1).max(100) });
 export const takeOutBody = z.strictObject({ order: id });
 export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 

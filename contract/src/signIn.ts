@@ -13,8 +13,19 @@ export const badgeSignIn = z.strictObject({
 });
 export const signInBody = z.union([passwordSignIn, badgeSignIn]);
 
+/** Languages that the interface is written in. */
+export const languages = ['en', 'de'] as const;
+export type Language = (typeof languages)[number];
+export const languageChoice = z.strictObject({ language: z.enum(languages) });
+
 export const me = z.object({
-  person: z.object({ id, name: z.string(), roles: z.array(z.string()), rights: z.array(rightSchema) }),
+  person: z.object({
+    id,
+    name: z.string(),
+    roles: z.array(z.string()),
+    rights: z.array(rightSchema),
+    language: z.enum(languages).nullable().describe('Null where they never chose one'),
+  }),
   site: z.object({ id, code: z.string(), name: z.string(), timeZone: z.string(), currency: z.string() }),
   /** Sites where the person may work; more than one can be chosen from. */
   sites: z.array(

@@ -332,3 +332,34 @@ describe('whoever wants to know', () => {
     ]);
   });
 });
+
+it('takes an order out of a run and back in, as long as nothing of it lay on the cart', async () => {
+  const { run, ids, picks, cart } = await taken(
+    [
+      ['JR-004', 2],
+      ['HT-003', 1],
+    ],
+    [['WK-004', 1]],
+  );
+  const out = (order: string) => pico.get('takeOut', { id: run, body: { order } });
+  const back = { id: run, body: { orders: [ids[0]!] } };
+  const before = await picks();
+  const released = async () => (await desk.get('order', { id: ids[0]! })).lines.map((l) => l.released);
+  const promised = await released();
+  await out(ids[0]!);
+  expect([(await picks()).length, await released()]).toEqual([1, [0, 0]]);
+  await pico.get('putIn', back);
+  const again = await picks();
+  const open = (list: Pick[]) => list.map((p) => [p.step.id, p.step.units, p.state]).sort();
+  expect([open(again), await released()]).toEqual([open(before), promised]);
+  expect(await pico.refused('putIn', back)).toMatchObject({ code: 'not-found' });
+  // Once goods of it lie on the cart, they go back into their bins instead.
+  await pickOne(
+    pico,
+    run,
+    again.find((p) => p.order.id === ids[0])!,
+    cart,
+  );
+  await out(ids[0]!);
+  expect(await pico.refused('putIn', back)).toMatchObject({ code: 'undo-begun' });
+});

@@ -165,6 +165,7 @@ export const desk = {
     'line-fixed': 'Line {{line}}: {{units}} decided by hand',
     'line-loosened': 'Line {{line}}: left to the policy again',
     'order-added': 'Put into run {{run}}',
+    'put-in': 'Back in run {{run}}: {{picks}} picks',
     'place-set': 'Has place {{place}} on {{cart}} in run {{run}}',
     'order-shifted': 'Moved from run {{from}} to run {{run}}',
     'order-moved': 'Lane {{lane}}, door {{door}}',

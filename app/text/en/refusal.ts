@@ -123,6 +123,7 @@ export const refusal = {
     'picks-left': '{{picks}} picks are still open in run {{run}}.',
     'not-a-lane': '"{{got}}" is not a lane. Scan the sign at the lane.',
     'pick-done': 'Somebody confirmed this pick already.',
+    'undo-begun': 'Goods of {{order}} lay on the cart and are on their way back. Release it again instead.',
     'undo-short': 'The missing {{item}} was promised to others meanwhile. This short stays.',
     'unknown-bench': 'There is no {{got}} here.',
     'not-inside': 'Only {{units}} are in the carton.',

@@ -80,6 +80,9 @@ export const work = {
     blocked: 'blocked',
     carton: 'Carton of {{order}}, {{customer}}',
     line: '{{picked}} of {{asked}} picked, {{packed}} packed',
+    offline: 'Without radio: only what this device knows of your run.',
+    unknownHere: 'Without radio {{code}} is not known here.',
+    inRun: '{{units}} × in your run, from {{bin}}',
   },
   work: {
     other: 'Other work',
@@ -125,6 +128,7 @@ export const work = {
     taken: {
       settled: '{{bin}} is counted. The books are right.',
       counted: '{{bin}} is counted. It differs: the Desk has to agree.',
+      kept: '{{bin}} is counted. It goes out as soon as there is radio.',
     },
     reason: {
       'not-enough': 'Not enough was there',
@@ -187,6 +191,7 @@ export const work = {
     cartNeeds_one: 'It needs {{count}} place.',
     cartTogether: 'Its goods lie together and are sorted at the bench: any cart that holds them.',
     cartNeeds_other: 'It needs {{count}} places.',
+    cartFewer: 'A smaller one will do: what finds no place on it waits.',
     cartBegun: 'It is begun, and its goods lie on {{cart}}. Scan that cart.',
     cartAsk: 'Scan cart',
     list: 'List',
@@ -244,6 +249,8 @@ export const work = {
     packOf: '× {{level}} of {{units}} {{unit}}',
     packHolds: '{{level}} of {{units}}',
     level: { unit: 'Unit', inner: 'Inner', outer: 'Outer' },
+    /** Within a sentence. */
+    levelIn: { unit: 'unit', inner: 'inner', outer: 'outer' },
     leaveTitle: 'All picked',
     leaveText: 'Take {{cart}} to {{lane}} and scan the lane.',
     leaveAny: 'Take {{cart}} to a lane and scan it.',
@@ -264,6 +271,7 @@ export const work = {
     note: 'Note',
     photo: 'Photo',
     photoTaken: 'Photo taken',
+    photoUnread: 'This photo cannot be read. Take another, or report without one.',
     restFrom: '{{units}} more from {{bin}}',
     leftAsk_one: '{{count}} left in {{bin}}?',
     leftAsk_other: '{{count}} left in {{bin}}?',

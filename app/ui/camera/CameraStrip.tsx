@@ -12,7 +12,7 @@ export default function CameraStrip({ onCode }: { onCode: (code: string) => void
   const { t } = useTranslation();
   const surface = useSurface();
   const video = useRef<HTMLVideoElement>(null);
-  const [trouble, setTrouble] = useState<'refused' | 'none' | null>(null);
+  const [trouble, setTrouble] = useState<'refused' | 'none' | 'blind' | null>(null);
   const heard = useRef(onCode);
   useEffect(() => {
     heard.current = onCode;
@@ -29,7 +29,14 @@ export default function CameraStrip({ onCode }: { onCode: (code: string) => void
       if (over || !shown) return end();
       shown.srcObject = stream;
       await shown.play();
-      const quiet = readFrames(shown, (code) => heard.current(code));
+      const quiet = readFrames(
+        shown,
+        (code) => heard.current(code),
+        () => {
+          stop();
+          setTrouble('blind');
+        },
+      );
       stop = () => {
         quiet();
         end();

@@ -5,6 +5,8 @@ export type ToReader = { wasm: string } | { frame: ImageData };
 export interface FromReader {
   /** What was read, with the symbology identifier in front and GS where the symbol has it; null where nothing was. */
   code: string | null;
+  /** The reader itself failed: it would fail at every frame. */
+  blind?: boolean;
 }
 
 const here = globalThis as unknown as {
@@ -14,7 +16,11 @@ const here = globalThis as unknown as {
 
 here.onmessage = ({ data }) => {
   if ('wasm' in data) prepareZXingModule({ overrides: { locateFile: () => data.wasm } });
-  else void read(data.frame).then((code) => here.postMessage({ code }));
+  else
+    read(data.frame).then(
+      (code) => here.postMessage({ code }),
+      () => here.postMessage({ code: null, blind: true }),
+    );
 };
 
 async function read(frame: ImageData): Promise<string | null> {
@@ -34,6 +40,6 @@ async function read(frame: ImageData): Promise<string | null> {
       'QRCode',
       'DataMatrix',
     ],
-  }).catch(() => []);
+  });
   return found?.isValid ? found.symbologyIdentifier + new TextDecoder().decode(found.bytes) : null;
 }

@@ -10,9 +10,10 @@ const PAUSE_MS = 60;
 /**
  * Reads codes from a video as long as it runs; in a worker, so that the screen stays quick.
  *
+ * @param onBlind told once when frames cannot be read at all
  * @returns a function that ends it
  */
-export function readFrames(video: HTMLVideoElement, onCode: (code: string) => void): () => void {
+export function readFrames(video: HTMLVideoElement, onCode: (code: string) => void, onBlind: () => void): () => void {
   const worker = new Worker(new URL('./frames.worker', import.meta.url));
   const send = (message: ToReader, moved: Transferable[] = []) => worker.postMessage(message, moved);
   // eslint-disable-next-line @typescript-eslint/no-require-imports -- how an asset is named to the bundler
@@ -31,7 +32,9 @@ export function readFrames(video: HTMLVideoElement, onCode: (code: string) => vo
     const frame = paper.getImageData(0, 0, canvas.width, canvas.height);
     send({ frame }, [frame.data.buffer]);
   };
-  worker.onmessage = ({ data: { code } }: MessageEvent<FromReader>) => {
+  worker.onerror = onBlind;
+  worker.onmessage = ({ data: { code, blind } }: MessageEvent<FromReader>) => {
+    if (blind) return onBlind();
     const now = performance.now();
     if (code !== null && (code !== last.code || now - last.at > AGAIN_MS)) {
       last = { code, at: now };

@@ -100,7 +100,7 @@ export const usualWay: Way = {
   nearlyEmpty: 3,
   countLimit: 5,
   expressLane: '',
-  otherWork: ['Resting', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
+  otherWork: ['Resting', 'Charging', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
   sounds: { accepted: true, refused: true, finished: true },
   label: '4x6',
   paper: 'a4',

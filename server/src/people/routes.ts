@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { toSVG } from 'bwip-js/node';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { rateLimit } from 'express-rate-limit';
@@ -60,6 +61,12 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
     await change((current) => switchSite(current, body.site));
     sessions.forget(actor.sessionId);
     return whoIs(platform, actor.personId, body.site);
+  });
+  serve(doors, endpoints.changeLanguage, async ({ actor, body, change }) => {
+    await change((current) =>
+      current.tx.execute(sql`update person set language = ${body.language} where id = ${actor.personId}`),
+    );
+    return {};
   });
   serve(doors, endpoints.devices, ({ actor, req }) => devicesAt(platform, actor, req));
   serve(doors, endpoints.addressCode, ({ query, res }) => {

@@ -173,7 +173,7 @@ export async function whoIs(platform: Platform, personId: string, siteId: string
   const { db } = platform;
   const [found] = await rows<Me['person']>(
     db,
-    sql`select p.id, p.name, m.roles, ${rightsAt} as rights from person p
+    sql`select p.id, p.name, p.language, m.roles, ${rightsAt} as rights from person p
         join membership m on m.person_id = p.id and m.site_id = ${siteId} and m.active where p.id = ${personId}`,
   );
   const [at] = await db.select().from(site).where(eq(site.id, siteId));

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { Refusal, rows, type Change } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 /**
  * What is picked is promised firmly, where release did not do so.
@@ -53,4 +54,40 @@ export async function swapLot(
     insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
     values (${waveId}, ${line}, ${actor.siteId}, ${item.id}, ${lot}, ${units}, ${units})
     on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+}
+
+/** What went back to Desk, wanted by its wave again. */
+interface Wanted {
+  line: string;
+  itemId: string;
+  item: string;
+  lot: string;
+  units: number;
+  /** Units of the line that nothing is released for. */
+  open: number;
+  /** Units of item and lot that are promised to nobody. */
+  free: number;
+}
+
+/**
+ * Promises to a line, in its wave, what went back to Desk.
+ *
+ * @throws Refusal 409 `undo-short` when it was promised to others meanwhile, or is released by another wave
+ */
+export async function promiseAgain(
+  { tx, actor }: Change,
+  waveId: string,
+  { line, itemId, item, lot, units, open, free }: Wanted,
+): Promise<void> {
+  const firm = (await wayOf(tx, actor.siteId)).reserve !== 'scan';
+  if (open < units || (firm && free < units)) throw new Refusal(409, 'undo-short', { item });
+  await tx.execute(sql`
+    with again as (
+      insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+      values (${waveId}, ${line}, ${actor.siteId}, ${itemId}, ${lot}, ${units}, ${firm ? units : 0})
+      on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm
+    ), more as (
+      update wave_line set units = units + ${units} where wave_id = ${waveId} and line_id = ${line}
+    )
+    update order_line set released = released + ${units} where id = ${line}`);
 }

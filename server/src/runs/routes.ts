@@ -16,6 +16,7 @@ import { reportLost } from './lost.ts';
 import { tellBench, passOn } from './passOn.ts';
 import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
+import { putIn } from './putIn.ts';
 import { leaveBehind, setUpCart } from './setUp.ts';
 import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
 
@@ -79,6 +80,10 @@ export function runRoutes(doors: Doors): void {
   });
   serve(doors, endpoints.takeOut, async ({ id, body, change }) => {
     await change((current) => takeOrderOut(current, id, body.order));
+    return {};
+  });
+  serve(doors, endpoints.putIn, async ({ id, body, change }) => {
+    await change((current) => putIn(current, id, body.orders));
     return {};
   });
   serve(doors, endpoints.giveBack, async ({ id, change }) => {

@@ -1,10 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { freshProgress } from '@hand-relay/core/picking';
-import { Refusal, rows, type Change } from '../platform/index.ts';
+import { rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
-import { wayOf } from '../ways/index.ts';
 import { takeFromCarton } from './intoCarton.ts';
-import { swapLot } from './promises.ts';
+import { promiseAgain, swapLot } from './promises.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 
 /**
@@ -82,18 +81,7 @@ async function undoLine(
   const missing = last.units - last.picked;
   if (missing > 0) {
     const back = made.filter((m) => m.to === inquiryOf(actor.siteId)).reduce((n, m) => n + m.units, 0);
-    const firm = (await wayOf(tx, actor.siteId)).reserve !== 'scan';
-    if (last.open < missing || (firm && last.free + back < missing))
-      throw new Refusal(409, 'undo-short', { item: last.item });
-    await tx.execute(sql`
-      with again as (
-        insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
-        select ${run.waveId}, k.line_id, ${actor.siteId}, k.item_id, k.lot, ${missing}, ${firm ? missing : 0} from pick k where k.id = ${last.id}
-        on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm
-      ), more as (
-        update wave_line set units = units + ${missing} where wave_id = ${run.waveId} and line_id = ${last.line}
-      )
-      update order_line set released = released + ${missing} where id = ${last.line}`);
+    await promiseAgain(change, run.waveId, { ...last, units: missing, free: last.free + back });
   }
   await tx.execute(sql`
     with reopened as (

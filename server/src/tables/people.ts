@@ -16,6 +16,8 @@ export const person = pgTable(
     badge: text(),
     passwordHash: text(),
     pinHash: text(),
+    /** Language that they read; null where they never chose one. */
+    language: text().$type<'en' | 'de'>(),
     failures: integer().notNull().default(0),
     lockedUntil: timestamp({ withTimezone: true }),
   },

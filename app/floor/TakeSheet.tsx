@@ -1,0 +1,42 @@
+import { useRouter } from 'expo-router';
+import { useTranslation } from 'react-i18next';
+import type { RunSummary } from '@hand-relay/contract';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { Failed, Key, ScanField, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+
+/** Asks for the cart; what cannot be is said here, and another cart can be scanned. */
+export function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const me = useMe();
+  const [take, { isLoading, error }] = api.useTakeRunMutation();
+  const goods = run.cart;
+  const go = async (cart: string) => {
+    const done = await take({ id: run.id, cart });
+    if (!done.data) return;
+    onClose();
+    router.navigate(`/floor/runs/${run.id}`);
+  };
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Sheet
+        title={t('floor.cartTitle', { number: run.number })}
+        onClose={onClose}
+        keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
+      >
+        <Txt>
+          {goods
+            ? t('floor.cartBegun', { cart: goods })
+            : run.picking === 'consolidate'
+              ? t('floor.cartTogether')
+              : t('floor.cartNeeds', { count: run.orders })}
+        </Txt>
+        {!goods && run.picking !== 'consolidate' && run.orders > 1 && me.way.setUp === 'confirm' && (
+          <Txt colour="quiet">{t('floor.cartFewer')}</Txt>
+        )}
+        <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
+        {error && <Failed text={words(troubleOf(error))} />}
+      </Sheet>
+    </SurfaceContext.Provider>
+  );
+}
