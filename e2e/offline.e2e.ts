@@ -80,3 +80,32 @@ test('what was picked without radio in a run that was taken back becomes a task 
   await sheet.getByRole('button', { name: 'Done' }).click();
   await expect(floor.getByRole('button', { name: '1 not taken' })).toHaveCount(0);
 });
+
+test('a device that is signed out from the Desk while it has no radio learns it later, and keeps what was done', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const [run] = await startWave(desk, [await takeIn(desk, 'OFF-4', [['BR-001', 1]])]);
+  const floor = await person(browser, { badge: 'BADGE-2002' }, PHONE);
+  await floor.goto('/floor');
+  await floor.getByRole('button', { name: `Take ${run!.number}` }).click();
+  await scan(floor, 'CART-19');
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
+  const { picks } = await api<RunDetail>(desk, `/api/runs/${run!.id}`);
+  await floor.context().setOffline(true);
+  await pickOne(floor, picks[0]!, 'CART-19');
+  await expect(floor.getByText(/^No radio/)).toBeVisible();
+  const { devices } = await api<{ devices: { id: string; person: string }[] }>(desk, '/api/setup/devices');
+  for (const { id } of devices.filter((d) => d.person === 'Suri Okell'))
+    await change(desk, `/api/setup/devices/${id}/sign-out`);
+  await floor.context().setOffline(false);
+  // Nothing of it reaches the server, and nothing is lost: it waits for whoever did it.
+  await expect(floor.getByText('Badge and PIN')).toBeVisible();
+  expect((await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks[0]!.state).toBe('open');
+  await floor.getByRole('textbox', { name: 'Badge' }).fill('BADGE-2002');
+  await floor.getByRole('textbox', { name: 'PIN' }).fill('2468');
+  await floor.getByRole('button', { name: 'Sign in' }).click();
+  await expect
+    .poll(async () => (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks[0]!.state, { timeout: 60_000 })
+    .toBe('done');
+});

@@ -12,7 +12,7 @@ import {
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import { api, MeContext, randomKey, remembered, store, tell, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
-import { play } from '../ui/index.ts';
+import { fetchPictures, play } from '../ui/index.ts';
 import { onDevice } from './onDevice.ts';
 import type { Verdict } from './verdict.ts';
 import { useSetUp } from './useSetUp.ts';
@@ -87,6 +87,8 @@ export function useRun(id: string) {
     [id],
   );
 
+  const pictures = (data?.picks ?? []).map((p) => p.picture).join(' ');
+  useEffect(() => void fetchPictures(pictures.split(' ')), [pictures]);
   const picks = useMemo(() => onDevice(data?.picks ?? [], entries), [data, entries]);
   const left = entries.flatMap((e) => (e.after?.kind === 'left' ? [e.after.lane] : [])).at(-1);
   const run: RunDetail | undefined =

@@ -47,6 +47,12 @@ export function useOrigin(address: string): void {
   origin = address;
 }
 
+/** Told when a call finds that nobody is signed in any more: from afar, or as the shift is over. */
+let signedOut = () => {};
+export function whenSignedOut(told: () => void): void {
+  signedOut = told;
+}
+
 /**
  * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
  * that it happens once.
@@ -80,6 +86,7 @@ export async function call(
       const answer: unknown = await response.json().catch(() => null);
       if (response.ok) return { data: answer };
       const problem = answer as Problem | null;
+      if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       return {
         error: problem?.code
           ? problem

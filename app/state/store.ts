@@ -1,7 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
-import { api } from './api.ts';
+import { api, whenSignedOut } from './api.ts';
 import { noticesReducer } from './notices.ts';
 import { orderListReducer } from './orderList.ts';
 import { outlookReducer } from './outlook.ts';
@@ -22,6 +22,8 @@ export function makeStore() {
 
 export const store = makeStore();
 setupListeners(store.dispatch);
+// Who it is is asked again: the gate leads to the sign-in.
+whenSignedOut(() => void store.dispatch(api.util.invalidateTags(['me'])));
 
 export type Store = ReturnType<typeof makeStore>;
 export type State = ReturnType<Store['getState']>;

@@ -389,3 +389,12 @@ function Drawing({ name, size }: { name: string; size: number }) {
 /** How the name of a picture of one's own begins. */
 const OWN = 'own:';
 const charcoalMark = '#1E2326';
+
+/**
+ * Asks for photographs before they are shown, so that the device has them where there is no radio: what is asked once
+ * its service worker keeps. Without one, or without radio, nothing is lost by it.
+ */
+export async function fetchPictures(names: readonly string[]): Promise<void> {
+  for (const name of new Set(names))
+    if (name.startsWith(OWN)) await fetch(`/api/pictures/${name.slice(OWN.length)}`).catch(() => undefined);
+}

@@ -14,7 +14,7 @@ export { useScans, useShortcuts } from './keys/index.ts';
 export { Key, type IconName } from './Key.tsx';
 export { Picker } from './Picker.tsx';
 export { Illustration } from './Illustration.tsx';
-export { Picture } from './Picture.tsx';
+export { fetchPictures, Picture } from './Picture.tsx';
 export { Ribbon, type RibbonStop } from './Ribbon.tsx';
 export { saveFile } from './saveFile.ts';
 export { ScanField } from './ScanField.tsx';

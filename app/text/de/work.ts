@@ -73,7 +73,7 @@ export const work: Same<typeof english> = {
   },
   lookUp: {
     title: 'Etwas nachsehen',
-    ask: 'Ware, Fach, Auftrag oder Karton scannen',
+    ask: 'Irgendeinen Code scannen',
     about: 'Sagt, was ein Code benennt. An deinem Rundgang ändert sich nichts.',
     free: '{{units}} niemandem versprochen',
     nowhere: 'Liegt hier in keinem Fach.',
@@ -265,7 +265,7 @@ export const work: Same<typeof english> = {
     shortGo: '{{missing}} als fehlend melden',
     takeFrom: '{{missing}} aus {{bin}} nehmen ({{units}} dort)',
     takeLotFrom: '{{missing}} der Charge {{lot}} aus {{bin}} nehmen',
-    later: 'Später in diesem Rundgang',
+    later: 'Später im Rundgang',
     lastOne: 'In diesem Rundgang ist sonst nichts übrig.',
     out: '{{order}} heraus',
     isOut: '{{order}} ist aus diesem Rundgang heraus.',
