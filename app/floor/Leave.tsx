@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
-import { i18n, number } from '../text/index.ts';
+import { duration, i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
@@ -11,12 +11,22 @@ import { Beside } from './RunSheet.tsx';
 import { PickList } from './PickList.tsx';
 import type { Verdict } from './verdict.ts';
 
+/** What was picked, in how many cartons, and how long it took against what was planned. */
 function summaryOf(run: RunDetail, picks: RunPick[]): string {
-  return i18n.t('floor.summary', {
+  const end = run.leftAt ? Date.parse(run.leftAt) : Date.now();
+  const took = run.startedAt ? (end - Date.parse(run.startedAt)) / 1000 : null;
+  const picked = i18n.t('floor.summary', {
     orders: i18n.t('unit.orders', { count: run.positions.length }),
     units: i18n.t('unit.units', { count: picks.reduce((n, p) => n + p.picked, 0) }),
     shorts: number(picks.filter((p) => p.state === 'short').length),
   });
+  return [
+    picked,
+    run.cartons.length > 0 && i18n.t('unit.cartons', { count: run.cartons.length }),
+    took !== null && i18n.t('floor.took', { took: duration(took), planned: duration(run.run.seconds) }),
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 /** A run that was left: its call sign, large enough to be called across the hall, and where the cart stands. */

@@ -108,6 +108,8 @@ export type RunPick = z.infer<typeof runPick>;
 
 export const runDetail = z.object({
   run: runSummary,
+  startedAt: instant.nullable(),
+  leftAt: instant.nullable(),
   cartPositions: z.int(),
   positions: z.array(
     z.object({

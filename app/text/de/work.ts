@@ -258,6 +258,7 @@ export const work: Same<typeof english> = {
     laneAsk: 'Spur scannen',
     left: '{{cart}} steht in {{lane}}',
     summary: '{{orders}}, {{units}}, {{shorts}} fehlend',
+    took: '{{took}}, geplant {{planned}}',
     backToRuns: 'Zu meinen Rundgängen',
     done: '{{units}} × {{item}} gepickt',
     shortTitle: 'Was stimmt nicht an {{bin}}?',

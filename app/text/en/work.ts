@@ -257,6 +257,7 @@ export const work = {
     laneAsk: 'Scan lane',
     left: '{{cart}} stands in {{lane}}',
     summary: '{{orders}}, {{units}}, {{shorts}} short',
+    took: '{{took}}, planned {{planned}}',
     backToRuns: 'Back to my runs',
     done: 'Picked {{units}} × {{item}}',
     shortTitle: 'What is wrong at {{bin}}?',

@@ -6,6 +6,7 @@ import {
   judgePutBack,
   positionCode,
   restOf,
+  restProgress,
   type PickInput,
   type PickStep,
 } from './index.ts';
@@ -272,7 +273,31 @@ describe('a pick', () => {
   const bin = scan('B-07-2');
   const place = scan('CART-07-3');
   const typed = (units: number): PickInput => ({ kind: 'count', units });
-  const touch = (what: 'bin' | 'position'): PickInput => ({ kind: 'touch', what });
+  const touch = (what: 'bin' | 'position' | 'further'): PickInput => ({ kind: 'touch', what });
+  const boxed = (sscc: string | null): PickStep => ({
+    ...one,
+    how: { ...base.how, drop: 'carton' },
+    carton: { sscc, box: 'BOX-M', boxes: ['BOX-M'], others: [], prefix: '39521234' },
+  });
+
+  it('ends with what a carton still took, and asks the rest with another one: three scans and two touches', () => {
+    const step = { ...boxed('395212340000000014'), units: 14 };
+    const full = last(step, bin, scan(inner), touch('further'));
+    expect(full).toMatchObject({ verdict: 'done', units: 12, progress: { full: true } });
+    const rest = restOf(step, full.progress)!;
+    expect([rest.id, rest.units, rest.bin]).toEqual(['p1.r', 2, step.bin]);
+    let progress = restProgress(full.progress);
+    const again = [typed(2), scan('395212340000000014'), scan('395212340000000021')].map((input) => {
+      const verdict = judgePick(rest, progress, input, '2026-06-01');
+      progress = verdict.progress;
+      return verdict;
+    });
+    expect(again).toMatchObject([
+      { verdict: 'accepted' },
+      { verdict: 'refused', code: 'used-carton' },
+      { verdict: 'done', units: 2, progress: { sscc: '395212340000000021' } },
+    ]);
+  });
 
   it.each<[string, PickStep, PickInput[], scans: number, touches: number]>([
     ['one unit', one, [bin, scan(unit), place], 3, 0],
@@ -284,6 +309,8 @@ describe('a pick', () => {
     ['a lot scanned by itself', lots, [bin, typed(2), scan('A4802'), place], 3, 1],
     ['two serial numbers', serials, [bin, scan('S1'), scan('S2'), place], 4, 0],
     ['without a place', { ...one, how: { ...base.how, checks: ['bin', 'item'] } }, [bin, scan(unit)], 2, 0],
+    ['straight into the carton', boxed('395212340000000014'), [bin, scan(unit), scan('395212340000000014')], 3, 0],
+    ['a carton begun with it', boxed(null), [bin, scan(unit), scan('395212340000000021')], 3, 0],
     ['goods only', { ...one, how: { ...base.how, checks: ['item'] } }, [scan(unit)], 1, 0],
   ])('costs no more than the scans that are asked: %s', (_, step, inputs, scans, touches) => {
     const verdicts = run(step, ...inputs);

@@ -174,10 +174,10 @@ const runPicks = async (on: Db | Tx, asked: PicksAsked): Promise<RunPick[]> =>
 export async function runDetail({ db, clock }: Platform, siteId: string, runId: string): Promise<RunDetail> {
   const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
-  const [extra] = await rows<{ path: RunDetail['path']; proposed: string | null }>(
+  const [extra] = await rows<Pick<RunDetail, 'path' | 'startedAt' | 'leftAt'> & { proposed: string | null }>(
     db,
     sql`
-    select r.path, (
+    select r.path, ${iso(sql`r.started_at`)} as "startedAt", ${iso(sql`r.left_at`)} as "leftAt", (
       select lane.code from run_position q join customer_order o on o.id = q.order_id left join departure d on d.id = o.departure_id
       join place lane on lane.id = coalesce(o.lane_id, d.lane_id) where q.run_id = r.id group by lane.code order by count(*) desc, lane.code limit 1
     ) as proposed from run r where r.id = ${runId}`,
@@ -223,6 +223,8 @@ export async function runDetail({ db, clock }: Platform, siteId: string, runId: 
     cartons: await cartonsOf(db, runId),
     setUp: run.state === 'picking' ? await setUpOf(db, siteId, runId) : null,
     path: extra!.path,
+    startedAt: extra!.startedAt,
+    leftAt: extra!.leftAt,
     lanes,
     beside,
     people,
