@@ -29,6 +29,7 @@ export function RunSheet({
   const [part, setPart] = useState<'all' | 'note' | 'pass'>('all');
   const [note, setNote] = useState('');
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
+  const [picture, setPicture] = useState(() => remembered('card-picture') !== 'off');
   const [pass, passing] = floorWork.useHandOverMutation();
   const [tellBench, noting] = floorWork.useTellBenchMutation();
   const error = passing.error ?? noting.error;
@@ -88,6 +89,10 @@ export function RunSheet({
             {key(t(sound ? 'runMore.quiet' : 'runMore.loud'), () => {
               remember('sound', sound ? 'off' : 'on');
               setSound(!sound);
+            })}
+            {key(t(picture ? 'runMore.noPicture' : 'runMore.picture'), () => {
+              remember('card-picture', picture ? 'off' : 'on');
+              setPicture(!picture);
             })}
             <CartonsOnCart run={run} />
             {current.step.carton && (

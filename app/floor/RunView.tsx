@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
-import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { api, remembered, troubleOf, useMe, words } from '../state/index.ts';
 import { Choice, Failed, Field, Key, Loading, Row, ScanField, Signal, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
@@ -156,7 +156,11 @@ export function RunView({ id }: { id: string }) {
               verb={words_.verb}
               code={words_.code}
               unit={words_.unit}
-              item={{ name: current.step.item.name, sku: current.step.item.sku, picture: current.picture }}
+              item={{
+                name: current.step.item.name,
+                sku: current.step.item.sku,
+                picture: remembered('card-picture') === 'off' ? '' : current.picture,
+              }}
               count={words_.count}
               facts={words_.facts}
               alike={words_.alike}

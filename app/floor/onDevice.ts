@@ -1,6 +1,6 @@
 import type { RunPick } from '@hand-relay/contract';
-import { cartonOf, withPlace, type CartSetUp } from '@hand-relay/core/picking';
-import type { After, Entry } from '../offline/index.ts';
+import { cartonOf, withPlace, type CartSetUp, type PlaceGiven } from '@hand-relay/core/picking';
+import type { Entry } from '../offline/index.ts';
 
 /** Picks as they are on the device: as the server said last, and over that what was done here since. */
 export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): RunPick[] {
@@ -39,13 +39,14 @@ export function cartOnDevice(setUp: CartSetUp, entries: readonly Entry[]): CartS
 }
 
 /** Picks of an order go to its place; those of the order that had it go to the other's. */
-function placed(picks: readonly RunPick[], { order, place, swapped }: Extract<After, { kind: 'set' }>): RunPick[] {
-  const before = picks.find((p) => p.order.id === order)?.step.position.number ?? place;
+function placed(picks: readonly RunPick[], { order, place, swapped }: PlaceGiven): RunPick[] {
   const to = (p: RunPick, number: number): RunPick => ({
     ...p,
     step: { ...p.step, position: { ...p.step.position, number } },
   });
-  return picks.map((p) => (p.order.id === order ? to(p, place) : p.order.id === swapped ? to(p, before) : p));
+  return picks.map((p) =>
+    p.order.id === order ? to(p, place) : p.order.id === swapped?.order ? to(p, swapped.place) : p,
+  );
 }
 
 /** A pick comes next and those after it follow, then those before it; where one is put off, it comes last. */

@@ -87,7 +87,7 @@ export function useRun(id: string) {
     [id],
   );
 
-  const pictures = (data?.picks ?? []).map((p) => p.picture).join(' ');
+  const pictures = useMemo(() => (data?.picks ?? []).map((p) => p.picture).join(' '), [data]);
   useEffect(() => void fetchPictures(pictures.split(' ')), [pictures]);
   const picks = useMemo(() => onDevice(data?.picks ?? [], entries), [data, entries]);
   const left = entries.flatMap((e) => (e.after?.kind === 'left' ? [e.after.lane] : [])).at(-1);

@@ -1,4 +1,5 @@
 import { keptNames, MOST_KEPT, type RunPick } from '@hand-relay/contract';
+import type { PlaceGiven } from '@hand-relay/core/picking';
 import { remember, rowsOf, type Rows } from '../kept/index.ts';
 import type { Call, Trouble } from '../state/index.ts';
 
@@ -21,8 +22,8 @@ export type After =
   /** Goods are back in their bin. */
   | { kind: 'back'; goods: string }
   | { kind: 'left'; lane: string }
-  /** An order has its place on the cart; `swapped` gets the one that was planned for it. */
-  | { kind: 'set'; order: string; place: number; swapped: string | null }
+  /** An order has its place on the cart, and maybe another one its own. */
+  | ({ kind: 'set' } & PlaceGiven)
   /** All orders that fit stand as planned. */
   | { kind: 'all-set' }
   /** Orders without a place are out of the run. */

@@ -13,6 +13,7 @@ export interface StepCardProps {
   code: string;
   /** Beside the code, where it needs a word: "pieces". */
   unit?: string | undefined;
+  /** Without a picture where whoever looks wants none. */
   item: { name: string; sku: string; picture: string };
   /** Beside the item: how many, and what to check. */
   count: string;
@@ -106,7 +107,7 @@ export function StepCard({
           </View>
         </View>
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
-          {!tight && <Picture name={item.picture} size={92} />}
+          {!tight && item.picture !== '' && <Picture name={item.picture} size={92} />}
           <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
             <Txt kind={tight ? 'strong' : 'large'} lines={tight ? 2 : 3}>
               {item.name}

@@ -97,7 +97,7 @@ export const refusal: Same<typeof english> = {
     'nothing-to-close': 'In keinem Karton liegt etwas, das zu schließen wäre.',
     'already-confirmed': 'Diese Sendung ist schon bestätigt. Nichts ging zweimal hinaus.',
     'nothing-packed': 'Noch ist nichts gepackt.',
-    'carton-still-open': 'Am Packplatz ist noch ein Karton offen. Schließe ihn zuerst.',
+    'carton-still-open': 'Ein Karton davon ist noch offen. Schließe ihn zuerst.',
     'picks-open': 'Einiges dieses Auftrags ist noch zu picken.',
     'not-all-packed': 'Gepickt und gepackt weichen ab: {{lines}}. Packe erst den Rest.',
     'tracking-missing': 'Eine Sendungsnummer fehlt.',

@@ -66,6 +66,8 @@ export const work: Same<typeof english> = {
     numbers: '12 Kartonnummern drucken',
     quiet: 'Ton ausschalten',
     loud: 'Ton einschalten',
+    picture: 'Bilder auf der Karte zeigen',
+    noPicture: 'Bilder auf der Karte verbergen',
     beside: 'Neben dir',
     picks: '{{picker}}: {{done}} von {{picks}} in Rundgang {{run}}',
     notBegun: 'Rundgang {{run}} ist nicht begonnen',

@@ -94,7 +94,7 @@ export const refusal = {
     'nothing-to-close': 'There is nothing in a carton to close.',
     'already-confirmed': 'This shipment is confirmed already. Nothing was shipped twice.',
     'nothing-packed': 'Nothing is packed yet.',
-    'carton-still-open': 'A carton is still open at the bench. Close it first.',
+    'carton-still-open': 'A carton of it is still open. Close it first.',
     'picks-open': 'Some of this order is still to be picked.',
     'not-all-packed': 'Picked and packed differ: {{lines}}. Pack the rest first.',
     'tracking-missing': 'A tracking number is missing.',

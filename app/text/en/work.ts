@@ -64,6 +64,8 @@ export const work = {
     numbers: 'Print 12 carton numbers',
     quiet: 'Turn the sound off',
     loud: 'Turn the sound on',
+    picture: 'Show pictures on the card',
+    noPicture: 'Hide pictures on the card',
     beside: 'Beside you',
     picks: '{{picker}}: {{done}} of {{picks}} in run {{run}}',
     notBegun: 'Run {{run}} is not begun',

@@ -18,5 +18,13 @@ export {
   type StepItem,
 } from './step.ts';
 export { judgePick, positionCode, type PickRefusal, type PickVerdict } from './judge.ts';
-export { judgeSetUp, nextToSetUp, withPlace, type CartPlace, type CartSetUp, type SetUpVerdict } from './setUp.ts';
+export {
+  judgeSetUp,
+  nextToSetUp,
+  withPlace,
+  type CartPlace,
+  type CartSetUp,
+  type PlaceGiven,
+  type SetUpVerdict,
+} from './setUp.ts';
 export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';

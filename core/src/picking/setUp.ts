@@ -18,11 +18,17 @@ export interface CartSetUp {
   places: CartPlace[];
 }
 
+/** An order has its place; `swapped` had it in the plan and gets the one that was planned for the first. */
+export interface PlaceGiven {
+  order: string;
+  place: number;
+  swapped: { order: string; place: number } | null;
+}
+
 export type SetUpVerdict =
   /** An order was scanned: the place that is scanned next is its own. */
   | { verdict: 'chosen'; order: string }
-  /** An order has its place; `swapped` had it in the plan and gets the one that was planned for the first. */
-  | { verdict: 'set'; order: string; place: number; swapped: string | null }
+  | ({ verdict: 'set' } & PlaceGiven)
   | {
       verdict: 'refused';
       code: 'not-in-run' | 'no-cart-place' | 'place-taken' | 'not-awaited';
@@ -76,17 +82,18 @@ export function judgeSetUp(setUp: CartSetUp, chosen: string | null, text: string
     if (!next) return refuse('not-awaited', label(place));
     const there = setUp.places.find((p) => p.place === place && p.order !== next.order);
     if (there?.ready) return refuse('place-taken', there.number);
-    return { verdict: 'set', order: next.order, place, swapped: there?.order ?? null };
+    return {
+      verdict: 'set',
+      order: next.order,
+      place,
+      swapped: there ? { order: there.order, place: next.place } : null,
+    };
   }
 }
 
-/** Places as they are once an order was given one. */
-export function withPlace(
-  places: readonly CartPlace[],
-  { order, place, swapped }: { order: string; place: number; swapped: string | null },
-): CartPlace[] {
-  const before = places.find((p) => p.order === order)?.place ?? place;
+/** Places as they are once an order was given one; given again, nothing changes. */
+export function withPlace(places: readonly CartPlace[], { order, place, swapped }: PlaceGiven): CartPlace[] {
   return places.map((p) =>
-    p.order === order ? { ...p, place, ready: true } : p.order === swapped ? { ...p, place: before } : p,
+    p.order === order ? { ...p, place, ready: true } : p.order === swapped?.order ? { ...p, place: swapped.place } : p,
   );
 }

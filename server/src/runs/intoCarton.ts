@@ -61,21 +61,19 @@ export async function cartonFor(
 ): Promise<{ id: string; place: string }> {
   const { tx, actor } = change;
   const sscc = cartonOf(step, progress)!;
-  const mine = await rows<{ id: string; place: string; sscc: string }>(
+  const [there] = await rows<{ id: string; place: string; mine: boolean }>(
     tx,
-    sql`select id, place_id as place, sscc from carton where run_id = ${run.id} and order_id = ${order.id} and state = 'open'`,
+    sql`select id, place_id as place, run_id = ${run.id} and order_id = ${order.id} and state = 'open' as mine
+        from carton where site_id = ${actor.siteId} and sscc = ${sscc}`,
   );
-  const there = mine.find((c) => c.sscc === sscc);
-  if (there) return there;
-  const [used] = await rows<{ id: string }>(
-    tx,
-    sql`select id from carton where site_id = ${actor.siteId} and sscc = ${sscc}`,
-  );
-  if (used) throw new Refusal(409, 'used-carton', { got: sscc });
+  if (there?.mine) return there;
+  if (there) throw new Refusal(409, 'used-carton', { got: sscc });
   if (!(await isDrawn(change, sscc))) throw new Refusal(409, 'not-our-carton', { got: sscc });
-  const packed = await lockOrder(change, order.id);
-  for (const { id } of mine) await closeCarton(change, packed, id);
-  return openCarton(change, packed, {
+  await endAll(
+    change,
+    (await cartonsOf(tx, run.id)).filter((c) => c.order === order.id),
+  );
+  return openCarton(change, await lockOrder(change, order.id), {
     box: progress.box ?? step.carton!.box,
     run: { id: run.id, sscc, cart: run.cart ?? '' },
   });
@@ -144,9 +142,9 @@ export async function closeOnCart(change: Change, runId: string, cartonId: strin
   return { sscc };
 }
 
-/** A cart is left: what goods lie in is closed, what stayed empty is no carton. */
-export async function closeAllOnCart(change: Change, runId: string): Promise<void> {
-  for (const carton of await cartonsOf(change.tx, runId)) {
+/** Cartons take no more: one that holds goods is closed, one that stayed empty is none. */
+async function endAll(change: Change, cartons: RunDetail['cartons']): Promise<void> {
+  for (const carton of cartons) {
     if (carton.state !== 'open') continue;
     if (carton.units > 0) await closeCarton(change, await lockOrder(change, carton.order), carton.id);
     else
@@ -155,3 +153,7 @@ export async function closeAllOnCart(change: Change, runId: string): Promise<voi
       );
   }
 }
+
+/** A cart is left, or given back: its cartons take no more. */
+export const endCartons = async (change: Change, runId: string): Promise<void> =>
+  endAll(change, await cartonsOf(change.tx, runId));

@@ -43,10 +43,9 @@ export async function setUpCart(
       throw new Refusal(409, verdict.code, { expected: verdict.expected, got: verdict.got });
     if (verdict.verdict === 'chosen') return { set: [] };
     const order = setUp.places.find((p) => p.order === verdict.order)!;
-    const other = setUp.places.find((p) => p.order === verdict.swapped);
     await renumber(change, runId, [
-      { order: order.order, place: verdict.place },
-      ...(other ? [{ order: other.order, place: order.place }] : []),
+      { order: verdict.order, place: verdict.place },
+      ...(verdict.swapped ? [verdict.swapped] : []),
     ]);
     given = [{ ...order, place: verdict.place }];
   }

@@ -5,7 +5,7 @@ import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { handOver } from './handOver.ts';
-import { closeAllOnCart, giveUpCartons } from './intoCarton.ts';
+import { endCartons, giveUpCartons } from './intoCarton.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 
 /** Takes a waiting run with a cart that is free and has positions enough. */
@@ -81,6 +81,7 @@ export async function giveBackRun(change: Change, runId: string): Promise<void> 
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state in ('done', 'short')`,
   );
   if (begun!.picks > 0) throw new Refusal(409, 'run-begun', { run: run.number, picks: begun!.picks });
+  await endCartons(change, runId);
   await tx.execute(sql`
     with empty as (update run_position set ready_at = null where run_id = ${runId})
     update run set state = 'waiting', picker_id = null, cart_code = null where id = ${runId}`);
@@ -185,7 +186,7 @@ export async function leaveRun(change: Change, runId: string, scanned: string): 
     sql`select id, code from place where site_id = ${actor.siteId} and kind = 'lane' and upper(code) = upper(${scanned}) and not retired`,
   );
   if (!lane) throw new Refusal(422, 'not-a-lane', { got: scanned });
-  await closeAllOnCart(change, runId);
+  await endCartons(change, runId);
   const [goods] = await rows<{ units: number }>(
     tx,
     sql`select coalesce(sum(b.units), 0)::int as units from balance b join run_position q on q.place_id = b.place_id where q.run_id = ${runId}`,
