@@ -106,6 +106,14 @@ describe('batches', () => {
     ...more,
   });
 
+  it('share out orders whose bins nobody can walk to all the same', () => {
+    // Every aisle leads up only: whoever goes in does not come back to the depot.
+    const oneWay: Floor = { ...floor, aisles: floor.aisles.map((a) => ({ ...a, oneWay: 'up' as const })) };
+    const orders = ['A', 'B', 'C'].map((aisle, i) => order(`o${i}`, aisle));
+    const { runs } = batch(orders, { positions: 2 }, { ...at, floor: oneWay });
+    expect(faultsOf(orders, { positions: 2 }, runs)).toEqual([]);
+  });
+
   it('give the same answer for the same seed, put neighbours together, and take orders as they come when asked', () => {
     const orders = ['A', 'D', 'B', 'D', 'A', 'C'].map((aisle, i) => order(`o${i}`, aisle));
     const once = batch(orders, { positions: 2 }, at, { seed: 4 });

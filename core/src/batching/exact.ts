@@ -25,8 +25,11 @@ export function shortest(problem: Prepared): number[][] {
     const lowest = set & -set;
     for (let run = set; run > 0; run = (run - 1) & set) {
       const metres = run & lowest ? walk.get(run) : undefined;
-      if (metres === undefined || metres + least[set ^ run]! >= least[set]!) continue;
-      least[set] = metres + least[set ^ run]!;
+      if (metres === undefined) continue;
+      const total = metres + least[set ^ run]!;
+      // Where a bin cannot be reached no walk has a length; the orders are shared out all the same.
+      if (first[set] !== undefined && !(total < least[set]!)) continue;
+      least[set] = total;
       first[set] = run;
     }
   }
