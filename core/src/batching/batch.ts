@@ -1,6 +1,6 @@
 import { mapFloor, type Floor, type FloorMap, type Place } from '../floor/index.ts';
-import { openMeter } from '../routing/index.ts';
-import { fewEnough, firstCome, lengthOf, neighbours, prepare, savings } from './construct.ts';
+import { openMeter, SWEEP_ROWS } from '../routing/index.ts';
+import { fewEnough, firstCome, lengthOf, neighbours, prepare, savings, type Prepared } from './construct.ts';
 import { FEW, shortest } from './exact.ts';
 import { forCrew, leastWalk } from './goal.ts';
 import type { BatchOrder, CartLimits, Crew } from './problem.ts';
@@ -49,12 +49,23 @@ export function batch(
   let runs: number[][];
   if (method === 'first-come') runs = firstCome(problem);
   else if (method === 'savings') runs = savings(problem);
-  else if (!crew && orders.length <= FEW) runs = shortest(problem);
   else {
+    const { plain, rows } = map.network;
+    const few = orders.length <= (plain && rows.length <= SWEEP_ROWS ? FEW.swept : FEW.searched);
+    const half = () => (spent?.() ?? 0) >= 0.5;
+    const exact = !crew && few ? shortest(problem, half) : null;
+    if (exact) return told(problem, exact);
     const near = neighbours(problem, map.network.rows);
-    const first = savings(problem, fewEnough(orders.length) ? undefined : near, () => (spent?.() ?? 0) >= 0.5);
+    const first = savings(problem, fewEnough(orders.length) ? undefined : near, half);
     runs = search(problem, first, { seed, spent, near, goal: crew ? forCrew(orders, crew) : leastWalk, onProgress });
   }
+  return told(problem, runs);
+}
+
+function told(problem: Prepared, runs: number[][]): Batched {
   for (const run of runs) run.sort((a, b) => a - b);
-  return { runs: runs.map((r) => r.map((o) => orders[o]!.id)), lengths: runs.map((r) => lengthOf(problem, r)) };
+  return {
+    runs: runs.map((r) => r.map((o) => problem.orders[o]!.id)),
+    lengths: runs.map((r) => lengthOf(problem, r)),
+  };
 }
