@@ -1,6 +1,8 @@
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail } from '@hand-relay/contract';
+import { afterTold } from '../offline/index.ts';
 import { api, deviceName, floorWork, troubleOf, words } from '../state/index.ts';
 import { Column, Failed, Key, Row, Signal, Txt } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
@@ -11,10 +13,12 @@ export function CartonsOnCart({ run }: { run: RunDetail }) {
   const { t } = useTranslation();
   const [close, closing] = floorWork.useCloseOnCartMutation();
   const [print, printing] = api.usePrintMutation();
-  const error = closing.error ?? printing.error;
+  const [trouble, setTrouble] = useState<unknown>();
+  const error = trouble ?? printing.error;
   const closeIt = async (carton: string) => {
-    const closed = await close({ id: run.run.id, carton });
-    if (closed.data) await print({ kind: 'carton-label', of: carton, station: deviceName() });
+    const closed = await afterTold(run.run.id, () => close({ id: run.run.id, carton }));
+    setTrouble(closed.error);
+    if (!closed.error) await print({ kind: 'carton-label', of: carton, station: deviceName() });
   };
   if (run.cartons.length === 0) return null;
   return (

@@ -129,7 +129,7 @@ function AfterRun({ run }: { run: RunDetail }) {
       {parts.length > 0 && <Beside beside={parts} />}
       <CartonsOnCart run={run} />
       <Row gap={8}>
-        <PrintKey size="floor" kind="handoff-label" of={run.run.id} title={t('runMore.label')} />
+        <PrintKey size="floor" kind="handoff-label" of={run.run.id} after={run.run.id} title={t('runMore.label')} />
         {run.positions.map(
           (p) =>
             p.shipment && (
@@ -138,6 +138,7 @@ function AfterRun({ run }: { run: RunDetail }) {
                 size="floor"
                 kind="packing-slip"
                 of={p.shipment}
+                after={run.run.id}
                 title={t('runMore.slip', { order: p.order })}
               />
             ),

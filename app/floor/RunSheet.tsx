@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { afterTold } from '../offline/index.ts';
 import { floorWork, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { Column, Failed, Field, Key, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
@@ -32,10 +33,12 @@ export function RunSheet({
   const [picture, setPicture] = useState(() => remembered('card-picture') !== 'off');
   const [pass, passing] = floorWork.useHandOverMutation();
   const [tellBench, noting] = floorWork.useTellBenchMutation();
-  const error = passing.error ?? noting.error;
+  const [trouble, setTrouble] = useState<unknown>();
+  const error = trouble ?? noting.error;
   const say = (text: string) => send(tell({ kind: 'done', text }));
   const passTo = async (person: string | null, name: string) => {
-    const done = await pass({ id: run.run.id, person });
+    const done = await afterTold(run.run.id, () => pass({ id: run.run.id, person }));
+    setTrouble(done.error);
     if (done.error) return;
     say(person ? t('runMore.passed', { name }) : t('runMore.waits', { cart: run.run.cart }));
     router.navigate('/floor');

@@ -2,7 +2,8 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
-import { api, remembered, troubleOf, useMe, words } from '../state/index.ts';
+import { afterTold } from '../offline/index.ts';
+import { api, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { Choice, Failed, Field, Key, Loading, Row, ScanField, Signal, StepCard, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
@@ -28,6 +29,7 @@ export function RunView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
   const me = useMe();
+  const send = useSend();
   const onRun = useRun(id);
   const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
@@ -53,8 +55,9 @@ export function RunView({ id }: { id: string }) {
   const title = `${run.run.callSign}  ${done}/${picks.length}`;
   const begun = done > 0;
   const giveItBack = async () => {
-    const answer = await giveBack(id);
-    if (!answer.error) back();
+    const answer = await afterTold(id, () => giveBack(id));
+    if (answer.error) send(tell({ kind: 'refused', text: words(troubleOf(answer.error)) }));
+    else back();
   };
   const looks = (
     <Choice

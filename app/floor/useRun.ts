@@ -68,12 +68,12 @@ export function useRun(id: string) {
   useEffect(
     () =>
       outbox.listen((event) => {
-        if (event.entry.ask.id !== id) return;
+        if (event.entry.ask.id !== id) return false;
         if (event.kind === 'lost') {
           sing('refused');
           setVerdict({ kind: 'refused', text: words(event.trouble) });
           void refetch();
-          return;
+          return true;
         }
         const answer = event.data as { gotName?: string; what?: string } & Record<string, unknown>;
         if (event.entry.verdict === 'refused' && answer.gotName)
@@ -81,6 +81,7 @@ export function useRun(id: string) {
             kind: 'refused',
             text: refusalWords({ ...(answer as unknown as Refused), got: answer.gotName }),
           });
+        return true;
       }),
     // What is sung depends on nothing that changes while a run is open.
     // eslint-disable-next-line react-hooks/exhaustive-deps

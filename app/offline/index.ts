@@ -1,3 +1,3 @@
 export { LAST_DONE, type After, type Entry } from './outbox.ts';
 export { OutboxLine } from './OutboxLine.tsx';
-export { outbox, useOutbox } from './theOutbox.ts';
+export { afterTold, outbox, useOutbox } from './theOutbox.ts';

@@ -160,12 +160,18 @@ describe('the outbox', () => {
     const box = d.open();
     await box.start('pico');
     const heard: string[] = [];
-    box.listen((event) => void heard.push(`${event.kind} ${event.entry.key}`));
+    const away = box.listen((event) => heard.push(`${event.kind} ${event.entry.key}`) > 0);
     d.there.refuse.add('now');
     d.does(box, 'now');
     await d.settled();
     expect(heard).toEqual(['lost now']);
     expect(box.snapshot().lost).toEqual([]);
+    // Nobody looks at the run any more: it stays as a task.
+    away();
+    d.does(box, 'now');
+    await d.settled();
+    expect(box.snapshot().lost).toMatchObject([{ id: 'r1 now' }]);
+    box.settle('r1 now');
     d.there.reachable = false;
     d.does(box, 'his');
     await d.settled();
@@ -178,6 +184,24 @@ describe('the outbox', () => {
     await hers.start('pico');
     await d.settled();
     expect(d.there.heard).toEqual(['his']);
+  });
+
+  it('lets nothing that concerns the whole run overtake what was done in it', async () => {
+    const d = device();
+    const box = d.open();
+    await box.start('pico');
+    for (const what of ['bin', 'count', 'place']) d.does(box, what);
+    expect(d.there.heard).toEqual([]);
+    expect(await box.told('r1')).toBe(true);
+    expect(d.there.heard).toEqual(['bin', 'count', 'place']);
+    d.there.reachable = false;
+    d.does(box, 'far');
+    expect(await box.told('r1')).toBe(false);
+    expect(await box.told('r2')).toBe(true);
+    // Asked for, it is tried at once, not only when the next try is due.
+    d.there.reachable = true;
+    expect(await box.told('r1')).toBe(true);
+    expect(d.there.heard.at(-1)).toBe('far');
   });
 
   it('tells whoever works where the device keeps nothing, sends it all the same, and takes it back once it keeps again', async () => {

@@ -102,11 +102,12 @@ export interface OutboxOptions {
   retryMs?: number;
 }
 
+/** Hears of what was sent, and answers whether it said it to whoever is looking. */
 type Listener = (
   event: { kind: 'answer'; entry: Entry; data: unknown } | { kind: 'lost'; entry: Entry; trouble: Trouble },
-) => void;
+) => boolean;
 
-/** What is refused so soon is said on the card that the person is looking at. */
+/** What is refused so soon is said on the card, where somebody looks at it. */
 const SAID_MS = 10_000;
 /** Under this the device remembers when something was last done on it. */
 export const LAST_DONE = 'last-done';
@@ -125,7 +126,7 @@ export class Outbox {
   private readonly watchers = new Set<() => void>();
   private readonly listeners = new Set<Listener>();
   private person: string | null = null;
-  private pumping = false;
+  private pumping: Promise<void> | null = null;
   private asked = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saying: ReturnType<typeof setTimeout> | undefined;
@@ -189,21 +190,30 @@ export class Outbox {
     void this.lostRows.remove(id);
   }
 
-  /** Sends what waits, one after the other, until nothing does or nobody answers. */
-  async pump(): Promise<void> {
-    if (this.person === null) return;
+  /** Sends what waits, one after the other, until nothing does or nobody answers; resolves then. */
+  pump(): Promise<void> {
+    if (this.person === null) return Promise.resolve();
     // Asked while it is at work, it looks once more: what was added as it ended must not wait for the next call.
     this.asked = true;
-    if (this.pumping) return;
-    this.pumping = true;
     clearTimeout(this.timer);
-    try {
-      while (this.asked) {
-        this.asked = false;
-        await alone(() => this.sendAll());
-      }
-    } finally {
-      this.pumping = false;
+    this.pumping ??= this.sendWhileAsked().finally(() => (this.pumping = null));
+    return this.pumping;
+  }
+
+  /**
+   * Waits until the server has heard of all that was done in a run here: what concerns the run as a whole, and goes
+   * straight to the server, must not overtake it. False where something still waits, as nobody answers.
+   */
+  async told(run: string): Promise<boolean> {
+    const waits = () => this.state.entries.some((e) => !e.sent && e.ask.id === run);
+    if (waits()) await this.pump();
+    return !waits();
+  }
+
+  private async sendWhileAsked(): Promise<void> {
+    while (this.asked) {
+      this.asked = false;
+      await alone(() => this.sendAll());
     }
   }
 
@@ -261,9 +271,9 @@ export class Outbox {
   private async lose(entry: Entry, trouble: Trouble): Promise<void> {
     this.set({ entries: this.state.entries.filter((e) => e.seq !== entry.seq) });
     await this.rows.remove(entry.seq);
-    for (const listener of this.listeners) listener({ kind: 'lost', entry, trouble });
+    const said = [...this.listeners].map((listener) => listener({ kind: 'lost', entry, trouble })).includes(true);
     // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
-    if (!handled(entry.after) || this.options.now() - entry.seq / 1000 < SAID_MS) return;
+    if (!handled(entry.after) || (said && this.options.now() - entry.seq / 1000 < SAID_MS)) return;
     const id = `${entry.ask.id} ${entry.after?.kind === 'pick' ? entry.after.pick : entry.after?.kind}`;
     const before = this.state.lost.find((l) => l.id === id);
     const lost: Lost = {

@@ -2,7 +2,7 @@ import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
 import type { keptAnswers, RunDetail } from '@hand-relay/contract';
 import { keep } from '../kept/index.ts';
-import { addressOf, api, call, store } from '../state/index.ts';
+import { addressOf, api, call, nobodyAnswered, store, type Trouble } from '../state/index.ts';
 import { Outbox, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */
@@ -42,6 +42,17 @@ export const outbox = new Outbox({
   },
   now: () => Date.now(),
 });
+
+/**
+ * Asks something of a run as a whole, after the server has heard of all that was done in it on this device; answers as
+ * without a network where it cannot hear of it now.
+ */
+export async function afterTold<A>(
+  run: string,
+  ask: () => Promise<A>,
+): Promise<A | { data?: undefined; error: Trouble }> {
+  return (await outbox.told(run)) ? ask() : { error: nobodyAnswered };
+}
 
 if (typeof addEventListener === 'function') addEventListener('online', () => void outbox.pump());
 

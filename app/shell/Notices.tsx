@@ -2,6 +2,7 @@ import { usePathname, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
+import { afterTold } from '../offline/index.ts';
 import { api, call, close, tags, tell, useFrom, useSend, words, type Call, type Notice } from '../state/index.ts';
 import { Key, Signal, SurfaceContext, useSurface, WIDE } from '../ui/index.ts';
 
@@ -43,7 +44,7 @@ function One({ notice }: { notice: Notice }) {
   const router = useRouter();
   const { t } = useTranslation();
   const takeBack = async (undo: Call) => {
-    const done = await call(undo);
+    const done = await afterTold(undo.id ?? '', () => call(undo));
     send(close(notice.id));
     send(api.util.invalidateTags([...tags]));
     send(

@@ -1,5 +1,6 @@
 import type { PrintKind } from '@hand-relay/contract';
 import { useTranslation } from 'react-i18next';
+import { afterTold } from '../offline/index.ts';
 import { api, deviceName, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { Key } from '../ui/index.ts';
 
@@ -8,6 +9,7 @@ export function PrintKey({
   kind,
   of,
   station,
+  after,
   title,
   disabled = false,
   size = 'desk',
@@ -17,6 +19,8 @@ export function PrintKey({
   of: string;
   /** The bench or door; without it the device's own name stands for it. */
   station?: string | undefined;
+  /** The run whose picks the document tells of: the server has to hear of them first. */
+  after?: string;
   title: string;
   disabled?: boolean;
   size?: 'desk' | 'floor';
@@ -25,7 +29,7 @@ export function PrintKey({
   const send = useSend();
   const [print, { isLoading }] = api.usePrintMutation();
   const go = async () => {
-    const done = await print({ kind, of, station: station ?? deviceName() });
+    const done = await afterTold(after ?? '', () => print({ kind, of, station: station ?? deviceName() }));
     send(
       tell(
         done.data

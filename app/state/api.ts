@@ -27,6 +27,9 @@ export interface Call {
 /** What went wrong, as the server's problem or ours when it did not answer. */
 export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 'status'>;
 
+/** No server was reached. */
+export const nobodyAnswered: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+
 const PATIENCE_MS = [300, 1200];
 
 /** The address of an endpoint, for calls and links, at the site that this screen works for. */
@@ -88,13 +91,11 @@ export async function call(
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       return {
-        error: problem?.code
-          ? problem
-          : { code: 'network', facts: {}, fields: [], requestId: '', status: response.status },
+        error: problem?.code ? problem : { ...nobodyAnswered, status: response.status },
       };
     } catch {
       const pause = patience[attempt];
-      if (pause === undefined) return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+      if (pause === undefined) return { error: nobodyAnswered };
       await new Promise((resolve) => setTimeout(resolve, pause));
     }
   }
@@ -111,7 +112,7 @@ export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Tr
     });
     return response.ok ? { data: await response.blob() } : { error: (await response.json()) as Problem };
   } catch {
-    return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+    return { error: nobodyAnswered };
   }
 }
 
@@ -138,7 +139,7 @@ export async function restoreBackup(
       ? { data: answer as { site: string; orders: number; lastAt: string | null } }
       : { error: answer as Problem };
   } catch {
-    return { error: { code: 'network', facts: {}, fields: [], requestId: '', status: 0 } };
+    return { error: nobodyAnswered };
   }
 }
 

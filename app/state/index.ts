@@ -1,4 +1,14 @@
-export { addressOf, api, call, fetchFile, restoreBackup, tags, type Call, type Trouble } from './api.ts';
+export {
+  addressOf,
+  api,
+  call,
+  fetchFile,
+  nobodyAnswered,
+  restoreBackup,
+  tags,
+  type Call,
+  type Trouble,
+} from './api.ts';
 export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
 export { remember, remembered } from '../kept/index.ts';

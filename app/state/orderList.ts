@@ -1,6 +1,6 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
 import { orderFromRow, type OrderRow } from '@hand-relay/contract';
-import { call, type Trouble } from './api.ts';
+import { call, nobodyAnswered, type Trouble } from './api.ts';
 import { idle } from './idle.ts';
 
 export type OrderStatus = 'open' | 'closed';
@@ -98,7 +98,7 @@ const orderList = createSlice({
       .addCase(readOrders.rejected, (state, { meta, payload }) => {
         if (meta.requestId !== state.reader) return;
         state.reading = false;
-        state.trouble = payload ?? { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+        state.trouble = payload ?? nobodyAnswered;
       }),
 });
 

@@ -6,7 +6,7 @@ import {
   type OutlookRow,
   type ShortItem,
 } from '@hand-relay/contract';
-import { call, type Trouble } from './api.ts';
+import { call, nobodyAnswered, type Trouble } from './api.ts';
 import { idle } from './idle.ts';
 
 interface OutlookState {
@@ -80,7 +80,7 @@ const outlook = createSlice({
       .addCase(readOutlook.rejected, (state, { payload, meta }) => {
         if (state.view !== JSON.stringify(meta.arg)) return;
         state.reading = false;
-        state.trouble = payload ?? { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+        state.trouble = payload ?? nobodyAnswered;
       }),
 });
 
