@@ -3,7 +3,7 @@ import { chromium, expect, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { RunDetail } from '@hand-relay/contract';
+import type { RunDetail, TrailEntry } from '@hand-relay/contract';
 import { api, change, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
 
 const picksOf = async (page: Page, run: string) => (await api<RunDetail>(page, `/api/runs/${run}`)).picks;
@@ -148,7 +148,7 @@ test('what is left in a nearly empty bin is one touch', async ({ browser }) => {
   await expect
     .poll(
       async () =>
-        (await api<{ entries: { kind: string; facts: object }[] }>(desk, `/api/orders/${order}/trail`)).entries.find(
+        (await api<{ entries: TrailEntry[] }>(desk, `/api/orders/${order}/trail`)).entries.find(
           (e) => e.kind === 'bin-left',
         )?.facts,
     )
@@ -173,6 +173,19 @@ test('two pickers on one order see each other, and a run passes on', async ({ br
   const suri = await person(browser, { badge: 'BADGE-2002' }, PHONE);
   await take(pico, runs[0]!, 'CART-14');
   await take(suri, runs[1]!, 'CART-15');
+  await test.step('in the run of another nothing can be scanned, and the attempt is counted', async () => {
+    const [theirs] = await picksOf(pico, runs[0]!.id);
+    await suri.goto(`/floor/runs/${runs[0]!.id}`);
+    await expect(suri.getByText('Pico Lund picks this run.')).toBeVisible();
+    await scan(suri, theirs!.step.bin);
+    await expect(suri.getByText(`Pico Lund has run ${runs[0]!.number}.`)).toBeVisible();
+    await expect
+      .poll(async () => (await api<{ entries: TrailEntry[] }>(desk, `/api/orders/${order}/trail`)).entries.at(-1))
+      .toMatchObject({ kind: 'scan-refused', person: 'Suri Okell', facts: { code: 'run-of-another' } });
+    // Anything else opens what it names.
+    await scan(suri, `RUN-${runs[1]!.number}`);
+    await expect(suri).toHaveURL(new RegExp(runs[1]!.id));
+  });
   await key(pico, 'More').click();
   await expect(
     pico.getByText(new RegExp(`^Suri Okell: 0 of \\d+ in run ${runs[1]!.number} · a part of TWO-1$`)),

@@ -4,13 +4,14 @@ import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { afterTold } from '../offline/index.ts';
 import { api, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { Choice, Failed, Field, Key, Loading, Row, ScanField, Signal, StepCard, Txt } from '../ui/index.ts';
+import { Choice, Failed, Field, Key, Loading, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
 import { LookUp } from './LookUp.tsx';
 import { LeftBand } from './LeftBand.tsx';
+import { OthersRun } from './OthersRun.tsx';
 import { PickList } from './PickList.tsx';
 import { ProblemSheet } from './ProblemSheet.tsx';
 import { RunSheet } from './RunSheet.tsx';
@@ -18,7 +19,6 @@ import { RunRibbon } from './RunRibbon.tsx';
 import { RunMap } from './RunMap.tsx';
 import { SetUpView } from './SetUpView.tsx';
 import { StopCard } from './StopCard.tsx';
-import { TakeSheet } from './TakeSheet.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
@@ -40,7 +40,6 @@ export function RunView({ id }: { id: string }) {
   const [known, setKnown] = useState<string[]>([]);
   const [typing, setTyping] = useState<string | null>(null);
   const [more, setMore] = useState<'run' | 'look-up' | null>(null);
-  const [taking, setTaking] = useState(false);
   const may = me.person.rights.includes('runs.pick');
   const back = () => router.navigate(may ? '/floor' : '/waves');
   if (error)
@@ -79,24 +78,7 @@ export function RunView({ id }: { id: string }) {
   if ((run.run.state === 'left' || run.run.state === 'done') && run.run.pickerId === me.person.id)
     return <Left run={run} picks={picks} />;
   if (!mine)
-    return (
-      <Page
-        title={title}
-        onBack={back}
-        {...(run.run.state === 'waiting' && may
-          ? { foot: <Key kind="act" size="floor" title={t('floor.take')} onPress={() => setTaking(true)} /> }
-          : {})}
-      >
-        {run.run.picker ? (
-          <Signal kind="refused" size="large" text={t('floor.notMine', { picker: run.run.picker })} />
-        ) : (
-          <Txt colour="quiet">{t(`waves.runState.${run.run.state}`)}</Txt>
-        )}
-        <RunMap run={run} picks={picks} />
-        <PickList picks={picks} />
-        {taking && <TakeSheet run={run.run} onClose={() => setTaking(false)} />}
-      </Page>
-    );
+    return <OthersRun run={run} picks={picks} title={title} verdict={verdict} onBack={back} onRefuse={onRun.refuse} />;
   const stopped = held.find((p) => !known.includes(p.order.id));
   if (stopped)
     return (
@@ -104,6 +86,12 @@ export function RunView({ id }: { id: string }) {
         <StopCard
           pick={stopped}
           carried={picks.some((p) => p.order.id === stopped.order.id && p.picked > 0)}
+          onScan={(text) =>
+            onRun.refuse(stopped, text, {
+              code: 'order-held',
+              facts: { order: stopped.order.number, why: stopped.order.hold },
+            })
+          }
           onUnderstood={() => setKnown([...known, stopped.order.id])}
           onOut={() => onRun.takeOut(stopped.order)}
         />

@@ -1,23 +1,27 @@
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
-import { Key, Stripes, Txt, useSurface } from '../ui/index.ts';
+import { Key, Stripes, Txt, useScans, useSurface } from '../ui/index.ts';
 
 /** A hold that came while the run was under way: what is stopped, why, and what to do with what is in hand. */
 export function StopCard({
   pick,
   carried,
+  onScan,
   onUnderstood,
   onOut,
 }: {
   pick: RunPick;
   /** Something of the order lies on the cart. */
   carried: boolean;
+  /** Whatever is scanned before somebody has understood is refused. */
+  onScan: (text: string) => void;
   onUnderstood: () => void;
   onOut: () => void;
 }) {
   const { t } = useTranslation();
   const surface = useSurface();
+  useScans(onScan);
   return (
     <View role="alert" style={{ flex: 1, margin: 12, borderWidth: 2, borderColor: surface.caution }}>
       <Stripes height={20} />

@@ -10,7 +10,7 @@ import {
   type PickVerdict,
 } from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
-import { api, MeContext, randomKey, remembered, store, tell, words } from '../state/index.ts';
+import { api, MeContext, nobodyAnswered, randomKey, remembered, store, tell, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { fetchPictures, play } from '../ui/index.ts';
 import { onDevice } from './onDevice.ts';
@@ -70,7 +70,8 @@ export function useRun(id: string) {
       outbox.listen((event) => {
         if (event.entry.ask.id !== id) return false;
         if (event.kind === 'lost') {
-          sing('refused');
+          // What was refused here already was heard.
+          if (event.entry.verdict !== 'refused') sing('refused');
           setVerdict({ kind: 'refused', text: words(event.trouble) });
           void refetch();
           return true;
@@ -164,9 +165,20 @@ export function useRun(id: string) {
       few ? { pick: pick.step.id, bin: pick.step.bin, item: pick.step.item.name, expected: pick.remains } : null,
     );
   };
+  /** A scan that may not be made here at all: said at once, and counted like any other error that was caught. */
+  const refuse = (pick: RunPick, text: string, why: { code: string; facts: Record<string, unknown> }) => {
+    tellOnly(
+      pick,
+      { name: 'runInput', id, body: { pick: pick.step.id, input: { kind: 'scan', text } } },
+      null,
+      'refused',
+    );
+    sing('refused');
+    setVerdict({ kind: 'refused', text: words({ ...nobodyAnswered, ...why }) });
+  };
   /** What changes nothing of the run on the device. */
-  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null) =>
-    add({ key: randomKey(), ask, verdict: null, after, about: aboutOf(data!, pick, 0) });
+  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null, verdict: Entry['verdict'] = null) =>
+    add({ key: randomKey(), ask, verdict, after, about: aboutOf(data!, pick, 0) });
   const pickOf = (pick: string) => picks.find((p) => p.step.id === pick);
   /** One touch, or a number, for what is left where nearly nothing should be. */
   const sayLeft = (units: number) => {
@@ -268,6 +280,7 @@ export function useRun(id: string) {
     verdict,
     leftOver,
     input,
+    refuse,
     undo,
     leave,
     turnTo,

@@ -28,11 +28,11 @@ export function useSetUp({
   const cart = useMemo(() => (told ? cartOnDevice(told, entries) : null), [told, entries]);
   if (!cart) return null;
   const next = nextToSetUp(cart, chosen);
-  const send = (ask: Pick<Entry['ask'], 'name' | 'body'>, after: Entry['after']) =>
+  const send = (ask: Pick<Entry['ask'], 'name' | 'body'>, after: Entry['after'], verdict: Entry['verdict'] = null) =>
     outbox.add({
       key: randomKey(),
       ask: { ...ask, id },
-      verdict: null,
+      verdict,
       after,
       about: { run: number, bin: cart.cart, item: '', units: 0 },
     });
@@ -44,6 +44,8 @@ export function useSetUp({
     );
     const judged = judgeSetUp(now, chosen, text, new Date().getFullYear());
     if (judged.verdict === 'refused') {
+      // Changes nothing, and counts as an error that was caught.
+      send({ name: 'setUpCart', body: { text, chosen } }, null, 'refused');
       sing('refused');
       return say({
         kind: 'refused',

@@ -184,6 +184,18 @@ describe('a run on the device', () => {
     expect(there.inputs).toHaveLength(3);
   });
 
+  it('refuses what may not be scanned at all at once, and tells the server, which counts it', async () => {
+    const { result, there } = await open([pick(1, 1)]);
+    there.refuse = 'order-held';
+    const why = { code: 'order-held', facts: { order: 'LA-1', why: 'Customer rang.' } };
+    act(() => result.current.refuse(result.current.picks[0]!, 'A-01-1', why));
+    expect(result.current.verdict!.text).toMatch(/^LA-1 is on hold: Customer rang/);
+    await waitFor(() => expect(there.inputs).toEqual([{ pick: 'p1', input: { kind: 'scan', text: 'A-01-1' } }]));
+    await waitFor(() => expect(outbox.snapshot().entries).toEqual([]));
+    // Heard once, though the server refused it as well; and no task: nothing changed hands.
+    expect([heard, outbox.snapshot().lost]).toEqual([['refused'], []]);
+  });
+
   it('sounds the finish with the last pick, and has no step left', async () => {
     const { result, scan, input, there } = await open([pick(1, 3)]);
     scan('A-01-1');

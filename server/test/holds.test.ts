@@ -108,6 +108,10 @@ describe('holds', () => {
       body: { pick: stopped!.step.id, input: { kind: 'scan', text: stopped!.step.bin } },
     });
     expect(refused).toMatchObject({ code: 'order-held', facts: { order: 'H-PICK1', why: 'Customer rang' } });
+    expect((await desk!.get('trail', { id: one })).entries.at(-1)).toMatchObject({
+      kind: 'scan-refused',
+      facts: { code: 'order-held', bin: stopped!.step.bin },
+    });
     expect((await picker!.refused('leaveRun', { id: run.run.id, body: { lane: 'LANE-1' } })).code).toBe('picks-left');
     await pickOne(picker!, run.run.id, free!, 'CART-01');
     await picker!.get('leaveRun', { id: run.run.id, body: { lane: 'LANE-1' } });

@@ -192,14 +192,20 @@ describe('the whole job', () => {
     expect((await other.refused('takeRun', { id: run, body: { cart: 'CART-06' } })).code).toBe('run-of-another');
     const detail = await other.get('run', { id: run });
     const pick = detail.picks[0]!;
+    const scan = {
+      id: run,
+      body: { pick: pick.step.id, input: { kind: 'scan', text: pick.step.bin } },
+      key: 'not-mine',
+    };
+    expect((await other.refused('runInput', scan)).code).toBe('run-of-another');
+    // It is an error that was caught: counted, and once however often its answer was lost on the way.
+    expect((await other.refused('runInput', scan)).code).toBe('run-of-another');
     expect(
-      (
-        await other.refused('runInput', {
-          id: run,
-          body: { pick: pick.step.id, input: { kind: 'scan', text: pick.step.bin } },
-        })
-      ).code,
-    ).toBe('run-of-another');
+      (await desk.get('trail', { id: pick.order.id })).entries
+        .filter((e) => e.kind === 'scan-refused')
+        .map((e) => [e.person, e.facts['code'], e.facts['picker'], e.facts['got']]),
+    ).toEqual([['Suri Okell', 'run-of-another', 'Pico Lund', pick.step.bin]]);
+    expect((await picker.get('run', { id: run })).picks[0]).toMatchObject({ state: 'open', progress: pick.progress });
     expect((await desk.refused('cancelWave', { id: wave })).code).toBe('wave-begun');
     expect((await desk.refused('planWave', { id: wave })).code).toBe('wave-state');
     await startWave(desk, await covered(1));

@@ -1,9 +1,12 @@
 import { useEffect, useRef } from 'react';
 import { hearScans, offerShortcuts } from './listen.ts';
 
-/** Calls back for every code scanned while the component is shown and nothing newer (or, `behind`, nothing else) listens. */
+/**
+ * Calls back for every code scanned while the component is shown and nothing newer (or, `behind`, nothing else) listens.
+ * Where it answers `false` the code is not for it, and is heard by what lies behind.
+ */
 export function useScans(
-  onScan: (text: string) => void,
+  onScan: (text: string) => unknown,
   { enabled = true, behind = false }: { enabled?: boolean; behind?: boolean } = {},
 ): void {
   const latest = useRef(onScan);

@@ -4,7 +4,8 @@ import { Burst, GAP_MS } from './burst.ts';
 const GROUP_SEPARATOR = '\u001d';
 
 interface Listener {
-  onScan: (text: string) => void;
+  /** Answers `false` where the code is not for it: whoever listens behind it hears of it then. */
+  onScan: (text: string) => unknown;
 }
 
 const scanListeners: Listener[] = [];
@@ -58,7 +59,7 @@ function onKeyDown(event: KeyboardEvent): void {
     event.preventDefault();
     event.stopImmediatePropagation();
     if (before) setText(before.field, before.text);
-    scanListeners.at(-1)?.onScan(heard.text);
+    for (const { onScan } of [...scanListeners].reverse()) if (onScan(heard.text) !== false) break;
     return;
   }
   if (heard.kind === 'key') {
@@ -90,10 +91,10 @@ function listen(): void {
 }
 
 /**
- * Hears scans until the returned function is called; the one that came last hears alone, those `behind` only when
- * nobody else does.
+ * Hears scans until the returned function is called; the one that came last hears alone, unless it says that a code is
+ * not for it, and those `behind` only when nobody else does.
  */
-export function hearScans(onScan: (text: string) => void, behind: boolean): () => void {
+export function hearScans(onScan: Listener['onScan'], behind: boolean): () => void {
   listen();
   const listener = { onScan };
   if (behind) scanListeners.unshift(listener);

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { ChangeEvent, Right } from '@hand-relay/contract';
 import type { Tx } from './database/index.ts';
 import type { Platform } from './platform.ts';
+import type { JournalEntry } from './journalEntry.ts';
 import { Refusal } from './refusal.ts';
 import { recordset, rows } from './rows.ts';
 
@@ -14,14 +15,6 @@ export interface Actor {
   rights: ReadonlySet<Right>;
   device: string;
   requestId: string;
-}
-
-export interface JournalEntry {
-  kind: string;
-  orderId?: string | null;
-  waveId?: string | null;
-  runId?: string | null;
-  facts?: Record<string, unknown>;
 }
 
 /** A repeat of a request: what was asked and by which key. */
@@ -69,24 +62,47 @@ export async function change<T>(
   work: (change: Change) => Promise<T>,
 ): Promise<T> {
   let events: ChangeEvent[] = [];
-  const answer = await platform.db.transaction(async (tx) => {
-    if (repeat) {
-      const first = await rows<{ key: string }>(
-        tx,
-        sql`insert into idempotency (person_id, key, request, status, at)
-            values (${actor.personId}, ${repeat.key}, ${repeat.request}, 0, ${platform.clock().toISOString()})
-            on conflict do nothing returning key`,
-      );
-      if (first.length === 0) return firstAnswer<T>(tx, actor, repeat);
-    }
-    const current = new Change(tx, actor, platform);
-    const answer = await work(current);
-    await conclude(current, repeat, answer);
-    events = current.events;
-    return answer;
-  });
+  const answer = await platform.db
+    .transaction(async (tx) => {
+      if (repeat && !(await isFirst(platform, tx, actor, repeat))) return firstAnswer<T>(tx, actor, repeat);
+      const current = new Change(tx, actor, platform);
+      const answer = await work(current);
+      await conclude(current, repeat, answer);
+      events = current.events;
+      return answer;
+    })
+    .catch(async (error: unknown) => {
+      if (error instanceof Refusal && error.caught) await keepCaught(platform, actor, repeat, error.caught);
+      throw error;
+    });
   platform.bus.committed(events);
   return answer;
+}
+
+/** Whether a request is heard for the first time: its key is taken. */
+async function isFirst(platform: Platform, tx: Tx, actor: Actor, { key, request }: Repeat): Promise<boolean> {
+  const taken = await rows<{ key: string }>(
+    tx,
+    sql`insert into idempotency (person_id, key, request, status, at)
+        values (${actor.personId}, ${key}, ${request}, 0, ${platform.clock().toISOString()})
+        on conflict do nothing returning key`,
+  );
+  return taken.length > 0;
+}
+
+/** An error that a refusal caught is counted once, though the refused change is undone and may be asked for again. */
+async function keepCaught(
+  platform: Platform,
+  actor: Actor,
+  repeat: Repeat | null,
+  caught: JournalEntry,
+): Promise<void> {
+  await platform.db.transaction(async (tx) => {
+    if (repeat && !(await isFirst(platform, tx, actor, { ...repeat, key: `caught ${repeat.key}` }))) return;
+    const current = new Change(tx, actor, platform);
+    current.journal(caught);
+    await conclude(current, null, null);
+  });
 }
 
 async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> {

@@ -1,9 +1,10 @@
 export { Bus } from './bus.ts';
-export { change, type Actor, type Change, type JournalEntry, type Repeat } from './change.ts';
+export { change, type Actor, type Change, type Repeat } from './change.ts';
 export { openComputation, type Computation } from './computation.ts';
 export * from './database/index.ts';
 export { randomId, type IdSource } from './ids.ts';
 export type { ReadFile } from './file.ts';
+export type { JournalEntry } from './journalEntry.ts';
 export { productFolder } from './modules.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';

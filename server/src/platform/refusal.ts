@@ -1,9 +1,15 @@
-/** A "no" with a code and its facts. Thrown by services, it undoes the transaction and is answered as a problem. */
+import type { JournalEntry } from './journalEntry.ts';
+
+/**
+ * A "no" with a code and its facts. Thrown by services, it undoes the transaction and is answered as a problem; what was
+ * caught by it is journalled all the same.
+ */
 export class Refusal extends Error {
   readonly status: number;
   readonly code: string;
   readonly facts: Record<string, unknown>;
   readonly fields: { path: string; message: string }[];
+  caught: JournalEntry | null = null;
 
   constructor(
     status: number,

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { inputBody, PickVerdictAnswer, RunPick } from '@hand-relay/contract';
-import { judgePick, otherBin, restOf, restProgress, type PickProgress } from '@hand-relay/core/picking';
+import { judgePick, otherBin, restOf, restProgress, type PickInput, type PickProgress } from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
@@ -27,14 +27,16 @@ export async function pickInput(
   const { tx, actor, now } = change;
   const doneAt = doneWhen(agoMs, now);
   const run = await lockRun(tx, actor.siteId, runId);
-  mustBeMine(run, actor.personId);
   const joined = together(
     await linePicks(tx, { siteId: actor.siteId, runId, pickId, bins: input.kind === 'short' && !!input.rest }),
   ).find(({ lines }) => lines.some((l) => l.step.id === pickId));
+  await asCaught(run, joined?.pick, input, async () => {
+    mustBeMine(run, actor.personId);
+    for (const order of new Set(joined?.lines.map((l) => l.order.id))) await mustNotBeHeld(tx, order, 'picking');
+  });
   if (!joined) throw notFound('pick', pickId);
   const { pick, lines } = joined;
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
-  for (const order of new Set(lines.map((l) => l.order.id))) await mustNotBeHeld(tx, order, 'picking');
   const verdict = judgePick(pick.step, pick.progress, input, now.toISOString().slice(0, 10));
   const facts = {
     run: run.number,
@@ -85,6 +87,35 @@ export async function pickInput(
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
   );
   return { ...verdict, ...(gotName ? { gotName } : {}), runComplete: open!.picks === 0 };
+}
+
+/** A scan that may not be made at all is a caught error like one that is judged: of another's run, or for what is held. */
+async function asCaught(
+  run: RunRow,
+  pick: RunPick | undefined,
+  input: PickInput,
+  may: () => Promise<void>,
+): Promise<void> {
+  try {
+    await may();
+  } catch (error) {
+    if (error instanceof Refusal && input.kind === 'scan')
+      error.caught = {
+        kind: 'scan-refused',
+        orderId: pick?.order.id ?? null,
+        runId: run.id,
+        waveId: run.waveId,
+        facts: {
+          ...error.facts,
+          run: run.number,
+          ...(pick ? { pick: pick.step.id, item: pick.step.item.name, bin: pick.step.bin } : {}),
+          input,
+          code: error.code,
+          got: input.text,
+        },
+      };
+    throw error;
+  }
 }
 
 /** Milliseconds by which a device may be late with telling before it says so; and as long as it is believed at all. */
