@@ -178,10 +178,10 @@ test('two pickers on one order see each other, and a run passes on', async ({ br
     await suri.goto(`/floor/runs/${runs[0]!.id}`);
     await expect(suri.getByText('Pico Lund picks this run.')).toBeVisible();
     await scan(suri, theirs!.step.bin);
-    await expect(suri.getByText(`Pico Lund has run ${runs[0]!.number}.`)).toBeVisible();
+    await expect(suri.getByText(`${theirs!.step.bin} is for Pico Lund to pick.`)).toBeVisible();
     await expect
       .poll(async () => (await api<{ entries: TrailEntry[] }>(desk, `/api/orders/${order}/trail`)).entries.at(-1))
-      .toMatchObject({ kind: 'scan-refused', person: 'Suri Okell', facts: { code: 'run-of-another' } });
+      .toMatchObject({ kind: 'scan-refused', person: 'Suri Okell', facts: { code: 'not-your-run' } });
     // Anything else opens what it names.
     await scan(suri, `RUN-${runs[1]!.number}`);
     await expect(suri).toHaveURL(new RegExp(runs[1]!.id));

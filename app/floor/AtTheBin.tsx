@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { WIDE } from '../ui/index.ts';
 
@@ -11,11 +11,24 @@ const CARD = 250;
 
 /**
  * Card above, keys in reach of the thumb below. On its side the screen has the keys beside the card; with very large
- * letters both scroll.
+ * letters both scroll, and whatever is said or asked anew is scrolled to.
  */
-export function AtTheBin({ above, card, keys }: { above: ReactNode; card: ReactNode; keys: ReactNode }) {
+export function AtTheBin({
+  above,
+  card,
+  keys,
+  asks,
+}: {
+  above: ReactNode;
+  card: ReactNode;
+  keys: ReactNode;
+  /** What the card says: another text is a card to be read. */
+  asks: string;
+}) {
   const { width, height } = useWindowDimensions();
   const low = height < LOW;
+  const scroller = useRef<ScrollView>(null);
+  useEffect(() => scroller.current?.scrollTo({ y: 0, animated: false }), [asks]);
   if (low && width >= SIDE)
     return (
       <View style={{ flex: 1, minHeight: 0, flexDirection: 'row', gap: 12, padding: 12, paddingTop: 0 }}>
@@ -25,7 +38,7 @@ export function AtTheBin({ above, card, keys }: { above: ReactNode; card: ReactN
     );
   if (low)
     return (
-      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 12, paddingTop: 0, gap: 10 }}>
+      <ScrollView ref={scroller} style={{ flex: 1 }} contentContainerStyle={{ padding: 12, paddingTop: 0, gap: 10 }}>
         <View style={{ minHeight: CARD }}>{card}</View>
         {keys}
       </ScrollView>

@@ -9,6 +9,7 @@ import { i18n, number } from '../text/index.ts';
 import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
+import { countRefused } from './countRefused.ts';
 import type { Verdict } from './verdict.ts';
 
 const nothing: PutBackProgress = { item: null, bin: null };
@@ -42,8 +43,10 @@ export function BackView({ run }: { run: string }) {
     const judged = judgePutBack(current, progress, input, new Date().getFullYear());
     if (judged.verdict === 'refused') {
       play('refused');
-      const expected = judged.code === 'wrong-bin' ? current.bin : current.item.name;
-      return setVerdict({ kind: 'refused', text: i18n.t(`back.${judged.code}`, { got: judged.got, expected }) });
+      const { code, got } = judged;
+      const facts = { got, expected: code === 'wrong-bin' ? current.bin : current.item.name };
+      countRefused({ run, number: trip.number, of: current.id }, { code, facts });
+      return setVerdict({ kind: 'refused', text: i18n.t(`back.${code}`, facts) });
     }
     play('accepted');
     setVerdict(null);
@@ -63,6 +66,7 @@ export function BackView({ run }: { run: string }) {
   return (
     <Page title={`${trip.callSign}  ${trip.goods.filter(isDone).length}/${trip.goods.length}`} filled onBack={back}>
       <AtTheBin
+        asks={`${current.id} ${verdict?.text}`}
         above={
           <Ribbon
             stops={trip.goods.map((g) => ({ key: g.id, code: g.bin, state: isDone(g) ? 'done' : 'open' }))}

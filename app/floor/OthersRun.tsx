@@ -39,7 +39,7 @@ export function OthersRun({
     const pick = named ?? (cart && text.trim().toUpperCase().startsWith(`${cart}-`) ? picks[0] : undefined);
     // Not of this run, or in nobody's hands: it opens what it names, as everywhere.
     if (!pick || !picker || !may) return false;
-    onRefuse(pick, text, { code: 'run-of-another', facts: { run: number, picker } });
+    onRefuse(pick, { code: 'not-your-run', facts: { run: number, picker, got: text } });
     return true;
   });
   return (

@@ -86,10 +86,10 @@ export function RunView({ id }: { id: string }) {
         <StopCard
           pick={stopped}
           carried={picks.some((p) => p.order.id === stopped.order.id && p.picked > 0)}
-          onScan={(text) =>
-            onRun.refuse(stopped, text, {
+          onScan={(got) =>
+            onRun.refuse(stopped, {
               code: 'order-held',
-              facts: { order: stopped.order.number, why: stopped.order.hold },
+              facts: { order: stopped.order.number, why: stopped.order.hold ?? '', got },
             })
           }
           onUnderstood={() => setKnown([...known, stopped.order.id])}
@@ -141,6 +141,7 @@ export function RunView({ id }: { id: string }) {
       )}
       {look === 'card' && (
         <AtTheBin
+          asks={`${words_.verb} ${words_.code} ${verdict?.text}`}
           above={<RunRibbon picks={picks} current={current.step.bin} />}
           card={
             <StepCard
@@ -182,7 +183,7 @@ export function RunView({ id }: { id: string }) {
                   <Key kind="act" size="floor" title={t('scan.take')} disabled={typing === ''} onPress={typed} />
                 </Row>
               )}
-              <View style={{ flexDirection: 'row', gap: 8 }}>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
                 {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
                 {words_.await === 'item' && words_.touch !== null && (
                   <Key
@@ -205,7 +206,7 @@ export function RunView({ id }: { id: string }) {
                   />
                 </View>
               )}
-              <View style={{ flexDirection: 'row', gap: 8 }}>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
                 <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
                 {begun ? (
                   <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />

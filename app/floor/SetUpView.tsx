@@ -32,6 +32,7 @@ export function SetUpView({
   return (
     <Page title={`${run.run.callSign}  ${ready}/${cart.places.length}`} filled onBack={onBack}>
       <AtTheBin
+        asks={`${next.order} ${verdict?.text}`}
         above={<Places setUp={setUp} />}
         card={
           <StepCard
@@ -50,7 +51,7 @@ export function SetUpView({
         keys={
           <>
             <ScanField label={t('setUp.ask', { place: `${cart.cart}-${next.place}` })} onCode={setUp.scan} />
-            <View style={{ flexDirection: 'row', gap: 8 }}>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
               {next.place <= cart.size && (
                 <Key kind="act" size="floor" wide title={t('setUp.here')} onPress={setUp.confirm} />
               )}
@@ -58,7 +59,7 @@ export function SetUpView({
                 <Key kind="act" size="floor" wide title={t('setUp.go', { count: ready })} onPress={setUp.leaveRest} />
               )}
             </View>
-            <View style={{ flexDirection: 'row', gap: 8 }}>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
               {fits && <Key size="floor" wide title={t('setUp.all')} onPress={setUp.confirmAll} />}
               <Key size="floor" wide title={t('floor.giveBack')} onPress={onGiveBack} />
             </View>

@@ -32,7 +32,7 @@ export function StopCard({
         </Txt>
         <Txt kind="large">{t('hold.inHand', { bin: pick.step.bin, position: pick.step.position.number })}</Txt>
       </View>
-      <View style={{ padding: 12, flexDirection: 'row', gap: 8 }}>
+      <View style={{ padding: 12, flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {carried && <Key size="floor" wide title={t('hold.putBack')} onPress={onOut} />}
         <Key kind="act" size="floor" wide title={t('hold.understood')} onPress={onUnderstood} />
       </View>

@@ -13,6 +13,7 @@ import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import { api, MeContext, nobodyAnswered, randomKey, remembered, store, tell, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { fetchPictures, play } from '../ui/index.ts';
+import { countRefused, type Why } from './countRefused.ts';
 import { onDevice } from './onDevice.ts';
 import type { Verdict } from './verdict.ts';
 import { useSetUp } from './useSetUp.ts';
@@ -70,8 +71,7 @@ export function useRun(id: string) {
       outbox.listen((event) => {
         if (event.entry.ask.id !== id) return false;
         if (event.kind === 'lost') {
-          // What was refused here already was heard.
-          if (event.entry.verdict !== 'refused') sing('refused');
+          sing('refused');
           setVerdict({ kind: 'refused', text: words(event.trouble) });
           void refetch();
           return true;
@@ -166,19 +166,14 @@ export function useRun(id: string) {
     );
   };
   /** A scan that may not be made here at all: said at once, and counted like any other error that was caught. */
-  const refuse = (pick: RunPick, text: string, why: { code: string; facts: Record<string, unknown> }) => {
-    tellOnly(
-      pick,
-      { name: 'runInput', id, body: { pick: pick.step.id, input: { kind: 'scan', text } } },
-      null,
-      'refused',
-    );
+  const refuse = (pick: RunPick | null, why: Why) => {
+    countRefused({ run: id, number: data!.run.number, of: pick?.step.id ?? null }, why);
     sing('refused');
     setVerdict({ kind: 'refused', text: words({ ...nobodyAnswered, ...why }) });
   };
   /** What changes nothing of the run on the device. */
-  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null, verdict: Entry['verdict'] = null) =>
-    add({ key: randomKey(), ask, verdict, after, about: aboutOf(data!, pick, 0) });
+  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null) =>
+    add({ key: randomKey(), ask, verdict: null, after, about: aboutOf(data!, pick, 0) });
   const pickOf = (pick: string) => picks.find((p) => p.step.id === pick);
   /** One touch, or a number, for what is left where nearly nothing should be. */
   const sayLeft = (units: number) => {
@@ -248,10 +243,7 @@ export function useRun(id: string) {
   /** The cart stands in a lane: the work passes on, as soon as the server hears of it. */
   const leave = (code: string) => {
     const lane = data?.lanes.find((l) => l.code.toUpperCase() === code.trim().toUpperCase());
-    if (!lane) {
-      sing('refused');
-      return setVerdict({ kind: 'refused', text: i18n.t('refusal.not-a-lane', { got: code }) });
-    }
+    if (!lane) return refuse(null, { code: 'not-a-lane', facts: { got: code } });
     setVerdict(null);
     add({
       key: randomKey(),

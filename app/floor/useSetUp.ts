@@ -4,6 +4,7 @@ import { outbox, type Entry } from '../offline/index.ts';
 import { randomKey } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import type { Sound } from '../ui/index.ts';
+import { countRefused } from './countRefused.ts';
 import { cartOnDevice } from './onDevice.ts';
 import type { Verdict } from './verdict.ts';
 
@@ -28,11 +29,11 @@ export function useSetUp({
   const cart = useMemo(() => (told ? cartOnDevice(told, entries) : null), [told, entries]);
   if (!cart) return null;
   const next = nextToSetUp(cart, chosen);
-  const send = (ask: Pick<Entry['ask'], 'name' | 'body'>, after: Entry['after'], verdict: Entry['verdict'] = null) =>
+  const send = (ask: Pick<Entry['ask'], 'name' | 'body'>, after: Entry['after']) =>
     outbox.add({
       key: randomKey(),
       ask: { ...ask, id },
-      verdict,
+      verdict: null,
       after,
       about: { run: number, bin: cart.cart, item: '', units: 0 },
     });
@@ -44,13 +45,11 @@ export function useSetUp({
     );
     const judged = judgeSetUp(now, chosen, text, new Date().getFullYear());
     if (judged.verdict === 'refused') {
-      // Changes nothing, and counts as an error that was caught.
-      send({ name: 'setUpCart', body: { text, chosen } }, null, 'refused');
+      const { code, got, expected } = judged;
+      const facts = { got, expected, cart: now.cart };
+      countRefused({ run: id, number, of: null }, { code, facts });
       sing('refused');
-      return say({
-        kind: 'refused',
-        text: i18n.t(`refusal.${judged.code}`, { got: judged.got, expected: judged.expected, cart: now.cart }),
-      });
+      return say({ kind: 'refused', text: i18n.t(`refusal.${code}`, facts) });
     }
     if (judged.verdict === 'chosen') {
       sing('accepted');

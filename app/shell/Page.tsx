@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { Key, Txt, useSurface, WIDE } from '../ui/index.ts';
+import { Key, NARROW, Txt, useSurface, WIDE } from '../ui/index.ts';
 import { useTranslation } from 'react-i18next';
 
 export interface PageProps {
@@ -36,7 +36,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
         }}
       >
         {onBack && <Key title={t('nav.back')} icon="arrow-left" iconOnly onPress={onBack} />}
-        <Txt kind="title" level={1} style={{ flexGrow: 1 }}>
+        <Txt kind={width < NARROW ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
           {title}
         </Txt>
         {aside && <View style={{ flexShrink: 1 }}>{aside}</View>}

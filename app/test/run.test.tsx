@@ -66,6 +66,8 @@ function server(picks: RunPick[]) {
   const state = {
     picks: picks.map((p) => ({ ...p })),
     inputs: [] as { pick: string; input: PickInput }[],
+    /** Scans that the device refused by itself. */
+    refused: [] as object[],
     reachable: true,
     refuse: null as string | null,
     hold: null as Promise<void> | null,
@@ -88,6 +90,7 @@ function server(picks: RunPick[]) {
       return [200, {}];
     }
     if (/\/(walk-from|left|take-out)$/.test(path)) return [200, {}];
+    if (path.endsWith('/refused')) return [200, { seen: state.refused.push(body) }];
     if (path.endsWith('/undo')) {
       const last = [...state.picks].reverse().find((p) => p.state !== 'open');
       if (last) Object.assign(last, { state: 'open', picked: 0, progress: freshProgress });
@@ -186,14 +189,15 @@ describe('a run on the device', () => {
 
   it('refuses what may not be scanned at all at once, and tells the server, which counts it', async () => {
     const { result, there } = await open([pick(1, 1)]);
-    there.refuse = 'order-held';
-    const why = { code: 'order-held', facts: { order: 'LA-1', why: 'Customer rang.' } };
-    act(() => result.current.refuse(result.current.picks[0]!, 'A-01-1', why));
+    const why = { code: 'order-held', facts: { order: 'LA-1', why: 'Customer rang.', got: 'A-01-1' } };
+    act(() => result.current.refuse(result.current.picks[0]!, why));
     expect(result.current.verdict!.text).toMatch(/^LA-1 is on hold: Customer rang/);
-    await waitFor(() => expect(there.inputs).toEqual([{ pick: 'p1', input: { kind: 'scan', text: 'A-01-1' } }]));
+    act(() => result.current.leave('LANE-9'));
+    expect(result.current.verdict!.text).toMatch(/LANE-9/);
+    const lane = { of: null, code: 'not-a-lane', facts: { got: 'LANE-9' } };
+    await waitFor(() => expect(there.refused).toEqual([{ of: 'p1', ...why }, lane]));
     await waitFor(() => expect(outbox.snapshot().entries).toEqual([]));
-    // Heard once, though the server refused it as well; and no task: nothing changed hands.
-    expect([heard, outbox.snapshot().lost]).toEqual([['refused'], []]);
+    expect([heard, there.inputs, there.left]).toEqual([['refused', 'refused'], [], null]);
   });
 
   it('sounds the finish with the last pick, and has no step left', async () => {

@@ -1,15 +1,18 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { TextInput, View } from 'react-native';
+import { TextInput, useWindowDimensions, View } from 'react-native';
 import { useTranslation } from 'react-i18next';
 import { remember, remembered } from '../kept/index.ts';
 import { useScans } from './keys/index.ts';
 import { Key } from './Key.tsx';
-import { fonts, useSurface } from './theme.ts';
+import { fonts, NARROW, useSurface } from './theme.ts';
 
 /** Read only where a camera is asked for. */
 const CameraStrip = lazy(() => import('./camera/CameraStrip.tsx'));
 const hasCamera = () => typeof navigator !== 'undefined' && !!navigator.mediaDevices?.getUserMedia;
+
+/** Without scrolling to it: where letters are very large, what is read lies above. */
+const focusIn = (field: TextInput | null) => (field as unknown as HTMLElement | null)?.focus({ preventScroll: true });
 
 /**
  * A field for codes. A scanner that types is heard wherever the focus is; a person types and presses Enter. The field
@@ -31,18 +34,19 @@ export function ScanField({
   const { t } = useTranslation();
   const [text, setText] = useState('');
   const field = useRef<TextInput>(null);
+  const narrow = useWindowDimensions().width < NARROW;
   const [camera, setCamera] = useState(() => size === 'floor' && hasCamera() && remembered('camera') === 'on');
   const take = (code: string) => {
     if (disabled || code.trim() === '') return;
     setText('');
     onCode(code.trim());
-    field.current?.focus();
+    focusIn(field.current);
   };
   useScans(take, { enabled: !disabled });
   useEffect(() => {
     // Without the virtual keyboard: it would cover the card. A tap on the field still opens it.
     const touch = typeof matchMedia !== 'undefined' && matchMedia('(pointer: coarse)').matches;
-    if (!touch) field.current?.focus();
+    if (!touch) focusIn(field.current);
   }, [label]);
   const height = size === 'floor' ? 60 : 44;
   const line = (
@@ -58,7 +62,9 @@ export function ScanField({
         paddingLeft: 12,
       }}
     >
-      <MaterialCommunityIcons name="barcode-scan" size={size === 'floor' ? 26 : 20} color={surface.quiet} />
+      {!narrow && (
+        <MaterialCommunityIcons name="barcode-scan" size={size === 'floor' ? 26 : 20} color={surface.quiet} />
+      )}
       <TextInput
         ref={field}
         value={text}

@@ -3,7 +3,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { Picture } from './Picture.tsx';
 import { Signal } from './Signal.tsx';
 import { Stripes } from './Stripes.tsx';
-import { useSurface } from './theme.ts';
+import { NARROW, useSurface } from './theme.ts';
 import { Txt } from './Txt.tsx';
 
 export interface StepCardProps {
@@ -29,6 +29,9 @@ export interface StepCardProps {
 
 /** Pixels of height below which the card leaves out what can be done without. */
 const TIGHT = 300;
+const PAD = 14;
+/** Width of a letter of a code, in parts of its size. */
+const LETTER = 0.56;
 
 /** One instruction: verb, place in huge type, item with picture, count, position; what was just said about it on top. */
 export function StepCard({
@@ -47,17 +50,20 @@ export function StepCard({
   const surface = useSurface();
   const { width } = useWindowDimensions();
   /** What the card has for itself: a camera, a keyboard or large letters may leave little. */
-  const [room, setRoom] = useState(Infinity);
+  const [room, setRoom] = useState({ width: width - 24, height: Infinity });
   // What the last pick came to is heard too; what this one must not be taken for has to be read.
   const band =
     alike !== undefined && (!verdict || verdict.kind === 'done') ? { kind: 'caution' as const, text: alike } : verdict;
-  const tight = room < TIGHT;
-  const huge = tight ? 56 : width > 700 ? 96 : code.length > 9 ? 46 : 72;
+  const tight = room.height < TIGHT;
+  const narrow = width < NARROW;
+  // A code is read whole, in one line.
+  const fits = Math.floor((room.width - 2 * PAD) / (code.length * LETTER));
+  const huge = Math.min(fits, tight ? 56 : width > 700 ? 96 : 72);
   return (
     <View
       role="group"
       aria-label={`${verb} ${code}`}
-      onLayout={(e) => setRoom(e.nativeEvent.layout.height)}
+      onLayout={(e) => setRoom(e.nativeEvent.layout)}
       style={{
         flex: 1,
         minHeight: 0,
@@ -80,7 +86,7 @@ export function StepCard({
                 borderColor: surface.line,
               }}
             >
-              <Signal kind={band.kind} text={band.text} size={band === verdict ? 'strong' : 'large'} />
+              <Signal kind={band.kind} text={band.text} size={tight || band.kind === 'done' ? 'strong' : 'large'} />
             </View>
           </>
         )}
@@ -89,7 +95,7 @@ export function StepCard({
         style={{
           flex: 1,
           minHeight: 0,
-          padding: tight ? 8 : 14,
+          padding: tight ? 8 : PAD,
           paddingTop: 6,
           gap: tight ? 2 : 8,
           justifyContent: 'space-evenly',
@@ -107,7 +113,7 @@ export function StepCard({
           </View>
         </View>
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
-          {!tight && item.picture !== '' && <Picture name={item.picture} size={92} />}
+          {!tight && !narrow && item.picture !== '' && <Picture name={item.picture} size={92} />}
           <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
             <Txt kind={tight ? 'strong' : 'large'} lines={tight ? 2 : 3}>
               {item.name}

@@ -72,6 +72,8 @@ export const fonts = {
 
 /** From this width a screen shows list and detail side by side. */
 export const WIDE = 1000;
+/** Narrower than this is a phone whose letters are set very large: what can be done without is left out. */
+export const NARROW = 260;
 
 export const SurfaceContext = createContext<SurfaceName>('paper');
 

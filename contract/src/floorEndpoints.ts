@@ -24,6 +24,14 @@ export const floorEndpoints = all({
     body: runs.walkFromBody,
     answer: nothing,
   },
+  countRefused: {
+    method: 'POST',
+    path: '/api/runs/:id/refused',
+    needs: ['runs.pick'],
+    summary: 'A scan that a device refused by itself, beside the picks: an error that was caught, and changes nothing',
+    body: runs.refusedBody,
+    answer: nothing,
+  },
   handOver: {
     method: 'POST',
     path: '/api/runs/:id/hand-over',

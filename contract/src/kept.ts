@@ -12,6 +12,7 @@ export const keptNames = [
   'takeOut',
   'putBackOne',
   'setUpCart',
+  'countRefused',
   'leaveBehind',
   'takeCount',
 ] as const;

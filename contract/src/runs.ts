@@ -188,6 +188,11 @@ export const lostBody = z.strictObject({
   units: z.int().min(0),
   code: z.string().max(60).describe('Why the server did not take it'),
 });
+export const refusedBody = z.strictObject({
+  of: id.nullable().describe('The pick, or the goods that go back, in whose place it was scanned'),
+  code: z.string().max(60).describe('Why it was refused'),
+  facts: z.record(z.string().max(40), z.string().max(200)).describe('What was scanned, what was expected'),
+});
 export const inputBody = z.strictObject({ pick: id, input: pickInput });
 /** Header of what is sent late: milliseconds since it was done, by the device's own clock, whatever that says. */
 export const DONE_AGO = 'done-ago';

@@ -141,6 +141,14 @@ describe('an order out of the run', () => {
     expect((await put({ item: item.sku, bin: 'Z-99-9' })).code).toBe('wrong-bin');
     expect((await put({ item: '9521234001010', bin })).code).toBe('wrong-item');
     expect(await inBin(bin, item.sku)).toBe(before);
+    // What the device refuses by itself changes nothing, and is counted where it was scanned.
+    const facts = { got: 'Z-99-9', expected: bin };
+    await suri.get('countRefused', { id: run, body: { of: goods, code: 'wrong-bin', facts } });
+    expect((await desk.get('trail', { id: ids[0]! })).entries.at(-1)).toMatchObject({
+      kind: 'scan-refused',
+      person: 'Suri Okell',
+      facts: { ...facts, code: 'wrong-bin', bin, item: item.name },
+    });
     await suri.get('putBackOne', { id: run, body: { goods, item: item.packs[0]!.gtin, bin } });
     expect(await inBin(bin, item.sku)).toBe(before + units);
     expect((await put({ item: '*', bin: '*' })).code).toBe('not-found');

@@ -119,6 +119,7 @@ export const refusal: Same<typeof english> = {
     'no-cart': 'Dieser Standort hat keine Wagen. Richte zuerst einen ein.',
     'run-state': 'Rundgang {{run}} ist inzwischen {{state}}.',
     'run-of-another': '{{picker}} hat Rundgang {{run}}.',
+    'not-your-run': '{{got}} pickt {{picker}}. Es wurde nichts geändert.',
     'not-a-cart': '„{{got}}“ ist kein Wagen. Scanne das Etikett am Wagen.',
     'unknown-cart': 'Hier gibt es kein {{got}}.',
     'cart-busy': '{{cart}} gehört noch zu Rundgang {{run}}. Nimm einen leeren.',

@@ -115,6 +115,7 @@ export const refusal = {
     'no-cart': 'This site has no carts. Set one up first.',
     'run-state': 'Run {{run}} is {{state}} meanwhile.',
     'run-of-another': '{{picker}} has run {{run}}.',
+    'not-your-run': '{{got}} is for {{picker}} to pick. Nothing was changed.',
     'not-a-cart': '"{{got}}" is not a cart. Scan the label on the cart.',
     'unknown-cart': 'There is no {{got}} here.',
     'cart-busy': '{{cart}} is still used by run {{run}}. Take an empty one.',

@@ -6,6 +6,7 @@ import { wayOf } from '../ways/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { crewOf } from './crew.ts';
+import { countRefused } from './countRefused.ts';
 import { closeOnCart } from './intoCarton.ts';
 import { inChain, walkUp } from './chain.ts';
 import { walkFrom } from './walkFrom.ts';
@@ -54,6 +55,10 @@ export function runRoutes(doors: Doors): void {
   );
   serve(doors, endpoints.reportLost, async ({ id, body, change }) => {
     await change((current) => reportLost(current, id, body));
+    return {};
+  });
+  serve(doors, endpoints.countRefused, async ({ id, body, change }) => {
+    await change((current) => countRefused(current, id, body));
     return {};
   });
   serve(doors, endpoints.handOver, async ({ id, body, change }) => {

@@ -39,17 +39,8 @@ export async function setUpCart(
   let given = setUp.places.filter((p) => !p.ready && p.place <= setUp.size);
   if (text !== null) {
     const verdict = judgeSetUp(setUp, chosen, text, now.getUTCFullYear());
-    if (verdict.verdict === 'refused') {
-      const facts = { expected: verdict.expected, got: verdict.got, cart: setUp.cart };
-      const refusal = new Refusal(409, verdict.code, facts);
-      refusal.caught = {
-        kind: 'scan-refused',
-        runId,
-        waveId: run.waveId,
-        facts: { ...facts, run: run.number, code: verdict.code, bin: setUp.cart, input: { kind: 'scan', text } },
-      };
-      throw refusal;
-    }
+    if (verdict.verdict === 'refused')
+      throw new Refusal(409, verdict.code, { expected: verdict.expected, got: verdict.got });
     if (verdict.verdict === 'chosen') return { set: [] };
     const order = setUp.places.find((p) => p.order === verdict.order)!;
     await renumber(change, runId, [
