@@ -148,6 +148,37 @@ describe('an order that changes under way', () => {
     await packAll(packer!, order);
   });
 
+  it('put back in part while its run goes on: undoing takes only what still lies on the cart', async () => {
+    const order = await takeIn(desk!, {
+      number: 'C-UNDO',
+      lines: [
+        ['HT-004', 1],
+        ['HT-003', 4],
+      ],
+    });
+    const wave = await startWave(desk!, [order]);
+    const run = (await desk!.get('wave', { id: wave })).runs[0]!.id;
+    const { picks } = await picker!.get('takeRun', { id: run, body: { cart: 'CART-08' } });
+    const pick = picks.find((p) => p.step.units === 4)!;
+    const now = async () => (await picker!.get('run', { id: run })).picks.find((p) => p.step.id === pick.step.id)!;
+    const less = async (asked: number) => {
+      await pickOne(picker!, run, await now(), 'CART-08');
+      const left: Wanted['lines'] = asked > 0 ? [['HT-003', asked]] : [];
+      await takeIn(desk!, { number: 'C-UNDO', lines: [['HT-004', 1], ...left] });
+      const { tasks } = await desk!.get('deskTasks');
+      await desk!.get('settleTask', { id: tasks[0]!.id, body: { decision: 'put-back' } });
+    };
+    await less(3);
+    expect(await picker!.get('undoPick', { id: run })).toEqual({ pick: pick.step.id });
+    expect(await now()).toMatchObject({ state: 'open', picked: 0, step: { units: 3 } });
+    const { trips } = await picker!.get('putBacks');
+    expect(trips.find((t) => t.run === run)!.goods.map((g) => [g.units, g.done])).toEqual([[1, false]]);
+    // Nothing of it is left on the cart: there is nothing to undo.
+    await less(0);
+    expect(await picker!.get('undoPick', { id: run })).toEqual({ pick: null });
+    expect(await lineOf(order, 2)).toMatchObject({ picked: 0, released: 0, cancelled: 4 });
+  });
+
   it('cancelled whole after packing began: nothing is put back that lies in a carton, and the order closes when it is', async () => {
     const order = await pickedOrder(desk!, picker!, 'CART-04', { number: 'C-PACK', lines: [['HT-003', 2]] });
     const input = (what: object) => packer!.get('packInput', { id: order, body: { bench: 'BENCH-1', input: what } });

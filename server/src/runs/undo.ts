@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { freshProgress } from '@hand-relay/core/picking';
-import { rows, type Change } from '../platform/index.ts';
+import { Refusal, rows, type Change } from '../platform/index.ts';
 import { inquiryOf, move } from '../stock/index.ts';
 import { takeFromCarton } from './intoCarton.ts';
 import { promiseAgain, swapLot } from './promises.ts';
@@ -59,21 +59,30 @@ async function undoLine(
                case when r.picking = 'consolidate' then jsonb_build_object('bin', k.bin_id, 'item', k.item_id, 'lot', k.lot, 'at', k.confirmed_at) end as together
         from pick k join run r on r.id = k.run_id join item i on i.id = k.item_id join order_line l on l.id = k.line_id
         left join stock_total t on t.site_id = ${actor.siteId} and t.item_id = k.item_id and t.lot = k.lot
-        where k.run_id = ${runId} and k.state in ('done', 'short') ${among} order by k.confirmed_at desc, k.sequence desc limit 1
+        where k.run_id = ${runId} and k.state in ('done', 'short') and k.units > 0 ${among} order by k.confirmed_at desc, k.sequence desc limit 1
         for update of k, l`,
   );
   if (!last) return null;
   await takeFromCarton(change, last.id, last.line);
-  const made = await rows<{ from: string; to: string; itemId: string; lot: string; serial: string; units: number }>(
+  const made = await rows<Made>(
     tx,
-    sql`select m.from_place as "from", m.to_place as "to", m.item_id as "itemId", m.lot, m.serial, sum(m.units)::int as units
+    sql`select m.from_place as "from", m.to_place as "to", m.item_id as "itemId", m.lot, m.serial, sum(m.units)::int as units,
+               coalesce((select b.units from balance b where b.place_id = m.to_place and b.item_id = m.item_id
+                           and b.lot = m.lot and b.serial = m.serial), 0)::int as there
         from movement m where m.document in (${last.id}, ${`short ${last.id}`}) and m.id > coalesce(
           (select max(u.id) from movement u where u.document = ${`undo ${last.id}`}), 0)
         group by 1, 2, 3, 4, 5`,
   );
   await move(
     change,
-    made.map((m) => ({ from: m.to, to: m.from, item: m.itemId, lot: m.lot, serial: m.serial, units: m.units })),
+    stillThere(made, last, inquiryOf(actor.siteId)).map((m) => ({
+      from: m.to,
+      to: m.from,
+      item: m.itemId,
+      lot: m.lot,
+      serial: m.serial,
+      units: m.units,
+    })),
     'undo',
     `undo ${last.id}`,
   );
@@ -104,6 +113,34 @@ async function undoLine(
   change.tell('orders', [last.order]);
   change.tell('waves', [run.waveId]);
   return { id: last.id, together: last.together };
+}
+
+/** A movement that a confirmation made, and what lies where it led to. */
+interface Made {
+  from: string;
+  to: string;
+  itemId: string;
+  lot: string;
+  serial: string;
+  units: number;
+  there: number;
+}
+
+/** What of a confirmation can go back: part of what was picked may be on its way back already, by a trip of its own. */
+function stillThere(
+  made: readonly Made[],
+  { picked, item }: { picked: number; item: string },
+  inquiry: string,
+): Made[] {
+  let left = picked;
+  const back = made.map((m) => {
+    if (m.to === inquiry) return m;
+    const units = Math.min(m.units, m.there, left);
+    left -= units;
+    return { ...m, units };
+  });
+  if (left > 0) throw new Refusal(409, 'unpack-first', { units: left, item });
+  return back.filter((m) => m.units > 0);
 }
 
 /**
