@@ -6,13 +6,13 @@ import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave, takeIn, type Wanted } from './steps.ts';
 
 let relay: TestRelay;
-let [desk, pico] = [] as unknown as [Person, Person];
+let [desk, pico, packer] = [] as unknown as [Person, Person, Person];
 let made = 0;
 /** Numbers that were printed for cartons and are on none yet. */
 let numbers: string[] = [];
 beforeAll(async () => {
   relay = await openTest();
-  [desk, pico] = await Promise.all([relay.as('maren'), relay.as('pico')]);
+  [desk, pico, packer] = await Promise.all([relay.as('maren'), relay.as('pico'), relay.as('ada')]);
   const carton = { ...usualWay.picking.many, drop: 'carton' as const };
   const { way } = await desk.get('way');
   await desk.get('changeWay', { body: { ...way, picking: { one: carton, many: carton } } });
@@ -134,6 +134,12 @@ it('a carton that is full ends the pick; the rest goes into another', async () =
     [c, 3, 'open'],
   ]);
   const mine = (await job.detail()).cartons.find((x) => x.sscc === c)!;
+  // As long as the picker has it, nobody else takes anything out.
+  const out = { id: mine.id, body: { item: three.step.item.id, lot: '', serial: '', units: 1 } };
+  expect((await packer.refused('unpack', out)).facts).toEqual({
+    run: (await job.detail()).run.number,
+    state: 'picking',
+  });
   expect(await pico.get('closeOnCart', { id: job.run, body: { carton: mine.id } })).toEqual({ sscc: c });
 
   // Taken out of the run, all of it goes back, whichever carton it lies in.

@@ -116,11 +116,22 @@ export async function unpack(
   goods: { item: string; lot: string; serial: string; units: number },
 ): Promise<void> {
   const { tx, actor } = change;
-  const [carton] = await rows<{ order: string; state: string; place: string; number: number; shipment: string }>(
+  const [carton] = await rows<{
+    order: string;
+    state: string;
+    place: string;
+    number: number;
+    shipment: string;
+    run: string | null;
+  }>(
     tx,
-    sql`select order_id as "order", state, place_id as place, number, shipment_id as shipment from carton where id = ${cartonId} and site_id = ${actor.siteId} for update`,
+    sql`select k.order_id as "order", k.state, k.place_id as place, k.number, k.shipment_id as shipment,
+               (select r.number from run r where r.id = k.run_id and r.state = 'picking') as run
+        from carton k where k.id = ${cartonId} and k.site_id = ${actor.siteId} for update of k`,
   );
   if (!carton) throw notFound('carton', cartonId);
+  // It is in a picker's hands, who undoes what went into it.
+  if (carton.run !== null) throw new Refusal(409, 'run-state', { run: carton.run, state: 'picking' });
   if (carton.state !== 'open') throw new Refusal(409, 'carton-closed', { carton: carton.number });
   const inside = await rows<{ line: string; units: number }>(
     tx,
