@@ -140,6 +140,20 @@ test('what is left in a nearly empty bin is one touch', async ({ browser }) => {
   const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
   await take(floor, run!, 'CART-17');
   const picks = await picksOf(floor, run!.id);
+  await test.step('with very large letters a refusal is in view, and no key lies beyond the edge', async () => {
+    await floor.setViewportSize({ width: PHONE.width / 2, height: PHONE.height / 2 });
+    await expect(key(floor, 'Problem')).not.toBeInViewport();
+    await key(floor, 'Problem').scrollIntoViewIfNeeded();
+    const wrong = picks[0]!.step.bin === 'A-01-1' ? 'A-01-2' : 'A-01-1';
+    await scan(floor, wrong);
+    await expect(floor.getByText(`This is bin ${wrong}. Go to ${picks[0]!.step.bin}.`)).toBeInViewport();
+    const beyond = () => {
+      const keys = [...document.querySelectorAll('button')];
+      return keys.filter((k) => k.getBoundingClientRect().right > innerWidth).map((k) => k.textContent);
+    };
+    expect(await floor.evaluate(beyond)).toEqual([]);
+    await floor.setViewportSize(PHONE);
+  });
   const at = picks.findIndex((p) => p.step.item.sku === sku);
   for (const pick of picks.slice(0, at + 1)) await pickOne(floor, pick, 'CART-17');
   await key(floor, 'Yes, 1').click();

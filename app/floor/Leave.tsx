@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { duration, i18n, number } from '../text/index.ts';
-import { Card, Failed, Key, Row, ScanField, Signal, Txt } from '../ui/index.ts';
+import { Card, Failed, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 import { Beside } from './RunSheet.tsx';
@@ -70,6 +70,7 @@ export function Leave({
 }) {
   const { t } = useTranslation();
   const router = useRouter();
+  const narrow = useNarrow();
   const cart = run.run.cart ?? '';
   const summary = summaryOf(run, picks);
   return (
@@ -105,7 +106,7 @@ export function Leave({
       ))}
       <Card gap={10}>
         <Signal kind="done" text={t('floor.leaveTitle')} size="heading" />
-        <Txt kind="code" style={{ fontSize: 56 }}>
+        <Txt kind="code" style={narrow ? { fontSize: 40, lineHeight: 44 } : { fontSize: 56 }}>
           {run.proposedLane ?? ''}
         </Txt>
         <Txt kind="heading">

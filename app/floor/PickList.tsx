@@ -4,7 +4,7 @@ import { Pressable, View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
 import { remember, remembered } from '../state/index.ts';
 import { distance, i18n, number } from '../text/index.ts';
-import { Key, Picture, Row, Shape, Txt, useSurface } from '../ui/index.ts';
+import { Key, Picture, Row, Shape, Txt, useNarrow, useSurface } from '../ui/index.ts';
 
 /** What the list says of a pick beside bin, goods and units: as its reader chooses. */
 const columns = ['picture', 'order', 'lot', 'zone', 'left', 'why'] as const;
@@ -51,7 +51,13 @@ export function PickList({
     remember(KEPT, next.join(' '));
     setShown(next);
   };
+  const narrow = useNarrow();
   const lines = shown.filter((c) => c !== 'picture');
+  const bin = (p: RunPick) => (
+    <Txt kind="heading" style={narrow ? {} : { width: 76 }}>
+      {p.step.bin}
+    </Txt>
+  );
   return (
     <View style={{ gap: 6 }}>
       <Row gap={6}>
@@ -104,12 +110,11 @@ export function PickList({
                   p.progress.counted > 0 && <Shape kind="quiet" />
                 )}
               </View>
-              <Txt kind="heading" style={{ width: 76 }}>
-                {p.step.bin}
-              </Txt>
-              {shown.includes('picture') && <Picture name={p.picture} size={40} />}
+              {!narrow && bin(p)}
+              {shown.includes('picture') && !narrow && <Picture name={p.picture} size={40} />}
               <View style={{ flex: 1, minWidth: 0 }}>
-                <Txt lines={1}>{p.step.item.name}</Txt>
+                {narrow && bin(p)}
+                <Txt lines={narrow ? 2 : 1}>{p.step.item.name}</Txt>
                 {said.length > 0 && (
                   <Txt kind="small" colour="quiet" lines={2}>
                     {said.join(' · ')}

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
 import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core/picking';
 import { number } from '../text/index.ts';
-import { Column, Failed, Field, Key, Row, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { Column, Failed, Field, Key, Row, Sheet, SurfaceContext, Txt, useNarrow } from '../ui/index.ts';
 import { takePhoto } from './takePhoto.ts';
 
 type Report = Extract<PickInput, { kind: 'short' }>;
@@ -33,6 +33,7 @@ export function ProblemSheet({
   onOut: () => void;
 }) {
   const { t } = useTranslation();
+  const narrow = useNarrow();
   const low = pick.progress.counted;
   const high = pick.step.units - 1;
   const [reason, setReason] = useState<ShortReason | null>(null);
@@ -67,7 +68,7 @@ export function ProblemSheet({
           <>
             <Row gap={10} style={{ justifyContent: 'space-between' }}>
               <Txt kind="heading">{t('floor.shortAsk')}</Txt>
-              <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+              <Row gap={narrow ? 4 : 8} style={{ flexWrap: 'nowrap' }}>
                 <Key
                   size="floor"
                   icon="minus"
@@ -76,7 +77,7 @@ export function ProblemSheet({
                   disabled={good <= low}
                   onPress={() => setGood(good - 1)}
                 />
-                <Txt kind="figure" style={{ minWidth: 56 }} align="center" live="polite">
+                <Txt kind="figure" style={{ minWidth: narrow ? 24 : 56 }} align="center" live="polite">
                   {number(good)}
                 </Txt>
                 <Key
@@ -116,7 +117,7 @@ export function ProblemSheet({
                   onPress={() => report()}
                 />
               </View>
-              <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+              <Row gap={8}>
                 {!alone && <Key size="floor" wide title={t('floor.later')} onPress={onLater} />}
                 {!pick.together && (
                   <Key size="floor" wide title={t('floor.out', { order: pick.order.number })} onPress={onOut} />

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { clock, relative, distance } from '../text/index.ts';
-import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useSurface } from '../ui/index.ts';
+import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useNarrow, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
@@ -73,10 +73,11 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
   const me = useMe();
   const now = useNow();
   const surface = useSurface();
+  const narrow = useNarrow();
   const share = run.picks > 0 ? run.picksDone / run.picks : 0;
   return (
     <Card gap={10}>
-      <Row gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
+      <Row gap={12} style={{ flexWrap: narrow ? 'wrap' : 'nowrap', justifyContent: 'space-between' }}>
         <View style={{ flexShrink: 1 }}>
           <Txt kind="title">{run.callSign}</Txt>
           <Txt colour="quiet">

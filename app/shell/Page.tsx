@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { Key, NARROW, Txt, useSurface, WIDE } from '../ui/index.ts';
+import { Key, Txt, useNarrow, useSurface, WIDE } from '../ui/index.ts';
 import { useTranslation } from 'react-i18next';
 
 export interface PageProps {
@@ -15,11 +15,15 @@ export interface PageProps {
   foot?: ReactNode;
 }
 
+/** Share of a screen with very large letters that the foot may take; the rest of it is scrolled to. */
+const FOOT = 0.4;
+
 /** A screen: its title, its content, and what stays at its foot. */
 export function Page({ title, aside, onBack, children, filled = false, foot }: PageProps) {
   const surface = useSurface();
   const { t } = useTranslation();
-  const { width } = useWindowDimensions();
+  const { width, height } = useWindowDimensions();
+  const narrow = useNarrow();
   const edge = width >= WIDE ? 20 : 12;
   return (
     <View role="main" style={{ flex: 1, minHeight: 0, minWidth: 0, backgroundColor: surface.ground }}>
@@ -36,7 +40,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
         }}
       >
         {onBack && <Key title={t('nav.back')} icon="arrow-left" iconOnly onPress={onBack} />}
-        <Txt kind={width < NARROW ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
+        <Txt kind={narrow ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
           {title}
         </Txt>
         {aside && <View style={{ flexShrink: 1 }}>{aside}</View>}
@@ -52,8 +56,10 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
         </ScrollView>
       )}
       {foot && (
-        <View
-          style={{
+        <ScrollView
+          // With very large letters the foot would cover all that is to be read.
+          style={{ flexGrow: 0, ...(narrow ? { maxHeight: height * FOOT } : { flexShrink: 0 }) }}
+          contentContainerStyle={{
             padding: edge,
             paddingVertical: 10,
             borderTopWidth: 1,
@@ -62,7 +68,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
           }}
         >
           {foot}
-        </View>
+        </ScrollView>
       )}
     </View>
   );

@@ -4,13 +4,14 @@ import { useTranslation } from 'react-i18next';
 import { ScrollView, View, type TextInput } from 'react-native';
 import { api, remember, remembered, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage } from '../text/index.ts';
-import { Baton, Column, Field, Key, Signal, Choice, Txt, useScans } from '../ui/index.ts';
+import { Baton, Column, Field, Key, Signal, Choice, Txt, useNarrow, useScans } from '../ui/index.ts';
 
 type Way = 'badge' | 'name';
 
 /** Sign-in by scanned badge and PIN, or by name and password; the device keeps which one was used last. */
 export function SignIn() {
   const { t } = useTranslation();
+  const narrow = useNarrow();
   useEffect(
     () =>
       showLanguage(remembered('language') === 'de' ? 'de' : remembered('language') === 'en' ? 'en' : browserLanguage()),
@@ -63,7 +64,7 @@ export function SignIn() {
       <Column gap={20} style={{ width: '100%', maxWidth: 400 }}>
         <View style={{ gap: 10 }}>
           <Baton
-            scale={2}
+            scale={narrow ? 1.5 : 2}
             label={t('app.name')}
             state={{ filled: { desk: 1, floor: 1, bench: 0.55, dock: 0 }, at: 'bench', late: false }}
           />

@@ -1,11 +1,11 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { TextInput, useWindowDimensions, View } from 'react-native';
+import { TextInput, View } from 'react-native';
 import { useTranslation } from 'react-i18next';
 import { remember, remembered } from '../kept/index.ts';
 import { useScans } from './keys/index.ts';
 import { Key } from './Key.tsx';
-import { fonts, NARROW, useSurface } from './theme.ts';
+import { fonts, useNarrow, useSurface } from './theme.ts';
 
 /** Read only where a camera is asked for. */
 const CameraStrip = lazy(() => import('./camera/CameraStrip.tsx'));
@@ -34,7 +34,7 @@ export function ScanField({
   const { t } = useTranslation();
   const [text, setText] = useState('');
   const field = useRef<TextInput>(null);
-  const narrow = useWindowDimensions().width < NARROW;
+  const narrow = useNarrow();
   const [camera, setCamera] = useState(() => size === 'floor' && hasCamera() && remembered('camera') === 'on');
   const take = (code: string) => {
     if (disabled || code.trim() === '') return;

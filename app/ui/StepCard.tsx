@@ -3,7 +3,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { Picture } from './Picture.tsx';
 import { Signal } from './Signal.tsx';
 import { Stripes } from './Stripes.tsx';
-import { NARROW, useSurface } from './theme.ts';
+import { useNarrow, useSurface } from './theme.ts';
 import { Txt } from './Txt.tsx';
 
 export interface StepCardProps {
@@ -55,7 +55,7 @@ export function StepCard({
   const band =
     alike !== undefined && (!verdict || verdict.kind === 'done') ? { kind: 'caution' as const, text: alike } : verdict;
   const tight = room.height < TIGHT;
-  const narrow = width < NARROW;
+  const narrow = useNarrow();
   // A code is read whole, in one line.
   const fits = Math.floor((room.width - 2 * PAD) / (code.length * LETTER));
   const huge = Math.min(fits, tight ? 56 : width > 700 ? 96 : 72);

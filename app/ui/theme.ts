@@ -1,4 +1,5 @@
 import { createContext, useContext } from 'react';
+import { useWindowDimensions } from 'react-native';
 
 /** The two surfaces of the house: paper for desks, floor for hands. */
 export type SurfaceName = 'paper' | 'floor';
@@ -72,8 +73,9 @@ export const fonts = {
 
 /** From this width a screen shows list and detail side by side. */
 export const WIDE = 1000;
-/** Narrower than this is a phone whose letters are set very large: what can be done without is left out. */
-export const NARROW = 260;
+const NARROW = 260;
+/** Whether the screen is that of a phone whose letters are set very large: what can be done without is left out. */
+export const useNarrow = (): boolean => useWindowDimensions().width < NARROW;
 
 export const SurfaceContext = createContext<SurfaceName>('paper');
 
