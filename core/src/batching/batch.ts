@@ -52,12 +52,14 @@ export function batch(
   else {
     const { plain, rows } = map.network;
     const few = orders.length <= (plain && rows.length <= SWEEP_ROWS ? FEW.swept : FEW.searched);
-    const half = () => (spent?.() ?? 0) >= 0.5;
-    const exact = !crew && few ? shortest(problem, half) : null;
-    if (exact) return told(problem, exact);
+    const spentMost = (share: number) => () => (spent?.() ?? 0) >= share;
     const near = neighbours(problem, map.network.rows);
-    const first = savings(problem, fewEnough(orders.length) ? undefined : near, half);
-    runs = search(problem, first, { seed, spent, near, goal: crew ? forCrew(orders, crew) : leastWalk, onProgress });
+    // Savings first, whatever follows: cut short, the rest begins where it stands.
+    const first = savings(problem, fewEnough(orders.length) ? undefined : near, spentMost(0.5));
+    const goal = crew ? forCrew(orders, crew) : leastWalk;
+    runs =
+      (!crew && few ? shortest(problem, spentMost(0.75)) : null) ??
+      search(problem, first, { seed, spent, near, goal, onProgress });
   }
   return told(problem, runs);
 }
