@@ -40,6 +40,20 @@ export default tseslint.config(
     },
   },
   { files: ['**/*.{js,mjs}'], languageOptions: { globals: globals.node } },
+  {
+    // The commands install the packages themselves: until then there is only what Node.js brings.
+    files: ['bin/**/*.mjs'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '^(?!node:|\\./)', message: 'Import packages inside a function, after the install step.' },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['app/*.js'], languageOptions: { sourceType: 'commonjs' } },
   {
     files: ['**/*.test.ts', '**/*.test.tsx', '**/test/**', 'e2e/**', '**/arbitraries.ts'],

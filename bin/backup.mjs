@@ -1,5 +1,6 @@
-import { copyFileSync, existsSync, readdirSync, readFileSync } from 'node:fs';
+import { copyFileSync, existsSync, readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
+import { holderOf } from './holder.mjs';
 import { root } from './lib.mjs';
 
 /** Asks the server that runs on a data folder for a backup, and copies it to the file named. */
@@ -10,12 +11,12 @@ const fail = (text) => {
   process.exit(2);
 };
 if (!to) fail('Usage: DATA_DIR=folder npm run backup -- FILE');
-const holder = join(folder, 'in-use.json');
-if (!existsSync(holder)) fail(`No server runs on ${folder}. A folder that nobody uses is copied as it is.`);
+const holder = await holderOf(folder);
+if (holder === null) fail(`No server runs on ${folder}. A folder that nobody uses is copied as it is.`);
 const backups = join(folder, 'backups');
 const there = () => (existsSync(backups) ? readdirSync(backups).filter((f) => f.endsWith('.backup')) : []);
 const before = new Set(there());
-process.kill(JSON.parse(readFileSync(holder, 'utf8')).pid, 'SIGUSR2');
+process.kill(holder, 'SIGUSR2');
 for (let waited = 0; waited < 120_000; waited += 200) {
   const made = there().find((f) => !before.has(f));
   if (made) {

@@ -1,7 +1,6 @@
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
-import { generateSW } from 'workbox-build';
 import { must, root } from './lib.mjs';
 
 const out = join(root, 'dist', 'app');
@@ -26,6 +25,8 @@ export async function buildApp() {
 
 /** The service worker: the app itself is on the device, and pictures are once they were shown. */
 async function serviceWorker() {
+  // Imported here, because this file is read before anything is installed.
+  const { generateSW } = await import('workbox-build');
   const { warnings } = await generateSW({
     globDirectory: out,
     globPatterns: ['**/*.{html,js,css,ttf,ico,svg,png,webmanifest,wasm}'],

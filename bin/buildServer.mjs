@@ -7,6 +7,7 @@ const entries = {
   demo: 'demo/src/start.ts',
   restore: 'server/src/restore.ts',
   'embedded.worker': 'server/src/platform/database/embedded.worker.ts',
+  'files.worker': 'server/src/platform/files.worker.ts',
   'computation.worker': 'server/src/platform/computation.worker.ts',
 };
 

@@ -1,6 +1,7 @@
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
+import { holderOf } from './holder.mjs';
 import { become, root } from './lib.mjs';
 
 const wishes = process.argv.slice(2);
@@ -12,11 +13,9 @@ if (unknown) {
 const folder = process.env.DATA_DIR ?? join(root, '.data', 'demo');
 
 if (wishes.includes('--fresh') && existsSync(folder)) {
-  const holder = join(folder, 'in-use.json');
-  if (existsSync(holder) && running(JSON.parse(readFileSync(holder, 'utf8')).pid)) {
-    console.error(
-      `The demo's data folder is in use by process ${JSON.parse(readFileSync(holder, 'utf8')).pid}. Stop that one first.`,
-    );
+  const holder = await holderOf(folder);
+  if (holder !== null) {
+    console.error(`The demo's data folder is in use by process ${holder}. Stop that one first.`);
     process.exit(2);
   }
   rmSync(folder, { recursive: true, force: true });
@@ -26,12 +25,3 @@ become(join(root, 'dist', 'server', 'demo.js'), wishes, {
   DATA_DIR: folder,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
 });
-
-function running(pid) {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch {
-    return false;
-  }
-}

@@ -12,12 +12,21 @@ export const demoAddress = (place: number) => `http://localhost:${PORT + place}`
 // Workers read this file too: only the runner itself makes a folder.
 process.env['E2E_DATA'] ??= mkdtempSync(join(tmpdir(), 'hand-relay-e2e-'));
 
+/** What the first run of the empty server must name. */
+export const SETUP_TOKEN = 'e2e-first-run';
+
 /** A demo for each worker, and a server that has nothing yet. */
 const server = (entry: 'demo' | 'start', port: number) => ({
   command: `node ../dist/server/${entry}.js`,
   url: `http://localhost:${port}/ready`,
   timeout: 300_000,
-  env: { PORT: String(port), DATA_DIR: join(process.env['E2E_DATA']!, `${entry}-${port}`), LOG_LEVEL: 'warn' },
+  env: {
+    SETUP_TOKEN,
+    STANDINS: 'on',
+    PORT: String(port),
+    DATA_DIR: join(process.env['E2E_DATA']!, `${entry}-${port}`),
+    LOG_LEVEL: 'warn',
+  },
   gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
 });
 

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { EMPTY_PORT } from './playwright.config.ts';
+import { EMPTY_PORT, SETUP_TOKEN } from './playwright.config.ts';
 import { api, PHONE, scan, test, WIDE } from './people.ts';
 
 const base = `http://localhost:${EMPTY_PORT}`;
@@ -31,6 +31,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
   await test.step('the first page makes the site and its supervisor, and says what is wrong at its field', async () => {
     await page.goto('/');
     await expect(page).toHaveURL(/\/first$/);
+    await page.getByLabel('Setup token').fill(SETUP_TOKEN);
     await page.getByLabel('Name of the site').fill('Two Rivers Spares');
     await page.getByLabel('Time zone').fill('Mars/North');
     await page.getByLabel('GS1 company prefix').fill('9524321');

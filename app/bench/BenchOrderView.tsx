@@ -134,6 +134,7 @@ function verdictWords(done: {
   lane?: string | null | undefined;
 }): string {
   if (done.verdict === 'open') return i18n.t('bench.opened');
+  if (done.verdict === 'discard') return i18n.t('bench.discarded');
   if (done.verdict === 'put')
     return i18n.t('bench.putDone', { units: i18n.t('unit.units', { count: done.units ?? 0 }) });
   return i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
@@ -305,10 +306,9 @@ function InHand({
         <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
       ))}
       <Key
-        kind="act"
+        kind={carton.contents.length === 0 ? 'plain' : 'act'}
         size="floor"
-        title={t('bench.close')}
-        disabled={carton.contents.length === 0}
+        title={t(carton.contents.length === 0 ? 'bench.discard' : 'bench.close')}
         onPress={() => onInput({ kind: 'scan', text: 'DO-CLOSE' })}
       />
     </Card>

@@ -95,6 +95,7 @@ export function ShipmentView({ id }: { id: string }) {
 function Tracking({ data }: { data: ShipmentDetail }) {
   const { t } = useTranslation();
   const may = useMay('shipments.confirm');
+  const { standins } = useMe();
   const [track, { isLoading, error }] = api.useTrackingMutation();
   const { shipment, tracking, carrier } = data.row;
   if (!data.needsTracking) return <Txt colour="quiet">{`${t('dock.trackingTitle')}: ${t('dock.noneNeeded')}`}</Txt>;
@@ -114,7 +115,7 @@ function Tracking({ data }: { data: ShipmentDetail }) {
             disabled={isLoading}
             onCode={(number) => void track({ id: shipment, body: { from: 'person', number } })}
           />
-          {!tracking && (
+          {!tracking && standins && (
             <Row>
               <Key
                 title={t('dock.getTracking', { carrier })}

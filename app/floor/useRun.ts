@@ -119,7 +119,7 @@ export function useRun(id: string) {
       ask: { name: 'runInput', id, body: { pick: pick.step.id, input: what } },
       verdict: judged.verdict,
       after:
-        judged.verdict === 'refused'
+        judged.verdict === 'refused' && judged.progress === pick.progress
           ? null
           : {
               kind: 'pick',
@@ -219,8 +219,17 @@ export function useRun(id: string) {
       );
   };
   const undo = () => {
-    const last = lastDone(picks, entries);
     setLeftOver(null);
+    // What was counted and is not confirmed yet comes first: it is what the hand did last.
+    if (current && current.progress.counted > 0) {
+      tellOnly(
+        current,
+        { name: 'undoPick', id, body: { begun: current.step.id } },
+        { kind: 'pick', pick: current.step.id, progress: freshProgress, state: 'open', picked: 0 },
+      );
+      return setVerdict({ kind: 'caution', text: i18n.t('floor.undone') });
+    }
+    const last = lastDone(picks, entries);
     if (!last) return setVerdict({ kind: 'caution', text: i18n.t('floor.nothingToUndo') });
     const rest = picks.find((p) => p.step.id === `${last.step.id}.r` && p.state === 'open');
     add({

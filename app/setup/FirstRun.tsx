@@ -5,10 +5,14 @@ import { ScrollView, View } from 'react-native';
 import { api, remember, store, troubleOf, words } from '../state/index.ts';
 import { Choice, Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
 
-type Told = Record<'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password', string>;
+type Told = Record<
+  'token' | 'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password',
+  string
+>;
 
 /** Where each field of the form stands in the request. */
 const paths: Record<keyof Told, string> = {
+  token: 'token',
   site: 'site.name',
   city: 'site.city',
   timeZone: 'site.timeZone',
@@ -27,6 +31,7 @@ export function FirstRun() {
   const [make, making] = api.useFirstRunMutation();
   const [signIn, signing] = api.useSignInMutation();
   const [told, setTold] = useState<Told>(() => ({
+    token: '',
     site: '',
     city: '',
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
@@ -43,8 +48,9 @@ export function FirstRun() {
   const wrong = (field: keyof Told) => trouble?.fields.find((f) => f.path === paths[field])?.message;
   const elsewhere = trouble && !(Object.keys(paths) as (keyof Told)[]).some(wrong);
   const go = async () => {
-    const { site, city, timeZone, currency, gs1Prefix, name, login, password } = told;
+    const { token, site, city, timeZone, currency, gs1Prefix, name, login, password } = told;
     const done = await make({
+      token,
       site: { name: site, city, timeZone, currency: currency.toUpperCase(), gs1Prefix },
       units,
       person: { name, login, password },
@@ -68,7 +74,7 @@ export function FirstRun() {
       />
     </View>
   );
-  const ready = told.site && told.timeZone && told.currency && told.name && told.login && told.password;
+  const ready = told.token && told.site && told.timeZone && told.currency && told.name && told.login && told.password;
   return (
     <ScrollView contentContainerStyle={{ flexGrow: 1, alignItems: 'center', justifyContent: 'center', padding: 20 }}>
       <Column gap={20} style={{ width: '100%', maxWidth: 620 }}>
@@ -78,11 +84,14 @@ export function FirstRun() {
           </Txt>
           <Txt colour="quiet">{t('setup.first.text')}</Txt>
         </Column>
+        <Row gap={12} style={{ alignItems: 'flex-start' }}>
+          {field('token', { focus: true, placeholder: t('setup.first.tokenWhere') })}
+        </Row>
         <Txt kind="heading" level={2}>
           {t('setup.first.siteTitle')}
         </Txt>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
-          {field('site', { focus: true })}
+          {field('site')}
           {field('city')}
           {field('timeZone')}
           {field('currency')}

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { Linking, Pressable, useWindowDimensions, View } from 'react-native';
 import { sheetNames } from '@hand-relay/core/sheets';
-import { addressOf, api, troubleOf, words } from '../state/index.ts';
+import { addressOf, api, troubleOf, useMay, useMe, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import { Card, Column, Failed, Key, Loading, Row, Signal, Txt, useSurface, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -14,13 +14,18 @@ export function SetupHome() {
   const surface = useSurface();
   const wide = useWindowDimensions().width >= WIDE;
   const { data, error, refetch } = api.useSetupOverviewQuery();
+  const { standins } = useMe();
+  const backups = useMay('house.backups');
+  const pages = (['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history'] as const).filter(
+    (page) => (page !== 'keep' || backups) && (page !== 'host' || standins),
+  );
   return (
     <Page
       title={t('place.setup')}
       aside={
         <Row gap={4}>
           <Key size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
-          {(['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history'] as const).map((page) => (
+          {pages.map((page) => (
             <Key
               key={page}
               size="small"

@@ -8,7 +8,7 @@ import {
   type Row as SheetRow,
   type Sheet as SheetKind,
 } from '@hand-relay/core/sheets';
-import { addressOf, api, troubleOf, words } from '../state/index.ts';
+import { addressOf, api, troubleOf, useMay, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
   Choice,
@@ -19,6 +19,7 @@ import {
   Key,
   Loading,
   Row,
+  Signal,
   Txt,
   useShortcuts,
   WIDE,
@@ -45,6 +46,7 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
   const { data, error, refetch } = api.useSheetRowsQuery(id);
   const [editing, setEditing] = useState<SheetRow | 'new' | null>(null);
   const [current, setCurrent] = useState<string>();
+  const may = useMay('house.items') || !sheet.shared;
   const finder = useRef<TextInput>(null);
   const find = params.find ?? '';
   const retired = params.retired === '1';
@@ -66,8 +68,8 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
       k: () => step(-1),
       ArrowDown: () => step(1),
       ArrowUp: () => step(-1),
-      Enter: () => setEditing(rows.find((r) => keyOf(sheet, r) === current) ?? null),
-      n: () => setEditing('new'),
+      Enter: () => may && setEditing(rows.find((r) => keyOf(sheet, r) === current) ?? null),
+      n: () => may && setEditing('new'),
       Escape: () => router.navigate('/setup'),
     },
     editing === null,
@@ -81,12 +83,14 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
       onBack={() => router.navigate('/setup')}
       aside={
         <Row gap={4}>
-          <Key
-            size="small"
-            icon="upload"
-            title={t('setup.import')}
-            onPress={() => router.navigate(`/setup/${id}/import`)}
-          />
+          {may && (
+            <Key
+              size="small"
+              icon="upload"
+              title={t('setup.import')}
+              onPress={() => router.navigate(`/setup/${id}/import`)}
+            />
+          )}
           <Key
             size="small"
             icon="download"
@@ -101,11 +105,12 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
             label={t('setup.saveXlsx')}
             onPress={() => file('xlsx')}
           />
-          <Key size="small" kind="act" title={t('setup.add')} onPress={() => setEditing('new')} />
+          {may && <Key size="small" kind="act" title={t('setup.add')} onPress={() => setEditing('new')} />}
         </Row>
       }
     >
       <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
+        {!may && <Signal kind="caution" text={t('setup.sharedReadOnly')} size="body" />}
         <Row gap={12}>
           <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 360 }}>
             <Field
@@ -145,7 +150,9 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
                   onPress: () => router.setParams({ find: undefined, retired: undefined }),
                 },
               }
-            : { action: { title: t('setup.import'), onPress: () => router.navigate(`/setup/${id}/import`) } })}
+            : may
+              ? { action: { title: t('setup.import'), onPress: () => router.navigate(`/setup/${id}/import`) } }
+              : {})}
         />
       )}
       {rows.length > 0 && (
@@ -157,7 +164,7 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
           current={current}
           onOpen={(row) => {
             setCurrent(keyOf(sheet, row));
-            setEditing(row);
+            if (may) setEditing(row);
           }}
           nameOf={(row) =>
             sheet.columns

@@ -2,8 +2,8 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Failed, Field, Key, Loading, Row, useShortcuts } from '../ui/index.ts';
+import { api, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { Failed, Field, Key, Loading, Row, Signal, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 const fields = ['name', 'street', 'city', 'timeZone', 'currency', 'gs1Prefix'] as const;
@@ -27,6 +27,7 @@ export function SiteView() {
 function Form({ site }: { site: Partial<Told> }) {
   const { t } = useTranslation();
   const send = useSend();
+  const may = useMay('house.sites');
   const [told, setTold] = useState<Told>(() => Object.fromEntries(fields.map((f) => [f, site[f] ?? ''])) as Told);
   const [save, { error, isLoading }] = api.useChangeSiteMutation();
   const trouble = error ? troubleOf(error) : null;
@@ -50,9 +51,13 @@ function Form({ site }: { site: Partial<Told> }) {
         ))}
       </Row>
       {trouble && trouble.fields.length === 0 && <Failed text={words(trouble)} />}
-      <Row>
-        <Key kind="act" title={t('setup.save')} busy={isLoading} onPress={() => void go()} />
-      </Row>
+      {may ? (
+        <Row>
+          <Key kind="act" title={t('setup.save')} busy={isLoading} onPress={() => void go()} />
+        </Row>
+      ) : (
+        <Signal kind="caution" text={t('setup.siteReadOnly')} size="body" />
+      )}
     </View>
   );
 }

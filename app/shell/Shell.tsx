@@ -25,6 +25,7 @@ import {
 } from '../ui/index.ts';
 import { browserLanguage } from '../text/index.ts';
 import { outbox, OutboxLine } from '../offline/index.ts';
+import { AccountChanges } from './AccountChanges.tsx';
 import { Notices } from './Notices.tsx';
 import { useWorkFor } from './useWorkFor.ts';
 
@@ -57,6 +58,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
         {!wide && <PhoneHead />}
         {forSite() !== null && <ForSite />}
+        <AccountChanges />
         <OutboxLine />
         {children}
       </View>

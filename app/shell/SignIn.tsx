@@ -54,7 +54,7 @@ export function SignIn() {
   const trouble = error ? troubleOf(error) : null;
   const refused =
     trouble?.code === 'sign-in' || trouble?.code === 'malformed'
-      ? t('signIn.refused', { minutes: 5 })
+      ? t('signIn.refused')
       : trouble
         ? words(trouble)
         : null;

@@ -237,6 +237,10 @@ export const api = createApi({
     switchSite: build.mutation<Answer<'switchSite'>, string>({
       query: (site) => ({ name: 'switchSite', body: { site } }),
     }),
+    sawAccountChanges: build.mutation<unknown, number>({
+      query: (upTo) => ({ name: 'sawAccountChanges', body: { upTo } }),
+      invalidatesTags: ['me'],
+    }),
     changeLanguage: build.mutation<unknown, Language>({
       query: (language) => ({ name: 'changeLanguage', body: { language } }),
       invalidatesTags: ['me'],

@@ -1,4 +1,4 @@
-import { i18n, number, overWords } from '../text/index.ts';
+import { clock, i18n, number, overWords } from '../text/index.ts';
 import type { Trouble } from './api.ts';
 
 /** Words a refusal: what happened, what was expected, what to do. */
@@ -13,6 +13,8 @@ export function words({ code, facts, fields, requestId }: Trouble): string {
       i18n.exists(`waves.state.${state}`) ? i18n.t(`waves.state.${state}`) : i18n.t(`waves.runState.${state}`)
     ).toLowerCase();
   }
+  if (typeof facts['until'] === 'string')
+    said['until'] = clock(facts['until'], Intl.DateTimeFormat().resolvedOptions().timeZone);
   if (Array.isArray(facts['lines']))
     said['lines'] = (facts['lines'] as { sku: string; picked: number; packed: number }[])
       .map((l) => `${l.sku} ${l.packed}/${l.picked}`)

@@ -14,7 +14,14 @@ import { sayWave } from '../waves/sayWave.ts';
 import { axisOf } from '../waves/track.ts';
 
 const site = { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' };
-const me = { person: { id: 'p', name: 'P', roles: [], rights: [], language: null }, site, sites: [], way: usualWay };
+const me = {
+  person: { id: 'p', name: 'P', roles: [], rights: [], language: null },
+  site,
+  sites: [],
+  standins: true,
+  accountChanges: [],
+  way: usualWay,
+};
 const framed = (element: React.ReactElement) => (
   <ThemeProvider theme={createTheme({})}>
     <MeContext.Provider value={me}>

@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { FloorLayout } from '@hand-relay/contract';
+import { guard, unguard } from '@hand-relay/core/sheets';
 import { layoutRows, readLayout, type LayoutFault } from '@hand-relay/core/floor';
 import { tell, useSend } from '../state/index.ts';
 import { Key, saveFile, Signal, Txt } from '../ui/index.ts';
@@ -15,12 +16,16 @@ export const saveLayout = (layout: FloorLayout) =>
   saveFile('floor.json', new Blob([JSON.stringify(layout, null, 2)], { type: 'application/json' }), 'application/json');
 
 export const saveLayoutTable = (layout: FloorLayout) =>
-  saveFile('floor.csv', new Blob([Papa.unparse(layoutRows(layout))], { type: 'text/csv' }), 'text/csv');
+  saveFile(
+    'floor.csv',
+    new Blob([Papa.unparse(layoutRows(layout).map((row) => row.map(guard)))], { type: 'text/csv' }),
+    'text/csv',
+  );
 
 /** A layout out of a file's text: rows and columns of a table where it is CSV, else JSON. */
 export function layoutOf(name: string, text: string): FloorLayout | LayoutFault[] {
   if (!name.toLowerCase().endsWith('.csv')) return JSON.parse(text) as FloorLayout;
-  return readLayout(Papa.parse<string[]>(text.replace(/^\uFEFF/, '')).data);
+  return readLayout(Papa.parse<string[]>(text.replace(/^\uFEFF/, '')).data.map((row) => row.map(unguard)));
 }
 
 /** Takes a layout from a file; what is wrong with it is told by row and column. */

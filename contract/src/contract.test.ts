@@ -42,7 +42,9 @@ describe('the table of endpoints', () => {
   });
 
   it('asks only for rights that somebody has, and gives every right to somebody who needs it', () => {
-    const asked = new Set(table.flatMap(([, e]) => (Array.isArray(e.needs) ? (e.needs as string[]) : [])));
+    const asked = new Set(
+      table.flatMap(([, e]) => [...(Array.isArray(e.needs) ? (e.needs as string[]) : []), ...(e.parts ?? [])]),
+    );
     for (const right of rights) expect([right, asked.has(right)]).toEqual([right, true]);
     for (const right of asked)
       expect([right, firstRoleNames.some((r) => (firstRoles[r] as readonly string[]).includes(right))]).toEqual([

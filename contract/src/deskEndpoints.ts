@@ -197,7 +197,7 @@ export const deskEndpoints = all({
   hostPlay: {
     method: 'POST',
     path: '/api/host/play',
-    needs: ['orders.import'],
+    needs: ['setup.change'],
     summary: 'Stand-in of a host system: it sends new orders, changes and cancellations',
     body: host.hostPlayBody,
     answer: z.object({ messages: z.array(host.hostMessage) }),
@@ -205,7 +205,7 @@ export const deskEndpoints = all({
   hostReceive: {
     method: 'POST',
     path: '/api/host/receive',
-    needs: ['orders.import'],
+    needs: ['setup.change'],
     summary: 'Stand-in of a host system: it takes every message that waits, and answers with them',
     body: nothing,
     answer: z.object({ messages: z.array(host.hostMessage) }),
@@ -213,7 +213,7 @@ export const deskEndpoints = all({
   hostStream: {
     method: 'POST',
     path: '/api/host/stream',
-    needs: ['orders.import'],
+    needs: ['setup.change'],
     summary: 'Stand-in of a host system: it sends and receives by itself, every so many seconds',
     body: host.hostStreamBody,
     answer: host.hostMessages.pick({ stream: true }),

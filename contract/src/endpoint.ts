@@ -8,6 +8,8 @@ export interface Endpoint {
   path: string;
   /** Any one of these lets a person in; `public` needs no sign-in, `person` any. */
   needs: readonly Right[] | 'public' | 'person';
+  /** Rights that parts of it take besides: the handler asks for them where they are needed. */
+  parts?: readonly Right[];
   summary: string;
   query?: z.ZodType;
   body?: z.ZodType;

@@ -39,6 +39,14 @@ export const endpoints = all({
     body: signIn.languageChoice,
     answer: nothing,
   },
+  sawAccountChanges: {
+    method: 'POST',
+    path: '/api/session/account-changes/seen',
+    needs: 'person',
+    summary: 'I have seen what others changed about my account',
+    body: signIn.sawChangesBody,
+    answer: nothing,
+  },
   switchSite: {
     method: 'POST',
     path: '/api/session/site',
@@ -231,8 +239,8 @@ export const endpoints = all({
     method: 'POST',
     path: '/api/runs/:id/undo',
     needs: ['runs.pick'],
-    summary: 'Undo the last confirmation',
-    body: nothing,
+    summary: 'Undo the last confirmation, or what is counted of a pick that is begun',
+    body: runs.undoPickBody,
     answer: runs.undoResult,
   },
   leaveRun: {

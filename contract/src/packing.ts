@@ -101,7 +101,7 @@ export const packBody = z.strictObject({
   ]),
 });
 export const packVerdict = z.object({
-  verdict: z.enum(['open', 'put', 'close', 'refused']),
+  verdict: z.enum(['open', 'discard', 'put', 'close', 'refused']),
   code: z.string().optional(),
   expected: z.string().optional(),
   got: z.string().optional(),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { id, instant } from './basics.ts';
+import type { Right } from './rights.ts';
 
 /** What can be printed, and of what. */
 export const printKinds = [
@@ -11,6 +12,17 @@ export const printKinds = [
   'test-page',
 ] as const;
 export type PrintKind = (typeof printKinds)[number];
+
+const ofTheWork = ['orders.pack', 'shipments.confirm', 'runs.pick', 'orders.see'] as const;
+/** Who may print a document, and see it afterwards among what was printed: whoever has any one of these rights. */
+export const printNeeds: Record<PrintKind, readonly Right[]> = {
+  'carton-label': ofTheWork,
+  'carton-numbers': ofTheWork,
+  'packing-slip': ofTheWork,
+  'handoff-label': ofTheWork,
+  badges: ['setup.change'],
+  'test-page': [...ofTheWork, 'setup.change'],
+};
 
 export const printBody = z.strictObject({
   kind: z.enum(printKinds),

@@ -16,13 +16,23 @@ export const rights = [
   'trail.see',
   'setup.change',
   'printers.serve',
+  'house.people',
+  'house.items',
+  'house.backups',
+  'house.sites',
 ] as const;
 export const rightSchema = z.enum(rights);
 export type Right = z.infer<typeof rightSchema>;
 
+/** What concerns the whole house, and not one site alone. */
+export const houseRights = ['house.people', 'house.items', 'house.backups', 'house.sites'] as const;
+
+const siteRights = rights.filter((right) => !(houseRights as readonly Right[]).includes(right));
+
 /** The roles that a new site begins with; it changes them and makes its own. */
 export const firstRoles = {
-  supervisor: rights,
+  administrator: rights,
+  supervisor: siteRights,
   service: ['orders.see', 'orders.import', 'orders.reserve', 'orders.cancel', 'trail.see'],
   picker: ['runs.pick'],
   packer: ['orders.pack'],

@@ -211,6 +211,9 @@ export const pickVerdict = z.object({
 export type PickVerdictAnswer = z.infer<typeof pickVerdict>;
 
 export const leaveBody = z.strictObject({ lane: z.string().trim().min(1).max(20) });
+export const undoPickBody = z.strictObject({
+  begun: id.optional().describe('An open pick: what is counted of it is undone in place of the last confirmation'),
+});
 export const undoResult = z.object({ pick: id.nullable() });
 export const handOverBody = z.strictObject({
   person: id.nullable().describe('Whoever goes on with it; null for whoever takes its cart next'),

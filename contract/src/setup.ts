@@ -37,6 +37,12 @@ export const siteAnswer = z.object({ site: siteBody });
 
 /** The site and its first supervisor. */
 export const firstRunBody = z.strictObject({
+  token: z
+    .string()
+    .trim()
+    .min(1)
+    .max(40)
+    .describe('What the server printed when it started: proof that the server is yours'),
   site: siteBody,
   units: z.enum(['metric', 'imperial']).default('metric').describe('Units shown'),
   person: z.strictObject({

@@ -18,6 +18,16 @@ export const languages = ['en', 'de'] as const;
 export type Language = (typeof languages)[number];
 export const languageChoice = z.strictObject({ language: z.enum(languages) });
 
+export const accountChange = z.object({
+  id: z.int(),
+  at: instant,
+  by: z.string(),
+  what: z.array(z.string()).describe('Columns of the sheet of people; "role" for a role that they have'),
+  role: z.string().nullable(),
+});
+export type AccountChange = z.infer<typeof accountChange>;
+export const sawChangesBody = z.strictObject({ upTo: z.int().min(0) });
+
 export const me = z.object({
   person: z.object({
     id,
@@ -38,6 +48,8 @@ export const me = z.object({
   ),
   /** What the device needs to know of how the site works. */
   way,
+  standins: z.boolean().describe('Whether stand-ins for a host system and for carriers answer'),
+  accountChanges: z.array(accountChange).describe('What others changed about this account and was not seen yet'),
 });
 export type Me = z.infer<typeof me>;
 

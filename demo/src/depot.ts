@@ -36,7 +36,7 @@ export const depotWay: Way = {
 
 /** Who works at the depot, by person; some of them at both sites. */
 export const depotPeople = [
-  { id: 'maren', roles: ['supervisor'] },
+  { id: 'maren', roles: ['administrator', 'supervisor'] },
   { id: 'pico', roles: ['picker'] },
   { id: 'wren', roles: ['supervisor', 'loader'] },
   { id: 'osk', roles: ['picker', 'loader'] },

@@ -2,7 +2,7 @@ import { usualWay, type Way } from '@hand-relay/core/ways';
 
 /** The made-up house's people, carriers, carts and cartons. Passwords and PINs are for the demo alone. */
 export const people = [
-  { id: 'maren', name: 'Maren Holt', roles: ['supervisor'], login: 'maren', badge: 'BADGE-1001' },
+  { id: 'maren', name: 'Maren Holt', roles: ['administrator', 'supervisor'], login: 'maren', badge: 'BADGE-1001' },
   { id: 'tobi', name: 'Tobi Raske', roles: ['service'], login: 'tobi', badge: null },
   { id: 'ines', name: 'Ines Vedder', roles: ['manager'], login: 'ines', badge: null },
   { id: 'pico', name: 'Pico Lund', roles: ['picker'], login: null, badge: 'BADGE-2001' },

@@ -13,7 +13,8 @@ function sizeFactor(env: NodeJS.ProcessEnv): number {
 
 /** Starts the demo: fills an empty database with the scenario, then serves it. */
 await run(
-  process.env,
+  // The demo's host system and carriers are stand-ins.
+  { STANDINS: 'on', ...process.env },
   async (options) => {
     const relay = await openRelay(options);
     try {

@@ -30,10 +30,18 @@ export function settings(env: NodeJS.ProcessEnv): {
       appFolder: productFolder('dist', 'app'),
       logLevel,
       trustedProxies: wholeNumber(env, 'TRUST_PROXY', 0, 10),
+      standins: onOff(env, 'STANDINS'),
+      ...(env['SETUP_TOKEN'] ? { setupToken: setupTokenIn(env['SETUP_TOKEN']) } : {}),
     },
     backups: wholeNumber(env, 'BACKUPS', 7, 1000),
     tls: tlsFiles(env),
   };
+}
+
+function setupTokenIn(token: string): string {
+  if (!/^[\w-]{8,40}$/.test(token))
+    throw new BadSetting(`SETUP_TOKEN must be 8 to 40 letters, digits, hyphens or underscores, received "${token}".`);
+  return token;
 }
 
 /** Files of a certificate of one's own: both or none. */
@@ -51,6 +59,8 @@ function tlsFiles(env: NodeJS.ProcessEnv): { cert: string; key: string } | null 
   return { cert: read('TLS_CERT', cert), key: read('TLS_KEY', key) };
 }
 
+/** Exit code of a server whose embedded database ended (EX_SOFTWARE of sysexits.h). */
+const DATABASE_GONE = 70;
 const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
 
 function wholeNumber(env: NodeJS.ProcessEnv, name: string, otherwise: number, most: number): number {
@@ -58,6 +68,12 @@ function wholeNumber(env: NodeJS.ProcessEnv, name: string, otherwise: number, mo
   if (!Number.isInteger(value) || value < 0 || value > most)
     throw new BadSetting(`${name} must be a whole number from 0 to ${most}, received "${env[name]}".`);
   return value;
+}
+
+function onOff(env: NodeJS.ProcessEnv, name: string): boolean {
+  const value = env[name] ?? 'off';
+  if (value !== 'on' && value !== 'off') throw new BadSetting(`${name} must be on or off, received "${value}".`);
+  return value === 'on';
 }
 
 /** A setting that cannot be; the message says which and what it must be. */
@@ -81,7 +97,15 @@ export async function run(
     let stopBackups = () => {};
     let closing = false;
     const start = async () => {
-      relay = await open({ ...options, ...(folder ? { restore: (file) => void restart(file, folder) } : {}) });
+      relay = await open({
+        ...options,
+        // Without its database the server would look alive and answer nothing: whoever watches it starts it again.
+        onDead: (error) => {
+          console.error(`The database is gone: ${error.message}`);
+          process.exit(DATABASE_GONE);
+        },
+        ...(folder ? { restore: (file) => void restart(file, folder) } : {}),
+      });
       const server = await relay.listen(port, certificate ?? undefined).catch(async (error: NodeJS.ErrnoException) => {
         await relay.close();
         throw error.code === 'EADDRINUSE' ? new BadSetting(`Port ${port} is in use. Choose another with PORT.`) : error;
@@ -122,6 +146,8 @@ export async function run(
     const address = server.address();
     const scheme = certificate ? 'https' : 'http';
     ready(`${scheme}://localhost:${typeof address === 'object' && address ? address.port : port}`);
+    const token = await relay!.setupToken();
+    if (token) console.log(`It has no site yet. Whoever makes it needs this setup token: ${token}`);
     if (own)
       console.log(
         `The certificate is this machine's own: ${own.file}. Open it once on each device and trust it, then the browser stops warning.`,

@@ -19,6 +19,7 @@ import { packingRoutes } from './packing/index.ts';
 import { actors, peopleRoutes } from './people/index.ts';
 import {
   Bus,
+  fromElsewhere,
   migrateUp,
   openComputation,
   openDatabase,
@@ -27,6 +28,7 @@ import {
   Refusal,
   requestLog,
   serveKept,
+  watchDisk,
   type Database,
   type DatabaseOptions,
   type Doors,
@@ -42,7 +44,7 @@ import { lookUpRoutes } from './lookUp/index.ts';
 import { putBackRoutes } from './putBack/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { shippingRoutes } from './shipping/index.ts';
-import { setupRoutes } from './setup/index.ts';
+import { setupRoutes, setupToken } from './setup/index.ts';
 import { HostStreams, hostRoutes } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
 import { resumeWavePlans, runTimetable, waveRoutes } from './waves/index.ts';
@@ -58,8 +60,16 @@ export interface ServerOptions {
   /** Whether answers are held against their schemas too. */
   checkAnswers?: boolean;
   signInsPerMinute?: number;
+  /** What the first run must name; made up without it. */
+  setupToken?: string;
+  /** Whether stand-ins for a host system and for carriers answer: for demos and trials. */
+  standins?: boolean;
   /** How many proxies stand before this server, whose word on TLS and addresses counts. */
   trustedProxies?: number;
+  /** Called when the embedded database is gone for good: the process should end and be started again. */
+  onDead?: (error: Error) => void;
+  /** Free bytes of the data folder's disk; asked of the system without it. */
+  freeBytes?: (folder: string) => number | null;
   /** Puts a backup in place of everything and starts again; without it no page restores. */
   restore?: (file: string) => void;
 }
@@ -68,6 +78,8 @@ export interface Relay {
   app: Express;
   /** A copy of everything as one file, made while others work; null where a PostgreSQL server keeps the data. */
   backup(): Promise<Uint8Array | null>;
+  /** What the first run must name, to be shown to whoever runs the server; null where there is a site. */
+  setupToken(): Promise<string | null>;
   platform: Platform;
   database: Database;
   /** Listens on a port, by TLS where a certificate is given; 0 takes any free one. */
@@ -78,8 +90,14 @@ export interface Relay {
 /** Opens database, computation and doors of one server. */
 export async function openRelay(options: ServerOptions): Promise<Relay> {
   const log = pino({ level: options.logLevel ?? 'info' });
+  let dead: Error | null = null;
   const database = await openDatabase({
     onLost: (error) => log.warn({ err: error }, 'connection to the database lost'),
+    onDead: (error) => {
+      dead = error;
+      log.fatal({ err: error }, 'the database is gone');
+      options.onDead?.(error);
+    },
     ...options.database,
   });
   try {
@@ -100,11 +118,13 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     log,
     bus,
     compute: openComputation(),
+    standins: options.standins ?? false,
+    disk: watchDisk(options.database.folder ?? null, options.freeBytes),
   };
   const streams = new HostStreams(platform);
   // Plans that a restart cut short are made anew beside what else begins.
   const resumed = resumeWavePlans(platform);
-  const app = openDoors(platform, database, streams, options);
+  const app = openDoors(platform, database, streams, { ...options, isDead: () => dead !== null });
   let server: Server | undefined;
   let endTimetable: (() => Promise<void>) | undefined;
   return {
@@ -112,6 +132,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     platform,
     database,
     backup: () => backupOf(database),
+    setupToken: () => setupToken(database.db, options.setupToken),
     listen: (port, certificate) =>
       new Promise((resolve, reject) => {
         // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
@@ -136,7 +157,9 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   };
 }
 
-function openDoors(platform: Platform, database: Database, streams: HostStreams, options: ServerOptions): Express {
+type DoorOptions = ServerOptions & { isDead: () => boolean };
+
+function openDoors(platform: Platform, database: Database, streams: HostStreams, options: DoorOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -154,6 +177,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
           objectSrc: ["'none'"],
           frameAncestors: ["'none'"],
           baseUri: ["'self'"],
+          formAction: ["'self'"],
         },
       },
       // Sites without a certificate of their own run on plain HTTP in their own network.
@@ -165,11 +189,10 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   app.get('/health', (_req, res) => {
     res.json({ status: 'up' });
   });
-  app.get('/ready', (_req, res, next) => {
-    platform.db
-      .execute(sql`select 1`)
-      .then(() => res.json({ status: 'ready' }))
-      .catch(next);
+  app.get('/ready', (_req, res) => {
+    readiness(platform, options.isDead)
+      .then((status) => res.status(status === 'ready' ? 200 : 503).json({ status, freeMb: platform.disk.freeMb() }))
+      .catch(() => res.status(503).json({ status: 'database-gone' }));
   });
   const description = openApi();
   app.get('/api/openapi.json', (_req, res) => {
@@ -191,6 +214,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
       handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),
     }),
   );
+  app.use('/api', (req, _res, next) => next(fromElsewhere(req) ? new Refusal(403, 'cross-site') : undefined));
   app.use('/api', compression());
   app.use('/api', express.json({ limit: '36mb' }));
   app.use('/api', (_req, res, next) => {
@@ -201,7 +225,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   const { sessions, actorOf } = actors(platform);
   const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false, handlers: new Map() };
   peopleRoutes(doors, sessions, options.signInsPerMinute ?? 30);
-  eventRoutes(doors);
+  eventRoutes(doors, (id, hear) => sessions.onForgotten(id, hear));
   deskRoutes(doors);
   holdRoutes(doors);
   loadRoutes(doors);
@@ -247,4 +271,25 @@ function serveApp(app: Express, folder: string): void {
     req.url = '/index.html';
     files(req, res, next);
   });
+}
+
+/** How long the database may take to answer before the server counts as not ready. */
+const READY_WITHIN_MS = 5_000;
+
+/** What the server can do now, for whoever sends people to it. */
+async function readiness(
+  platform: Platform,
+  isDead: () => boolean,
+): Promise<'ready' | 'database-gone' | 'database-slow' | 'disk-full'> {
+  if (isDead()) return 'database-gone';
+  if (platform.disk.full()) return 'disk-full';
+  let timer: ReturnType<typeof setTimeout>;
+  const late = new Promise<'database-slow'>((resolve) => {
+    timer = setTimeout(() => resolve('database-slow'), READY_WITHIN_MS);
+  });
+  try {
+    return await Promise.race([platform.db.execute(sql`select 1`).then(() => 'ready' as const), late]);
+  } finally {
+    clearTimeout(timer!);
+  }
 }

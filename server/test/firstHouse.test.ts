@@ -13,13 +13,19 @@ describe('a house of its own', () => {
       const agent = supertest.agent(relay.app);
       const nobody = personOf(agent);
       expect(await nobody.get('setupState')).toEqual({ empty: true });
+      const token = (await relay.setupToken())!;
       expect(
-        await nobody.refused('firstRun', { body: { site: { ...site, timeZone: 'Mars/North' }, person: first } }),
+        await nobody.refused('firstRun', { body: { token, site: { ...site, timeZone: 'Mars/North' }, person: first } }),
       ).toMatchObject({
         fields: [{ path: 'site.timeZone' }],
       });
-      await nobody.get('firstRun', { body: { site, person: first } });
-      expect((await nobody.refused('firstRun', { body: { site, person: first } })).code).toBe('not-empty');
+      expect(await nobody.refused('firstRun', { body: { token: 'A GUESS', site, person: first } })).toMatchObject({
+        code: 'setup-token',
+        fields: [{ path: 'token' }],
+      });
+      await nobody.get('firstRun', { body: { token: token.toLowerCase().replaceAll('-', ' '), site, person: first } });
+      expect((await nobody.refused('firstRun', { body: { token, site, person: first } })).code).toBe('not-empty');
+      expect(await relay.setupToken()).toBeNull();
       expect(await nobody.get('setupState')).toEqual({ empty: false });
       await agent.post('/api/session').send({ name: 'ove', password: 'long enough' }).expect(200);
       const ove = personOf(agent);

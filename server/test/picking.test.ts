@@ -88,6 +88,52 @@ describe('picking', () => {
     if (pick.step.units > 1) expect(await scan(serial!, pick)).toMatchObject({ code: 'repeated-serial' });
   });
 
+  it('gives a serial number that is scanned in two runs to the first that confirms it; the other goes on', async () => {
+    const first = await taken([['HS-001', 1]]);
+    const cart = `CART-${String(++carts).padStart(2, '0')}`;
+    const wave = await startWave(desk, [
+      await takeIn(desk, {
+        number: 'P-TWICE',
+        lines: [
+          ['HT-001', 1],
+          ['HS-001', 1],
+        ],
+      }),
+    ]);
+    const [run] = (await desk.get('wave', { id: wave })).runs;
+    const other = await suri.get('takeRun', { id: run!.id, body: { cart } });
+    const easy = other.picks.find((p) => !p.step.item.tracksSerial)!;
+    await pickOne(suri, run!.id, easy, cart);
+    const mine = first.picks[0]!;
+    const theirs = other.picks.find((p) => p.step.bin === mine.step.bin)!;
+    const [serial, next] = mine.step.serialsInBin;
+    const scan = (text: string) =>
+      suri.get('runInput', { id: run!.id, body: { pick: theirs.step.id, input: { kind: 'scan', text } } });
+    await scan(theirs.step.bin);
+    await first.scan(mine.step.bin);
+    expect(await scan(serial!)).toMatchObject({ verdict: 'accepted' });
+    expect(await first.scan(serial!)).toMatchObject({ verdict: 'accepted' });
+    expect(await first.scan(`${first.cart}-1`)).toMatchObject({ verdict: 'done' });
+    expect(await scan(`${cart}-${theirs.step.position.number}`)).toMatchObject({
+      verdict: 'refused',
+      code: 'serial-taken',
+      got: serial,
+      progress: { serials: [], counted: 0 },
+    });
+    expect(await scan(serial!)).toMatchObject({ verdict: 'refused', code: 'wrong-serial' });
+    expect(await scan(next!)).toMatchObject({ verdict: 'accepted', progress: { serials: [next] } });
+    // Undo takes back what was scanned last, not the pick before it.
+    expect(await suri.get('undoPick', { id: run!.id, body: { begun: theirs.step.id } })).toEqual({
+      pick: theirs.step.id,
+    });
+    const now = await suri.get('run', { id: run!.id });
+    expect(now.picks.map((p) => [p.step.id === easy.step.id, p.state, p.progress.counted > 0])).toEqual(
+      now.picks.map((p) => (p.step.id === easy.step.id ? [true, 'done', true] : [false, 'open', false])),
+    );
+    for (const code of [theirs.step.bin, next!]) await scan(code);
+    expect(await scan(`${cart}-${theirs.step.position.number}`)).toMatchObject({ verdict: 'done' });
+  });
+
   it('gives a cart to one run at a time, and only one with places enough', async () => {
     const { cart, run } = await taken([['CM-001', 1]]);
     const other = await startWave(desk, [await takeIn(desk, { number: 'P-OTHER', lines: [['CM-002', 1]] })]);

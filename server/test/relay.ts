@@ -4,7 +4,7 @@ import { DONE_AGO, endpoints, type Endpoint, type EndpointName, type Problem } f
 import type { z } from 'zod';
 import { localDate } from '@hand-relay/core/calendar';
 import { house, loadScenario, scenario as generate, type Scenario } from '@hand-relay/demo';
-import { openRelay, type Relay } from '../src/server.ts';
+import { openRelay, type Relay, type ServerOptions } from '../src/server.ts';
 
 type Out<S> = S extends z.ZodType ? z.output<S> : unknown;
 type Answer<N extends EndpointName> = Out<(typeof endpoints)[N] extends { answer: infer A } ? A : undefined>;
@@ -38,24 +38,31 @@ export interface TestRelay extends Relay {
 let keys = 0;
 
 /** A server on a database of its own in memory, with nothing in it. */
-export function openEmpty(options: { clock?: () => Date } = {}, from = process.env['CLUSTER_DUMP']!): Promise<Relay> {
+export function openEmpty(options: Partial<ServerOptions> = {}, from = process.env['CLUSTER_DUMP']!): Promise<Relay> {
   return openRelay({
     database: { folder: null, from },
     logLevel: 'silent',
     checkAnswers: true,
     signInsPerMinute: 1000,
-    ...(options.clock ? { clock: options.clock } : {}),
+    standins: true,
+    ...options,
   });
 }
 
 /** A server filled with the demo scenario. */
-export async function openTest(options: { size?: number; clock?: () => Date } = {}): Promise<TestRelay> {
+export async function openTest(
+  { size, clock }: { size?: number; clock?: () => Date } = {},
+  more: Partial<ServerOptions> = {},
+): Promise<TestRelay> {
   // The demo as it was filled when the tests began, unless it must be of another time or size.
-  const usual = options.size === undefined && !options.clock;
-  const relay = await openEmpty(options, usual ? process.env['HOUSE_DUMP']! : undefined);
+  const usual = size === undefined && !clock;
+  const relay = await openEmpty(
+    { ...(clock ? { clock } : {}), ...more },
+    usual ? process.env['HOUSE_DUMP']! : undefined,
+  );
   const scenario = usual
     ? generate({ today: localDate(Date.parse(process.env['HOUSE_DAY']!), house.site.timeZone) })
-    : await loadScenario(relay.platform.db, (options.clock ?? (() => new Date()))(), { size: options.size ?? 1 });
+    : await loadScenario(relay.platform.db, (clock ?? (() => new Date()))(), { size: size ?? 1 });
   return {
     ...relay,
     scenario,

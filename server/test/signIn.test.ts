@@ -1,3 +1,4 @@
+import type { AddressInfo } from 'node:net';
 import supertest from 'supertest';
 import { endpoints, firstRoleNames, firstRoles, type Endpoint, type EndpointName } from '@hand-relay/contract';
 import { house } from '@hand-relay/demo';
@@ -19,17 +20,95 @@ describe('signing in', () => {
     expect(headers['set-cookie']![0]).toMatch(/^relay=[\w-]{43}; Path=\/; Expires=.+; HttpOnly; SameSite=Strict$/);
   });
 
-  it('refuses alike whatever was wrong, and rests an account after repeated failures, even for the right word', async () => {
+  it('refuses alike whatever was wrong and whether anybody has the name, and locks after five tries, even for the right word', async () => {
     const said = async (body: object) => {
       const { status, body: problem } = await post(body);
       return { status, code: (problem as { code: string }).code, facts: (problem as { facts: object }).facts };
     };
-    const unknown = await said({ name: 'nobody', password: 'x' });
-    expect(unknown).toEqual({ status: 401, code: 'sign-in', facts: { minutes: 5 } });
-    for (let i = 0; i < 5; i++) expect(await said({ name: 'tobi', password: 'wrong' })).toEqual(unknown);
-    expect(await said({ name: 'tobi', password: house.PASSWORD })).toEqual(unknown);
+    const until = new Date(now.getTime() + 5 * 60_000).toISOString();
+    const locked = { status: 429, code: 'sign-in-locked', facts: { minutes: 5, until } };
+    for (const name of ['nobody', 'tobi']) {
+      for (let i = 0; i < 5; i++)
+        expect(await said({ name, password: 'wrong' })).toEqual({ status: 401, code: 'sign-in', facts: {} });
+      expect([name, await said({ name, password: house.PASSWORD })]).toEqual([name, locked]);
+    }
     now = new Date(now.getTime() + 5 * 60_000 + 1);
     expect((await post({ name: 'tobi', password: house.PASSWORD })).status).toBe(200);
+  });
+
+  it('counts tries that come at the same time: no more than five are looked at', async () => {
+    const tries = Array.from({ length: 25 }, (_, i) => post({ name: 'ines', password: `guess ${i}` }));
+    const statuses = (await Promise.all(tries)).map((r) => r.status);
+    expect(statuses.filter((s) => s === 401)).toHaveLength(5);
+    expect(statuses.filter((s) => s === 429)).toHaveLength(20);
+  });
+
+  it('locks nobody out by what others try elsewhere, and neither secret by tries of the other', async () => {
+    const own = supertest.agent(relay.app);
+    const body = { name: 'len', password: house.PASSWORD };
+    await own.post('/api/session').send(body).expect(200);
+    const guess = { name: 'len', password: 'wrong' };
+    for (let i = 0; i < 6; i++) await post(guess);
+    expect((await post(body)).status).toBe(429);
+    expect((await own.post('/api/session').send(body)).status).toBe(200);
+    expect((await post({ badge: 'BADGE-4001', pin: house.PIN })).status).toBe(200);
+    // A device that is known has a limit of its own.
+    for (let i = 0; i < 5; i++) await own.post('/api/session').send(guess).expect(401);
+    await own.post('/api/session').send(body).expect(429);
+    now = new Date(now.getTime() + 5 * 60_000 + 1);
+  });
+
+  it('has a limit for all strangers together, however many addresses they have', async () => {
+    const trusted = await openTest();
+    try {
+      trusted.app.set('trust proxy', 1);
+      const statuses: number[] = [];
+      for (let i = 0; i < 60; i++)
+        statuses.push(
+          (
+            await supertest(trusted.app)
+              .post('/api/session')
+              .set('X-Forwarded-For', `10.0.${i}.1`)
+              .send({ badge: 'BADGE-2001', pin: '0000' })
+          ).status,
+        );
+      expect(statuses.filter((s) => s === 401)).toHaveLength(50);
+    } finally {
+      await trusted.close();
+    }
+  });
+
+  it('ends all other sessions of a person whose secret was changed, and their live events', async () => {
+    const [one, two] = [supertest.agent(relay.app), supertest.agent(relay.app)];
+    const body = { name: 'maren', password: house.PASSWORD };
+    for (const agent of [one, two]) await agent.post('/api/session').send(body).expect(200);
+    const server = await relay.listen(0);
+    const { port } = server.address() as AddressInfo;
+    const { headers } = await supertest(relay.app).post('/api/session').send(body);
+    const cookie = headers['set-cookie']![0]!.split(';')[0]!;
+    const stream = await fetch(`http://localhost:${port}/api/events`, { headers: { cookie } });
+    expect(stream.status).toBe(200);
+    const ended = (async () => {
+      for await (const _ of stream.body! as unknown as AsyncIterable<Uint8Array>);
+      return true;
+    })();
+    const maren = {
+      person: 'maren',
+      name: 'Maren Holt',
+      roles: 'administrator supervisor',
+      login: 'maren',
+      badge: 'BADGE-1001',
+    };
+    const changed = await personOf(one).get('sheetChange', {
+      id: 'people',
+      body: { rows: [{ ...maren, password: 'another word' }] },
+    });
+    expect(changed.changed).toBe(1);
+    await personOf(one).get('me');
+    now = new Date(now.getTime() + 6_000);
+    expect((await personOf(two).refused('me')).code).toBe('not-signed-in');
+    expect(await ended).toBe(true);
+    await personOf(one).get('sheetChange', { id: 'people', body: { rows: [{ ...maren, password: house.PASSWORD }] } });
   });
 
   it('tells which field is not well formed', async () => {

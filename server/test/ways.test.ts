@@ -238,7 +238,7 @@ describe('how a site works', () => {
       // Nobody could set the site up any more.
       const locked = await desk.get('sheetChange', {
         id: 'roles',
-        body: { rows: [{ role: 'supervisor', pick: true, set_up: false }] },
+        body: { rows: ['supervisor', 'administrator'].map((role) => ({ role, pick: true, set_up: false })) },
       });
       expect(locked.errors[0]).toMatchObject({ column: 'set_up', expected: 'a-supervisor' });
     });

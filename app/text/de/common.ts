@@ -37,9 +37,23 @@ export const common: Same<typeof english> = {
     name: 'Name',
     password: 'Passwort',
     go: 'Anmelden',
-    refused:
-      'Das passte nicht, oder das Konto ruht nach falschen Versuchen. Prüfe beides, oder versuche es in {{minutes}} Minuten wieder.',
+    refused: 'Das passte nicht. Prüfe beides und versuche es noch einmal.',
     claim: 'Aufträge aus dem Tor, von Hand zu Hand.',
+  },
+  account: {
+    changed: '{{by}} hat dein Konto geändert: {{what}} ({{when}}).',
+    seen: 'Gesehen',
+    what: {
+      name: 'Name',
+      login: 'Anmeldename',
+      badge: 'Ausweis',
+      roles: 'Rollen',
+      team: 'Team',
+      retired: 'ob es in Gebrauch ist',
+      password: 'Passwort',
+      pin: 'PIN',
+      role: 'die Rechte der Rolle {{role}}',
+    },
   },
   state: {
     loading: 'Lädt',

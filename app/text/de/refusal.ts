@@ -4,6 +4,17 @@ import type { refusal as english } from '../en/refusal.ts';
 /** Every refusal, by its code, in German. */
 export const refusal: Same<typeof english> = {
   refusal: {
+    'sign-in-locked': 'Zu viele Versuche: hier gesperrt bis {{until}}.',
+    'beyond-rights': 'Du kannst {{what}} nicht ändern: das hat mehr Rechte als du. Frag jemanden, der sie hat.',
+    'setup-token': 'Das ist nicht das Einrichtungskennwort. Der Server zeigt es beim Start an; frag, wer ihn betreibt.',
+    'disk-full':
+      'Die Festplatte des Servers ist voll, nichts kann gespeichert werden. Schaffe Platz im Datenordner (zuerst alte Sicherungen) und versuche es noch einmal.',
+    'not-readable': 'Der Server kann diese Form der Anfrage nicht lesen.',
+    'out-of-range':
+      'Eine Zahl oder ein Datum ist hier größer oder kleiner, als es sein kann. Berichtige es und versuche es noch einmal.',
+    'cross-site': 'Diese Anfrage kam von einer fremden Seite. Öffne Hand Relay unter seiner eigenen Adresse.',
+    'no-standins': 'Ersatz für ein Host-System ist auf diesem Server ausgeschaltet.',
+    'no-carrier-link': 'Dieser Server hat keine Verbindung zu {{carrier}}. Tippe oder scanne die Sendungsnummer.',
     'nothing-to-gather': 'Für {{entry}} wartet gerade nichts.',
     'bin-shut': 'So wie die Halle ist, kommt niemand zu Fach {{bin}}. Gib den Weg frei, oder plane neu.',
     'plan-running': 'Diese Welle wird schon geplant. Warte, oder halte das an.',
@@ -94,7 +105,9 @@ export const refusal: Same<typeof english> = {
     'keep-apart': '{{got}} darf nicht mit {{expected}} reisen. Nimm einen anderen Karton.',
     'which-lot': 'Welche Charge? Scanne die Charge: {{expected}}.',
     'which-serial': 'Scanne die Seriennummer von {{expected}}.',
-    'nothing-to-close': 'In keinem Karton liegt etwas, das zu schließen wäre.',
+    'nothing-to-close': 'Kein Karton ist offen.',
+    'nothing-to-pack': 'Von diesem Auftrag wartet hier nichts auf das Packen. Er wird zuerst kommissioniert.',
+    'serial-taken': 'Seriennummer {{got}} hat ein anderer Rundgang genommen. Scanne die, die du in der Hand hast.',
     'already-confirmed': 'Diese Sendung ist schon bestätigt. Nichts ging zweimal hinaus.',
     'nothing-packed': 'Noch ist nichts gepackt.',
     'carton-still-open': 'Ein Karton davon ist noch offen. Schließe ihn zuerst.',

@@ -343,6 +343,8 @@ export const work: Same<typeof english> = {
     closedNoLane: 'Karton geschlossen. SSCC {{sscc}}.',
     carton: 'Karton {{number}}',
     opened: 'Karton offen. Scanne, was hineinkommt.',
+    discard: 'Leeren Karton verwerfen',
+    discarded: 'Leerer Karton verworfen.',
     putDone: '{{units}} im Karton.',
     emptyCarton: 'Noch ist nichts darin.',
     takeOut: 'Herausnehmen',

@@ -34,9 +34,23 @@ export const common = {
     name: 'Name',
     password: 'Password',
     go: 'Sign in',
-    refused:
-      'That did not match, or the account rests after wrong tries. Check both, or try again in {{minutes}} minutes.',
+    refused: 'That did not match. Check both and try again.',
     claim: 'Orders out of the door, from hand to hand.',
+  },
+  account: {
+    changed: '{{by}} changed your account: {{what}} ({{when}}).',
+    seen: 'Seen',
+    what: {
+      name: 'name',
+      login: 'sign-in name',
+      badge: 'badge',
+      roles: 'roles',
+      team: 'team',
+      retired: 'whether it is in use',
+      password: 'password',
+      pin: 'PIN',
+      role: 'the rights of the role {{role}}',
+    },
   },
   state: {
     loading: 'Loading',

@@ -217,6 +217,8 @@ export const desk = {
     short: 'Short by {{missing}} × {{item}} at {{bin}}: {{reason}}',
     undone: 'Undone: {{units}} × {{item}} back in the bin',
     'cart-left': '{{cart}} left in {{lane}}',
+    'account-changed': 'Account of {{name}} changed: {{what}}',
+    'carton-discarded': 'Empty carton {{carton}} discarded',
     'carton-opened': 'Carton {{carton}} opened, {{box}}, at {{bench}}',
     packed: 'Packed {{units}} × {{item}} into carton {{carton}}',
     unpacked: '{{units}} taken out of carton {{carton}}',
@@ -374,6 +376,9 @@ export const desk = {
       'an-order': 'an Order of UBL 2.1',
       'a-list': 'a list with one entry at least',
       'a-readable-file': 'a CSV, XLSX, JSON or UBL file',
+      'a-smaller-file':
+        'a workbook of at most 6,000,000 cells, 1,000 columns and 300 MB unpacked; split it, or save it as CSV',
+      'a-simpler-file': 'a file that can be read within 30 seconds; split it, or save it as CSV',
       'nothing-released-yet': 'an order not released yet',
       'as-many-fields-as-headings': 'as many fields as the heading has',
       'at-most-length': 'a shorter text',

@@ -1,6 +1,16 @@
 /** Every refusal, by its code: what happened, what was expected, what to do. `{{name}}` are the facts. */
 export const refusal = {
   refusal: {
+    'sign-in-locked': 'Too many attempts: locked here until {{until}}.',
+    'beyond-rights': 'You cannot change {{what}}: that holds more rights than you do. Ask somebody who has them.',
+    'setup-token': 'That is not the setup token. The server prints it when it starts; ask whoever runs it.',
+    'disk-full':
+      'The disk of the server is full, so nothing can be saved. Free space in its data folder (old backups first), then try again.',
+    'not-readable': 'The server cannot read this form of request.',
+    'out-of-range': 'A number or date here is larger or smaller than anything can be. Correct it and try again.',
+    'cross-site': 'This request came from a page of another address. Open Hand Relay at its own address.',
+    'no-standins': 'Stand-ins for a host system are switched off on this server.',
+    'no-carrier-link': 'No connection to {{carrier}} on this server. Type or scan the tracking number.',
     'nothing-to-gather': 'Nothing waits for {{entry}} now.',
     'bin-shut': 'Nobody can walk to bin {{bin}} as the floor is. Free the way, or plan anew.',
     'plan-running': 'This wave is being planned already. Wait, or stop that.',
@@ -91,7 +101,9 @@ export const refusal = {
     'keep-apart': '{{got}} must not travel with {{expected}}. Take another carton.',
     'which-lot': 'Which lot? Scan the lot: {{expected}}.',
     'which-serial': 'Scan the serial number of the {{expected}}.',
-    'nothing-to-close': 'There is nothing in a carton to close.',
+    'nothing-to-close': 'No carton is open.',
+    'nothing-to-pack': 'Nothing of this order is waiting to be packed here. Pick it first.',
+    'serial-taken': 'Serial {{got}} was taken by another run. Scan the serial you have in hand.',
     'already-confirmed': 'This shipment is confirmed already. Nothing was shipped twice.',
     'nothing-packed': 'Nothing is packed yet.',
     'carton-still-open': 'A carton of it is still open. Close it first.',

@@ -342,6 +342,8 @@ export const work = {
     closedNoLane: 'Carton closed. SSCC {{sscc}}.',
     carton: 'Carton {{number}}',
     opened: 'Carton opened. Scan what goes in.',
+    discard: 'Discard empty carton',
+    discarded: 'Empty carton discarded.',
     putDone: '{{units}} in the carton.',
     emptyCarton: 'Nothing is in it yet.',
     takeOut: 'Take out',

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { unguard } from '../sheets/index.ts';
 import type { IntakeError, IntakeExpectation } from './draft.ts';
 import { orderColumns, readOrderRows, type DraftedOrder, type OrderRowCells } from './rows.ts';
 
@@ -22,7 +23,9 @@ export function readOrdersCsv(text: string): ReadOrders {
   const body = text.replace(/^\uFEFF/, '');
   const parsed = Papa.parse<string[]>(body, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
-  return broken ? unreadable((broken.row ?? 0) + 1, '', broken.message, 'csv') : readOrderTable(parsed.data);
+  return broken
+    ? unreadable((broken.row ?? 0) + 1, '', broken.message, 'csv')
+    : readOrderTable(parsed.data.map((cells) => cells.map(unguard)));
 }
 
 /** Reads orders from a table of cells, its heading first: what a CSV file or a workbook holds. */

@@ -64,6 +64,8 @@ export type IntakeExpectation =
   | 'an-order'
   | 'a-list'
   | 'a-readable-file'
+  | 'a-smaller-file'
+  | 'a-simpler-file'
   | 'nothing-released-yet'
   | 'as-many-fields-as-headings'
   | 'an-address'

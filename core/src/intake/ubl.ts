@@ -80,7 +80,13 @@ export function readOrderUbl(text: string, channel = 'account'): ReadOrders {
   if (valid !== true) return unreadable(valid.err.line, String(valid.err.col), valid.err.msg, 'xml');
   // Nothing in an order needs a document type; what it could define is not wanted here.
   if (/<!DOCTYPE/i.test(text)) return unreadable(1, '', '<!DOCTYPE', 'xml');
-  const root = parser.parse(text) as Node;
+  let root: Node;
+  try {
+    root = parser.parse(text) as Node;
+  } catch (error) {
+    // Nested without end: no order is.
+    return unreadable(1, '', (error as Error).message.slice(0, 100), 'xml');
+  }
   const order = root['Order'] as Node | undefined;
   const name = Object.keys(root).find((key) => !key.startsWith('?')) ?? '';
   if (!order || !ORDER.test(text)) return unreadable(1, name, '', 'an-order');

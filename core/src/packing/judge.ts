@@ -40,13 +40,17 @@ export type PackRefusal =
   | 'wrong-lot'
   | 'not-a-count'
   | 'no-item'
-  | 'nothing-to-close';
+  | 'nothing-to-close'
+  | 'nothing-to-pack';
 
 export type PackInput =
   { kind: 'scan'; text: string } | { kind: 'put'; item: string; lot: string | null; units: number };
 
 export type PackVerdict =
+  /** A carton is begun, in place of an empty one where one is open. */
   | { verdict: 'open'; box: string }
+  /** The open carton is empty and is none any more. */
+  | { verdict: 'discard' }
   | { verdict: 'put'; item: string; moves: { lot: string | null; serial: string | null; units: number }[] }
   | { verdict: 'close' }
   | { verdict: 'refused'; code: PackRefusal; expected: string; got: string; units?: number };
@@ -76,13 +80,17 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
       return unit ? [{ sku: item.sku, gtin: unit.gtin }] : [];
     }),
   });
+  const empty = state.carton?.contents.length === 0;
   if (code.kind === 'box') {
-    if (state.carton) return refuse('carton-open', state.carton.typeCode, code.code);
+    if (state.carton && !empty) return refuse('carton-open', state.carton.typeCode, code.code);
     if (!state.boxes.some((b) => b.code === code.code)) return refuse('unknown-carton', '', code.code);
+    // Without goods that wait here it would be a carton for nothing, and a shipment with it.
+    if (state.loose.length === 0) return refuse('nothing-to-pack', '', code.code);
     return { verdict: 'open', box: code.code };
   }
   if (code.kind === 'command' && code.command === 'close') {
-    if (!state.carton || state.carton.contents.length === 0) return refuse('nothing-to-close', '', input.text);
+    if (!state.carton) return refuse('nothing-to-close', '', input.text);
+    if (empty) return { verdict: 'discard' };
     return { verdict: 'close' };
   }
   if (code.kind === 'text') {

@@ -36,6 +36,11 @@ const scan = (text: string): PackInput => ({ kind: 'scan', text });
 const judge = (input: PackInput, more?: Partial<BenchState>) => judgePack(state(more), input, 2026);
 
 describe('the bench', () => {
+  it('gives up an empty carton by the close command, and takes another type in its place', () => {
+    expect(judge(scan('DO-CLOSE'))).toEqual({ verdict: 'discard' });
+    expect(judge(scan('BOX-S'))).toEqual({ verdict: 'open', box: 'BOX-S' });
+  });
+
   it('opens, fills and closes a carton by scans alone', () => {
     expect(judge(scan('BOX-S'), { carton: null })).toEqual({ verdict: 'open', box: 'BOX-S' });
     expect(judge(scan('09521234001010'))).toEqual({
@@ -66,7 +71,13 @@ describe('the bench', () => {
 
   it.each<[string, PackInput, Partial<BenchState> | undefined, string]>([
     ['goods before a carton', scan('09521234001010'), { carton: null }, 'carton-first'],
-    ['a second carton', scan('BOX-S'), undefined, 'carton-open'],
+    [
+      'a second carton while the first holds goods',
+      scan('BOX-S'),
+      { carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'jar', name: 'jar', group: null, units: 1 }] } },
+      'carton-open',
+    ],
+    ['a carton for nothing', scan('BOX-S'), { carton: null, loose: [] }, 'nothing-to-pack'],
     ['a carton nobody has', scan('BOX-Q'), { carton: null }, 'unknown-carton'],
     ["another order's goods", scan('09521234009993'), undefined, 'not-this-order'],
     ['more than was picked', { kind: 'put', item: 'jar', lot: null, units: 9 }, undefined, 'surplus'],
@@ -82,7 +93,7 @@ describe('the bench', () => {
     ['a lot that was not picked', scan('(01)09521234001027(10)L9'), undefined, 'wrong-lot'],
     ['a serial item without its serial', scan('09521234001041'), undefined, 'which-serial'],
     ['a serial that was not picked', scan('(01)09521234001041(21)S9'), undefined, 'wrong-serial'],
-    ['closing an empty carton', scan('DO-CLOSE'), undefined, 'nothing-to-close'],
+    ['closing no carton', scan('DO-CLOSE'), { carton: null }, 'nothing-to-close'],
     ['a code nobody knows', scan('hello'), undefined, 'no-item'],
     ['a count of nothing', { kind: 'put', item: 'jar', lot: null, units: 0 }, undefined, 'not-a-count'],
   ])('refuses %s', (_, input, more, code) => expect(judge(input, more)).toMatchObject({ verdict: 'refused', code }));
@@ -92,7 +103,7 @@ describe('the bench', () => {
 function after(before: BenchState, input: PackInput): BenchState {
   const verdict = judgePack(before, input, 2026);
   if (verdict.verdict === 'open') return { ...before, carton: { id: 'c', typeCode: verdict.box, contents: [] } };
-  if (verdict.verdict === 'close') return { ...before, carton: null };
+  if (verdict.verdict === 'close' || verdict.verdict === 'discard') return { ...before, carton: null };
   if (verdict.verdict === 'refused') return before;
   const loose = before.loose
     .map((l) => {

@@ -17,6 +17,7 @@ export type PickRefusal =
   | 'expired'
   | 'wrong-serial'
   | 'repeated-serial'
+  | 'serial-taken'
   | 'wrong-position'
   | 'wrong-carton'
   | 'used-carton'
@@ -38,7 +39,7 @@ export type PickVerdict =
   | { verdict: 'accepted'; what: Awaited | 'count' | 'short'; progress: PickProgress }
   /** Taken; the step is complete with so many units. */
   | { verdict: 'done'; what: Awaited | 'count' | 'short'; progress: PickProgress; units: number }
-  /** Refused; nothing changed. `expected` and `got` are facts for the words, `units` where a count is meant. */
+  /** Refused; nothing changed but serials that another run took meanwhile. `expected` and `got` are facts for the words, `units` where a count is meant. */
   | { verdict: 'refused'; code: PickRefusal; expected: string; got: string; units?: number; progress: PickProgress };
 
 /**
@@ -69,6 +70,13 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   const lot = progress.swapped ?? step.lot;
 
   if (step.stopped?.by === 'hold') return refuse('held', step.stopped.why, '');
+  const elsewhere = progress.serials.filter((serial) => !step.serialsInBin.includes(serial));
+  if (elsewhere.length > 0) {
+    // Whoever confirms a serial number first has it; here it counts no more.
+    const serials = progress.serials.filter((serial) => !elsewhere.includes(serial));
+    const rest = { ...progress, serials, counted: serials.length };
+    return { ...refuse('serial-taken', step.item.name, elsewhere.join(', ')), progress: rest };
+  }
   if (input.kind === 'short') return judgeShort();
   if (step.stopped) return refuse('blocked', step.bin, step.stopped.why);
   if (input.kind === 'count') return judgeCount(input.units);

@@ -34,6 +34,8 @@ export interface Sheet {
   name: string;
   columns: readonly Column[];
   key: readonly string[];
+  /** Whether all sites of a house share its rows. */
+  shared?: boolean;
 }
 
 export type Row = Record<string, Value>;
@@ -43,6 +45,8 @@ export type SheetExpectation =
   | 'a-column'
   | 'a-file'
   | 'fewer-rows'
+  | 'a-smaller-file'
+  | 'a-simpler-file'
   | 'a-value'
   | 'a-shorter-text'
   | 'a-whole-number'
@@ -57,6 +61,9 @@ export type SheetExpectation =
   | 'a-pin'
   | 'a-password'
   | 'a-supervisor'
+  | 'within-own-rights'
+  | 'of-this-site-alone'
+  | 'not-of-another-site'
   | 'one-word'
   | 'a-right'
   | 'within-life'

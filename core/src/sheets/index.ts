@@ -14,5 +14,6 @@ export { decodeText, type Encoding } from './decode.ts';
 export { sheetNames, sheets, type SheetName } from './kinds.ts';
 export { matchColumns, readSheet, type Matching, type ReadRow } from './read.ts';
 export { MOST_ROWS, tableOf, tableOfCsv, type Table } from './table.ts';
+export { guard, unguard } from './guard.ts';
 export { cellOf, csvOf } from './save.ts';
 export { makeFloor, type FloorPattern, type MadeFloor } from './makeFloor.ts';

@@ -28,6 +28,10 @@ const rightNames = [
   'see_trails',
   'set_up',
   'serve_printers',
+  'house_people',
+  'house_items',
+  'house_backups',
+  'house_sites',
 ] as const;
 const blockings = ['damaged', 'blocked', 'count'] as const;
 const sources = ['purchase', 'transfer', 'production'] as const;
@@ -96,6 +100,7 @@ export const sheets = {
   },
   items: {
     name: 'items',
+    shared: true,
     key: ['item'],
     columns: [
       {
@@ -176,6 +181,7 @@ export const sheets = {
   },
   customers: {
     name: 'customers',
+    shared: true,
     key: ['customer'],
     columns: [
       {
@@ -204,6 +210,7 @@ export const sheets = {
   },
   shelf: {
     name: 'shelf',
+    shared: true,
     key: ['customer', 'item'],
     columns: [
       { name: 'customer', type: text(40), needed: true, example: 'C1001', also: ['customer number', 'account'] },
@@ -235,6 +242,7 @@ export const sheets = {
   },
   carriers: {
     name: 'carriers',
+    shared: true,
     key: ['carrier', 'service'],
     columns: [
       { name: 'carrier', type: text(60), needed: true, example: 'Skylark Parcels' },
@@ -309,6 +317,7 @@ export const sheets = {
   },
   cartons: {
     name: 'cartons',
+    shared: true,
     key: ['carton'],
     columns: [
       { name: 'carton', type: upper(20), needed: true, example: 'BOX-M', also: ['code', 'box'] },
@@ -329,6 +338,7 @@ export const sheets = {
   },
   pallets: {
     name: 'pallets',
+    shared: true,
     key: ['pallet'],
     columns: [
       { name: 'pallet', type: text(60), needed: true, example: 'Euro pallet', also: ['name', 'type'] },
@@ -342,6 +352,7 @@ export const sheets = {
   },
   vehicles: {
     name: 'vehicles',
+    shared: true,
     key: ['vehicle'],
     columns: [
       { name: 'vehicle', type: text(60), needed: true, example: 'Truck 12 t', also: ['name', 'type', 'container'] },

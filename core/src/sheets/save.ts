@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import type { Column, Row, Sheet } from './column.ts';
+import { guard } from './guard.ts';
 
 /** A value as the file has it: decimals with a point, yes and no, dates as they are kept. */
 export function cellOf(column: Column, row: Row): string | number {
@@ -16,6 +17,6 @@ export function cellOf(column: Column, row: Row): string | number {
 /** Rows as the CSV file that reads back the same (RFC 4180, with byte order mark for spreadsheets). */
 export function csvOf(sheet: Sheet, rows: readonly Row[]): string {
   const columns = sheet.columns.filter((c) => !c.secret);
-  const data = rows.map((row) => columns.map((c) => cellOf(c, row)));
+  const data = rows.map((row) => columns.map((c) => guard(cellOf(c, row))));
   return `\uFEFF${Papa.unparse({ fields: columns.map((c) => c.name), data }, { newline: '\r\n' })}\r\n`;
 }

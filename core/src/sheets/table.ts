@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { Cell } from './cell.ts';
 import type { SheetError } from './column.ts';
+import { unguard } from './guard.ts';
 
 /** A file's cells: a heading, and rows with the number that each has in the file. */
 export interface Table {
@@ -23,7 +24,7 @@ export function tableOfCsv(text: string): Table | SheetError {
   });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken) return { row: (broken.row ?? 0) + 1, column: '', value: broken.message, expected: 'a-file' };
-  return tableOf(parsed.data);
+  return tableOf(parsed.data.map((cells, i) => ({ row: i + 1, cells: cells.map(unguard) })));
 }
 
 /** The mark that divides the heading into most fields; marks between quotes divide nothing. */
@@ -36,11 +37,9 @@ function delimiterOf(text: string): string {
   return marks.reduce((most, next) => (next.count > most.count ? next : most)).mark;
 }
 
-/** A table of rows of cells, the first that is not empty being the heading; empty rows are left out. */
-export function tableOf(rows: readonly Cell[][]): Table | SheetError {
-  const filled = rows
-    .map((cells, i) => ({ row: i + 1, cells: [...cells] }))
-    .filter(({ cells }) => cells.some((c) => c !== null && String(c).trim() !== ''));
+/** A table of numbered rows of cells, the first that is not empty being the heading; empty rows are left out. */
+export function tableOf(rows: Table['rows']): Table | SheetError {
+  const filled = rows.filter(({ cells }) => cells.some((c) => c !== null && String(c).trim() !== ''));
   const [head, ...rest] = filled;
   if (!head) return { row: 0, column: '', value: '', expected: 'a-file' };
   if (rest.length > MOST_ROWS)

@@ -14,7 +14,7 @@ function factsOf(tx: Tx, siteId: string, orderIds: string[]) {
       'number', o.number, 'channel', o.channel, 'priority', o.priority, 'note', o.note,
       'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country,
       'customer', c.number, 'customerName', c.name, 'class', c.class, 'creditStop', c.credit_stop,
-      'value', sum((l.asked - l.cancelled) * i.value_minor) / 100.0, 'lines', count(*), 'units', sum(l.asked - l.cancelled),
+      'value', sum((l.asked - l.cancelled)::bigint * i.value_minor) / 100.0, 'lines', count(*), 'units', sum(l.asked - l.cancelled),
       'item', jsonb_agg(distinct i.sku), 'itemName', jsonb_agg(distinct i.name),
       'temperature', jsonb_agg(distinct i.temperature), 'handling', jsonb_agg(distinct i.handling)
     ) as values

@@ -39,7 +39,7 @@ async function look({ db }: Database): Promise<Omit<Restored, 'aside'>> {
  * @throws FolderInUse when a server runs on the folder
  */
 export async function restore(file: string, folder: string, now: Date): Promise<Restored> {
-  const unlock = lockFolder(folder, now);
+  const lock = await lockFolder(folder, now);
   const work = await mkdtemp(join(tmpdir(), 'hand-relay-restore-'));
   try {
     const from = await unpack(file, work);
@@ -47,15 +47,14 @@ export async function restore(file: string, folder: string, now: Date): Promise<
     const place = join(folder, 'cluster');
     const aside = existsSync(place) ? `${place}-before-${now.toISOString().replace(/[:.]/g, '-')}` : null;
     if (aside) await rename(place, aside);
-    unlock();
-    const database = await openDatabase({ folder, from });
+    const database = await openDatabase({ folder, from, lock });
     try {
       return { ...(await look(database)), aside };
     } finally {
       await database.close();
     }
   } finally {
-    unlock();
+    await lock.release();
     await rm(work, { recursive: true, force: true });
   }
 }

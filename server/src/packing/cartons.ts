@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
-import { openShipment } from '../shipping/index.ts';
+import { dropEmptyShipment, openShipment } from '../shipping/index.ts';
 import { nextSscc } from '../stock/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 
@@ -72,7 +72,7 @@ export async function closeCarton(change: Change, order: PackedOrder, cartonId: 
     sql`
     update carton c set state = 'closed', sscc = ${sscc}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId},
       weight_g = (select t.tare_g from carton_type t where t.id = c.type_id)
-        + (select coalesce(sum(b.units * i.weight_g), 0) from balance b join item i on i.id = b.item_id where b.place_id = c.place_id)
+        + (select coalesce(sum(b.units::bigint * i.weight_g), 0) from balance b join item i on i.id = b.item_id where b.place_id = c.place_id)
     where c.id = ${cartonId} returning number, weight_g as weight, shipment_id as shipment`,
   );
   change.journal({
@@ -83,6 +83,21 @@ export async function closeCarton(change: Change, order: PackedOrder, cartonId: 
   await endEmptyRuns(change, order.id);
   tellPacked(change, order.id, closed!.shipment);
   return sscc;
+}
+
+/**
+ * An empty open carton is none any more: its number is given again, and a shipment that was opened for it alone goes
+ * with it.
+ */
+export async function discardCarton(change: Change, cartonId: string): Promise<void> {
+  const [gone] = await rows<{ number: number; order: string; shipment: string }>(
+    change.tx,
+    sql`with emptied as (delete from carton_line where carton_id = ${cartonId})
+        delete from carton where id = ${cartonId} returning number, order_id as "order", shipment_id as shipment`,
+  );
+  await dropEmptyShipment(change, gone!.order);
+  change.journal({ kind: 'carton-discarded', orderId: gone!.order, facts: { carton: gone!.number } });
+  tellPacked(change, gone!.order, gone!.shipment);
 }
 
 export function tellPacked(change: Change, orderId: string, shipmentId: string): void {

@@ -4,7 +4,7 @@ import { judgePack, type PackInput } from '@hand-relay/core/packing';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
-import { closeCarton, lockOrder, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
+import { closeCarton, discardCarton, lockOrder, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
 import { benchState } from './read.ts';
 
 /** Judges a scan or count at the bench, and writes what it means. */
@@ -33,10 +33,14 @@ export async function packInput(
       });
       return verdict;
     case 'open':
+      if (state.carton) await discardCarton(change, state.carton.id);
       return {
         verdict: 'open',
         carton: (await openCarton(change, order, { box: verdict.box, bench: benchCode })).id,
       };
+    case 'discard':
+      await discardCarton(change, state.carton!.id);
+      return { verdict: 'discard' };
     case 'put':
       await put(change, order, state.carton!.id, verdict.item, verdict.moves);
       return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };

@@ -93,10 +93,10 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const cartons = await rows<BenchOrder['cartons'][number]>(
     db,
     sql`
-    select c.id, c.number, t.name as type, c.sscc, c.state, coalesce(c.weight_g, t.tare_g + s.weight, t.tare_g)::int as "weightG", coalesce(s.contents, '[]') as contents
+    select c.id, c.number, t.name as type, c.sscc, c.state, coalesce(c.weight_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
     from carton c join carton_type t on t.id = c.type_id
     left join lateral (
-      select sum(x.units * i.weight_g)::int as weight, jsonb_agg(jsonb_build_object('item', i.id, 'sku', i.sku, 'name', i.name, 'lot', x.lot, 'serial', x.serial, 'units', x.units) order by i.name, x.lot, x.serial) as contents
+      select sum(x.units::bigint * i.weight_g) as weight, jsonb_agg(jsonb_build_object('item', i.id, 'sku', i.sku, 'name', i.name, 'lot', x.lot, 'serial', x.serial, 'units', x.units) order by i.name, x.lot, x.serial) as contents
       from (select l.item_id, k.lot, k.serial, sum(k.units)::int as units from carton_line k join order_line l on l.id = k.line_id
             where k.carton_id = c.id and k.units > 0 group by 1, 2, 3) x join item i on i.id = x.item_id
     ) s on true

@@ -1,2 +1,3 @@
 export { actors, peopleRoutes } from './routes.ts';
+export { journalAccounts, membersOf, type ChangedAccount } from './changes.ts';
 export { hashSecret } from './signIn.ts';

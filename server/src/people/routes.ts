@@ -5,14 +5,21 @@ import { rateLimit } from 'express-rate-limit';
 import { endpoints } from '@hand-relay/contract';
 import { Refusal, serve, type Actor, type Doors, type Platform } from '../platform/index.ts';
 import { devicesAt, signOutDevice } from './devices.ts';
+import { sawChanges } from './changes.ts';
+import { newDevice } from './tries.ts';
 import { Sessions, signIn, switchSite, whoIs } from './signIn.ts';
 
 const COOKIE = 'relay';
+/** Names the device, also when nobody is signed in: by it a device is told from strangers. */
+const DEVICE_COOKIE = 'relay-device';
+const DEVICE_DAYS = 400;
+
+function cookieOf(header: string | undefined, name: string): string | undefined {
+  return header ? parseCookie(header)[name] : undefined;
+}
 
 /** The cookie's token in a request. */
-function tokenOf(header: string | undefined): string | undefined {
-  return header ? parseCookie(header)[COOKIE] : undefined;
-}
+const tokenOf = (header: string | undefined) => cookieOf(header, COOKIE);
 
 /** Finds who a request's session belongs to. */
 export function actors(platform: Platform) {
@@ -46,14 +53,21 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
       handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),
     }),
   );
-  const cookie = (value: string, secure: boolean, expires: Date) =>
-    stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: 'strict', secure, path: '/', expires });
+  const cookie = (name: string, value: string, secure: boolean, expires: Date) =>
+    stringifySetCookie({ name, value, httpOnly: true, sameSite: 'strict', secure, path: '/', expires });
 
   serve(doors, endpoints.signIn, async ({ body, req, res }) => {
     const device = (req.get('x-device') ?? 'browser').slice(0, 40);
     const browser = (req.get('user-agent') ?? '').slice(0, 200);
-    const { token, expiresAt, personId, siteId } = await signIn(platform, body, device, browser);
-    res.setHeader('Set-Cookie', cookie(token, req.secure, expiresAt));
+    const given = cookieOf(req.headers.cookie, DEVICE_COOKIE);
+    const named = given && /^[\w-]{32}$/.test(given) ? given : newDevice();
+    const from = { device, browser, address: req.ip ?? '', cookie: named };
+    const { token, expiresAt, personId, siteId } = await signIn(platform, body, from);
+    const known = new Date(Date.now() + DEVICE_DAYS * 86_400_000);
+    res.setHeader('Set-Cookie', [
+      cookie(COOKIE, token, req.secure, expiresAt),
+      cookie(DEVICE_COOKIE, named, req.secure, known),
+    ]);
     return whoIs(platform, personId, siteId);
   });
   serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor.personId, actor.siteId));
@@ -61,6 +75,10 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
     await change((current) => switchSite(current, body.site));
     sessions.forget(actor.sessionId);
     return whoIs(platform, actor.personId, body.site);
+  });
+  serve(doors, endpoints.sawAccountChanges, async ({ body, change }) => {
+    await change((current) => sawChanges(current, body.upTo));
+    return {};
   });
   serve(doors, endpoints.changeLanguage, async ({ actor, body, change }) => {
     await change((current) =>
@@ -81,7 +99,7 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
   serve(doors, endpoints.signOut, async ({ req, res }) => {
     const token = tokenOf(req.headers.cookie);
     if (token) await sessions.end(token);
-    res.setHeader('Set-Cookie', cookie('', req.secure, new Date(0)));
+    res.setHeader('Set-Cookie', cookie(COOKIE, '', req.secure, new Date(0)));
     return {};
   });
 }

@@ -1,15 +1,17 @@
 import { hash, verify } from '@node-rs/argon2';
 import { createHash, randomBytes } from 'node:crypto';
+import { EventEmitter } from 'node:events';
 import { eq, sql } from 'drizzle-orm';
 import type { Me, Right } from '@hand-relay/contract';
 import { Refusal, rows, type Actor, type Change, type Platform } from '../platform/index.ts';
 import { person, session, site } from '../tables/index.ts';
 import { wayOf } from '../ways/index.ts';
+import { changesOf } from './changes.ts';
+import { countTry, forgetTries, hashOf, type Trial } from './tries.ts';
 
-/** Wrong tries after which an account rests. */
-const TRIES = 5;
-const REST_MINUTES = 5;
 const SHIFT_HOURS = 14;
+/** A device on which nobody signed in for so long is a stranger again. */
+const KNOWN_FOR_MS = 400 * 86_400_000;
 /** How long a session's owner is remembered without asking the database again. */
 const REMEMBER_MS = 5_000;
 
@@ -32,6 +34,16 @@ const sitesOf = (personId: string) => sql`
   select s.id, s.code, s.name, 'orders.release' = any(${rightsAt}) as releases from membership m join site s on s.id = m.site_id join person p on p.id = m.person_id
   where m.person_id = ${personId} and m.active order by s.id <> p.site_id, s.code`;
 
+/** From where somebody signs in. */
+export interface SignInFrom {
+  /** What the device calls itself. */
+  device: string;
+  browser: string;
+  address: string;
+  /** The cookie by which a device is known again; a new one where it has none. */
+  cookie: string;
+}
+
 /**
  * Signs a person in by name and password or by badge and PIN.
  *
@@ -39,49 +51,59 @@ const sitesOf = (personId: string) => sql`
  * which part was wrong.
  *
  * @returns the value for the cookie, and when it ends
- * @throws Refusal 401 `sign-in`
+ * @throws Refusal 401 `sign-in`; 429 `sign-in-locked` after too many tries
  */
 export async function signIn(
   platform: Platform,
   credentials: Credentials,
-  device: string,
-  browser: string,
+  from: SignInFrom,
 ): Promise<{ token: string; expiresAt: Date; personId: string; siteId: string }> {
   const { db, clock, log } = platform;
   const now = clock();
   const byName = 'name' in credentials;
+  const account = byName ? credentials.name.toLowerCase() : credentials.badge.toUpperCase();
   const [found] = await db
     .select()
     .from(person)
-    .where(
-      byName ? eq(person.login, credentials.name.toLowerCase()) : eq(person.badge, credentials.badge.toUpperCase()),
-    );
+    .where(byName ? eq(person.login, account) : eq(person.badge, account));
+  const device = hashOf(from.cookie);
+  const known = await rows<{ device: string }>(
+    db,
+    sql`select device from known_device where person_id = ${found?.id ?? ''} and device = ${device}`,
+  );
+  const trial: Trial = {
+    account,
+    kind: byName ? 'password' : 'pin',
+    address: from.address,
+    device: { cookie: from.cookie, known: known.length > 0 },
+  };
+  await countTry(platform, trial);
   const stored = byName ? found?.passwordHash : found?.pinHash;
   const secret = byName ? credentials.password : credentials.pin;
   const right = await verify(stored ?? (await (decoy ??= hashSecret('nobody has this one'))), secret);
-  const resting = found?.lockedUntil && found.lockedUntil > now;
   const [at] = found ? await rows<{ id: string }>(db, sitesOf(found.id)) : [];
-  if (!found || !stored || !right || !at || resting) {
-    if (found && !resting) {
-      await db
-        .update(person)
-        .set({
-          failures: sql`case when ${person.failures} + 1 >= ${TRIES} then 0 else ${person.failures} + 1 end`,
-          lockedUntil: sql`case when ${person.failures} + 1 >= ${TRIES} then ${new Date(now.getTime() + REST_MINUTES * 60_000).toISOString()}::timestamptz else ${person.lockedUntil} end`,
-        })
-        .where(eq(person.id, found.id));
-    }
-    log.warn({ device, known: Boolean(found) }, 'sign-in refused');
-    throw new Refusal(401, 'sign-in', { minutes: REST_MINUTES });
+  if (!found || !stored || !right || !at) {
+    log.warn({ device: from.device, known: Boolean(found) }, 'sign-in refused');
+    throw new Refusal(401, 'sign-in');
   }
+  await forgetTries(platform, trial);
   const token = randomBytes(32).toString('base64url');
   const expiresAt = new Date(now.getTime() + SHIFT_HOURS * 3_600_000);
   await db.transaction(async (tx) => {
-    await tx.update(person).set({ failures: 0, lockedUntil: null }).where(eq(person.id, found.id));
-    await tx
-      .insert(session)
-      .values({ id: digest(token), personId: found.id, siteId: at.id, device, browser, createdAt: now, expiresAt });
+    await tx.insert(session).values({
+      id: digest(token),
+      personId: found.id,
+      siteId: at.id,
+      device: from.device,
+      browser: from.browser,
+      createdAt: now,
+      expiresAt,
+    });
+    await tx.execute(sql`
+      insert into known_device (person_id, device, at) values (${found.id}, ${device}, ${now.toISOString()})
+      on conflict (person_id, device) do update set at = excluded.at`);
     await tx.execute(sql`delete from session where expires_at < ${now.toISOString()}`);
+    await tx.execute(sql`delete from known_device where at < ${new Date(now.getTime() - KNOWN_FOR_MS).toISOString()}`);
   });
   return { token, expiresAt, personId: found.id, siteId: at.id };
 }
@@ -96,6 +118,7 @@ type Owner = Omit<Actor, 'requestId'>;
 export class Sessions {
   private readonly remembered = new Map<string, { owner: Owner; until: number }>();
   private readonly platform: Platform;
+  private readonly endings = new EventEmitter().setMaxListeners(0);
 
   constructor(platform: Platform) {
     this.platform = platform;
@@ -142,14 +165,21 @@ export class Sessions {
     return there;
   }
 
-  /** Forgets what is remembered of a session that was changed or ended elsewhere. */
+  /** Forgets what is remembered of a session that was changed or ended, and has its streams look again. */
   forget(id: string): void {
-    this.remembered.delete(id);
+    for (const key of this.remembered.keys()) if (key === id || key.startsWith(`${id} `)) this.remembered.delete(key);
+    this.endings.emit(id);
   }
 
   async end(token: string): Promise<void> {
-    this.remembered.delete(digest(token));
     await this.platform.db.delete(session).where(eq(session.id, digest(token)));
+    this.forget(digest(token));
+  }
+
+  /** Calls back when a session was changed or ended on this server, until the returned function is called. */
+  onForgotten(id: string, hear: () => void): () => void {
+    this.endings.on(id, hear);
+    return () => this.endings.off(id, hear);
   }
 }
 
@@ -183,5 +213,7 @@ export async function whoIs(platform: Platform, personId: string, siteId: string
     site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
     sites: await rows<Me['sites'][number]>(db, sitesOf(personId)),
     way: await wayOf(db, siteId),
+    standins: platform.standins,
+    accountChanges: await changesOf(db, personId),
   };
 }

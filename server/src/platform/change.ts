@@ -29,6 +29,8 @@ export class Change {
   readonly actor: Actor;
   readonly now: Date;
   readonly newId: () => string;
+  /** Whether stand-ins for carriers answer. */
+  readonly standins: boolean;
   readonly entries: JournalEntry[] = [];
   readonly events: ChangeEvent[] = [];
 
@@ -37,6 +39,7 @@ export class Change {
     this.actor = actor;
     this.now = platform.clock();
     this.newId = platform.newId;
+    this.standins = platform.standins;
   }
 
   journal(...entries: JournalEntry[]): void {
@@ -53,7 +56,7 @@ export class Change {
  * The one path of every change: a transaction, the work, the journal and the first answer written with it, events
  * after commit. A repeat of a request gets the first answer and changes nothing.
  *
- * @throws Refusal 422 `key-reused` when the key was used for another request
+ * @throws Refusal 422 `key-reused` when the key was used for another request; 507 `disk-full` before anything is begun
  */
 export async function change<T>(
   platform: Platform,
@@ -61,6 +64,7 @@ export async function change<T>(
   repeat: Repeat | null,
   work: (change: Change) => Promise<T>,
 ): Promise<T> {
+  if (platform.disk.full()) throw diskFull(platform);
   let events: ChangeEvent[] = [];
   const answer = await platform.db
     .transaction(async (tx) => {
@@ -77,6 +81,11 @@ export async function change<T>(
     });
   platform.bus.committed(events);
   return answer;
+}
+
+/** Nothing is begun that could not be finished: half a statement on a full disk ends the database. */
+function diskFull(platform: Platform): Refusal {
+  return new Refusal(507, 'disk-full', { freeMb: platform.disk.freeMb() });
 }
 
 /** Whether a request is heard for the first time: its key is taken. */

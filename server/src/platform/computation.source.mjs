@@ -3,14 +3,4 @@ import { register } from 'tsx/esm/api';
 
 register();
 const tasks = await import('./computation.worker.ts');
-export const {
-  askersTask,
-  comparePoliciesTask,
-  drawPageTask,
-  orderPromiseTask,
-  outlookTask,
-  planWaveTask,
-  readFileTask,
-  readOrderFileTask,
-  writeWorkbookTask,
-} = tasks;
+export const { askersTask, comparePoliciesTask, drawPageTask, orderPromiseTask, outlookTask, planWaveTask } = tasks;

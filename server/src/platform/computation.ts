@@ -2,11 +2,11 @@ import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Asker, OrderPromise, PolicyComparison } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
-import type { ReadOrders } from '@hand-relay/core/intake';
+import { unreadable, type ReadOrders } from '@hand-relay/core/intake';
 import type { ItemOutlook } from '@hand-relay/core/promise';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/waves';
 import type { PageWanted } from './draw.ts';
-import type { ReadFile, SentFile } from './file.ts';
+import { notRead, type ReadFile, type SentFile } from './file.ts';
 import { moduleFile } from './modules.ts';
 
 /** Heavy computation, in threads of its own. */
@@ -46,16 +46,42 @@ export interface PlanAsked {
   port: MessagePort | null;
 }
 
+/** Longest that a file may take to be read, and heap that its thread may use. */
+const FILE_MS = 30_000;
+const FILE_HEAP_MB = 1_000;
+
 /**
- * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, and one
- * for searches of seconds, which nothing waits behind.
+ * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, one
+ * for searches of seconds, which nothing waits behind, and two for files that people send, which may be anything.
  */
 export function openComputation(): Computation {
   const file = moduleFile('platform/computation.worker');
   const filename = file.endsWith('.ts') ? file.replace('.worker.ts', '.source.mjs') : file;
   const quick = new Piscina({ filename, maxThreads: 1, idleTimeout: 60_000 });
+  const files = new Piscina({
+    filename: moduleFile('platform/files.worker').replace(/\.worker\.ts$/, '.source.mjs'),
+    minThreads: 0,
+    maxThreads: 2,
+    idleTimeout: 10_000,
+    resourceLimits: { maxOldGenerationSizeMb: FILE_HEAP_MB },
+  });
   const slow = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 10_000 });
   const run = <T>(task: string, argument: unknown) => quick.run(argument, { name: task }) as Promise<T>;
+  /** Reads what somebody sent: a thread that takes too long, or too much memory, is ended and replaced. */
+  const bounded = async <T>(
+    name: string,
+    argument: unknown,
+    instead: (expected: 'a-smaller-file' | 'a-simpler-file') => T,
+  ): Promise<T> => {
+    const signal = AbortSignal.timeout(FILE_MS);
+    try {
+      return (await files.run(argument, { name, signal })) as T;
+    } catch (error) {
+      if (signal.aborted) return instead('a-simpler-file');
+      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') return instead('a-smaller-file');
+      throw error;
+    }
+  };
   return {
     async planWave(problem, { seconds, quick: soon = false, onProgress, signal }) {
       const { port1, port2 } = new MessageChannel();
@@ -76,12 +102,16 @@ export function openComputation(): Computation {
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,
     comparePolicies: (ask) => slow.run(ask, { name: 'comparePoliciesTask' }) as Promise<Omit<PolicyComparison, 'at'>>,
-    readFile: (sent) => run('readFileTask', sent),
-    readOrderFile: (bytes) => run('readOrderFileTask', bytes),
-    writeWorkbook: (cells) => run('writeWorkbookTask', cells),
+    readFile: (sent) =>
+      bounded<ReadFile>('readFileTask', sent, (expected) =>
+        notRead({ row: 0, column: '', value: sent.name, expected }),
+      ),
+    readOrderFile: (bytes) =>
+      bounded<ReadOrders>('readOrderFileTask', bytes, (expected) => unreadable(0, '', '', expected)),
+    writeWorkbook: (cells) => files.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
     drawPage: (wanted) => run('drawPageTask', wanted),
     close: async () => {
-      await Promise.all([quick.destroy(), slow.destroy()]);
+      await Promise.all([quick.destroy(), slow.destroy(), files.destroy()]);
     },
   };
 }

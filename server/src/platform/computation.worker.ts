@@ -1,11 +1,9 @@
-import { readOrderFile } from './orderFile.ts';
 import { planWave, type WavePlan } from '@hand-relay/core/waves';
 import type { Policy } from '@hand-relay/core/allocation';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from '../promising/index.ts';
 import type { PlanAsked } from './computation.ts';
 import { drawPage, type PageWanted } from './draw.ts';
-import { readFile, writeWorkbook, type ReadFile, type SentFile } from './file.ts';
 
 /** Milliseconds between two tellings of how far a plan is. */
 const TELLING = 300;
@@ -28,14 +26,6 @@ export function planWaveTask({ problem, seconds, port }: PlanAsked): WavePlan {
   }
 }
 
-export function readFileTask(file: SentFile): Promise<ReadFile> {
-  return readFile(file);
-}
-
-export function writeWorkbookTask(cells: (string | number)[][]): Promise<Uint8Array> {
-  return writeWorkbook(cells);
-}
-
 export function drawPageTask(wanted: PageWanted): Promise<Uint8Array | null> {
   return drawPage(wanted);
 }
@@ -53,5 +43,3 @@ export function askersTask({ problem, item, policy }: { problem: string; item: s
 export function comparePoliciesTask({ problem, seconds }: { problem: string; seconds: number }) {
   return computeComparison(problem, seconds, openSolver);
 }
-
-export const readOrderFileTask = readOrderFile;

@@ -1,11 +1,16 @@
 import { endpoints } from '@hand-relay/contract';
+import { Refusal } from './refusal.ts';
 import { serve, type Doors } from './serve.ts';
 
-/** Keeps a proxy from closing a quiet stream. */
-const BEAT_MS = 20_000;
+/** How often a stream shows that it is there, which keeps a proxy from closing it, and looks whether its session is. */
+const BEAT_MS = 5_000;
 
-/** Streams "this changed" to whoever is signed in, for their site. */
-export function eventRoutes(doors: Doors): void {
+/**
+ * Streams "this changed" to whoever is signed in, for their site. The stream ends with the session, here or elsewhere.
+ *
+ * @param onForgotten calls back when a session was changed or ended on this server
+ */
+export function eventRoutes(doors: Doors, onForgotten: (session: string, hear: () => void) => () => void): void {
   serve(doors, endpoints.events, ({ platform, actor, req, res }) => {
     res.writeHead(200, {
       'Content-Type': 'text/event-stream',
@@ -18,9 +23,19 @@ export function eventRoutes(doors: Doors): void {
       const told = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
       res.write(`data: ${JSON.stringify({ ...event, ...told })}\n\n`);
     });
-    const beat = setInterval(() => res.write(': still here\n\n'), BEAT_MS);
+    const look = () =>
+      void doors.actorOf(req).then(
+        (still) => (still ? res.write(': still here\n\n') : res.end()),
+        (error: unknown) => {
+          // Who may not be at that site any more is told nothing of it; a database that is away ends no session.
+          if (error instanceof Refusal) res.end();
+        },
+      );
+    const beat = setInterval(look, BEAT_MS);
+    const forgotten = onForgotten(actor.sessionId, look);
     req.on('close', () => {
       clearInterval(beat);
+      forgotten();
       stop();
     });
     return Promise.resolve();

@@ -1,4 +1,3 @@
-export type { Cell } from '@hand-relay/core/sheets';
 import {
   decodeText,
   matchColumns,
@@ -6,13 +5,13 @@ import {
   sheets,
   tableOf,
   tableOfCsv,
-  type Cell,
   type Matching,
   type ReadRow,
   type SheetError,
   type SheetName,
   type Table,
 } from '@hand-relay/core/sheets';
+import { readWorkbook, WorkbookTooLarge } from './workbook.ts';
 
 /** A file as it came. */
 export interface SentFile {
@@ -41,21 +40,29 @@ const isOldWorkbook = (bytes: Uint8Array) => bytes[0] === 0xd0 && bytes[1] === 0
 /** Reads a CSV or XLSX file as rows of a sheet. Slow for large files: called in a thread of its own. */
 export async function readFile({ bytes, sheet, matching }: SentFile): Promise<ReadFile> {
   const cut = await tableOfFile(bytes);
-  if ('error' in cut) return { heading: [], encoding: '', matching: {}, rows: [], errors: [cut.error] };
+  if ('error' in cut) return notRead(cut.error);
   const { table, encoding } = cut;
   const matched = matchColumns(sheets[sheet], table.heading, matching);
   return { heading: table.heading, encoding, matching: matched, ...readSheet(sheets[sheet], table, matched) };
 }
 
+/** A file of which nothing was read, and why. */
+export function notRead(error: SheetError): ReadFile {
+  return { heading: [], encoding: '', matching: {}, rows: [], errors: [error] };
+}
+
 type Cut = { table: Table; encoding: string } | { error: SheetError };
 
 async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
-  const wrong = (value: string): Cut => ({ error: { row: 0, column: '', value, expected: 'a-file' } });
+  const wrong = (value: string, expected: SheetError['expected'] = 'a-file'): Cut => ({
+    error: { row: 0, column: '', value, expected },
+  });
   if (isOldWorkbook(bytes)) return wrong('XLS');
   if (isZip(bytes)) {
     try {
-      return told(tableOf(await cellsOfWorkbook(bytes)), 'XLSX');
-    } catch {
+      return told(tableOf(await readWorkbook(bytes)), 'XLSX');
+    } catch (error) {
+      if (error instanceof WorkbookTooLarge) return wrong('XLSX', 'a-smaller-file');
       // Whatever the archive is, it is no workbook: the person is told so.
       return wrong('ZIP');
     }
@@ -66,34 +73,6 @@ async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
 
 function told(table: Table | SheetError, encoding: string): Cut {
   return 'expected' in table ? { error: table } : { table, encoding };
-}
-
-/** Cells of a workbook's first sheet that holds any, as they are shown. */
-export async function cellsOfWorkbook(bytes: Uint8Array): Promise<Cell[][]> {
-  const { default: exceljs } = await import('exceljs');
-  const book = new exceljs.Workbook();
-  await book.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
-  const sheet = book.worksheets.find((s) => s.actualRowCount > 0);
-  if (!sheet) return [];
-  const rows: Cell[][] = [];
-  sheet.eachRow({ includeEmpty: true }, (row) => {
-    const cells: Cell[] = [];
-    for (let c = 1; c <= sheet.columnCount; c++) cells.push(cellValue(row.getCell(c).value));
-    rows.push(cells);
-  });
-  return rows;
-}
-
-/** What a spreadsheet's cell shows: a formula its result, rich text its letters. */
-function cellValue(value: unknown): Cell {
-  if (value === null || value === undefined) return null;
-  if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' || value instanceof Date)
-    return value;
-  const of = value as { result?: unknown; text?: unknown; richText?: { text: string }[]; error?: string };
-  if (of.richText) return of.richText.map((r) => r.text).join('');
-  if (of.result !== undefined) return cellValue(of.result);
-  if (of.text !== undefined) return cellValue(of.text);
-  return of.error ?? null;
 }
 
 /** Writes rows of cells as a workbook with one sheet, its first row a heading that stays in view. */

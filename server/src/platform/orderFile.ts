@@ -6,8 +6,9 @@ import {
   unreadable,
   type ReadOrders,
 } from '@hand-relay/core/intake';
-import { decodeText } from '@hand-relay/core/sheets';
-import { cellsOfWorkbook, isZip, type Cell } from './file.ts';
+import { decodeText, type Cell } from '@hand-relay/core/sheets';
+import { isZip } from './file.ts';
+import { readWorkbook, WorkbookTooLarge } from './workbook.ts';
 
 /** A cell as a person would type it into a text file: dates as ISO dates, yes and no as words. */
 function typed(cell: Cell): string {
@@ -20,9 +21,15 @@ function typed(cell: Cell): string {
 export async function readOrderFile(bytes: Uint8Array): Promise<ReadOrders> {
   if (isZip(bytes)) {
     try {
-      const cells = await cellsOfWorkbook(bytes);
-      return readOrderTable(cells.filter((row) => row.some((c) => c !== null)).map((row) => row.map(typed)));
-    } catch {
+      const rows = (await readWorkbook(bytes)).filter(({ cells }) => cells.some((c) => c !== null));
+      // A workbook says nothing of empty cells at a row's end.
+      const width = Math.max(0, ...rows.slice(0, 1).map((r) => r.cells.length));
+      const filled = rows.map(({ cells }) =>
+        Array.from({ length: Math.max(width, cells.length) }, (_, i) => typed(cells[i] ?? null)),
+      );
+      return readOrderTable(filled);
+    } catch (error) {
+      if (error instanceof WorkbookTooLarge) return unreadable(0, '', 'XLSX', 'a-smaller-file');
       // Whatever the archive is, it is no workbook: the person is told so.
       return unreadable(0, '', 'ZIP', 'a-readable-file');
     }

@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import type { Bus } from './bus.ts';
 import type { Computation } from './computation.ts';
+import type { Disk } from './disk.ts';
 import type { Db } from './database/index.ts';
 import type { IdSource } from './ids.ts';
 
@@ -12,4 +13,7 @@ export interface Platform {
   log: Logger;
   bus: Bus;
   compute: Computation;
+  disk: Disk;
+  /** Whether stand-ins for a host system and for carriers answer. */
+  standins: boolean;
 }

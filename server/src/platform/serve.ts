@@ -3,6 +3,7 @@ import type { Express, NextFunction, Request, Response } from 'express';
 import { DONE_AGO, endpoints, type Endpoint, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { change, type Actor, type Change } from './change.ts';
+import { hostileText } from './hostileText.ts';
 import type { Platform } from './platform.ts';
 import { Refusal } from './refusal.ts';
 
@@ -82,14 +83,16 @@ async function answer<E extends Endpoint>(
     if (endpoint.needs !== 'person' && !endpoint.needs.some((right) => actor.rights.has(right)))
       throw new Refusal(403, 'not-allowed', { needs: endpoint.needs });
   }
+  const id = (req.params as Record<string, string>)['id'] ?? '';
+  const key = req.get('idempotency-key');
+  const hostile = hostileText(req.body) ?? hostileText(req.query) ?? hostileText({ id });
+  if (hostile) throw new Refusal(400, 'malformed', {}, [hostile]);
   const body = parsed(endpoint.body, req.body);
   const query = parsed(endpoint.query, req.query);
-  const key = req.get('idempotency-key');
   if (endpoint.method === 'POST' && endpoint.needs !== 'public' && (!key || key.length > 100))
     throw new Refusal(400, 'key-missing', {}, [
       { path: 'Idempotency-Key', message: 'a header of up to 100 characters' },
     ]);
-  const id = (req.params as Record<string, string>)['id'] ?? '';
   const result = await handler({
     platform,
     actor: actor as Ask<E>['actor'],
@@ -108,6 +111,21 @@ async function answer<E extends Endpoint>(
   });
   if (doors.checkAnswers && endpoint.answer && !endpoint.file) endpoint.answer.parse(result);
   return result ?? {};
+}
+
+/**
+ * Whether a page of another origin asks. Browsers name the origin of every change; whoever is no browser names none
+ * and holds no cookie of ours.
+ */
+export function fromElsewhere(req: Request): boolean {
+  const origin = req.get('origin');
+  if (origin === undefined || req.method === 'GET' || req.method === 'HEAD') return false;
+  try {
+    return new URL(origin).host !== req.host;
+  } catch {
+    // "null": a page that hides where it is from.
+    return true;
+  }
 }
 
 /** Answers a list of kept calls one after the other, each as its own endpoint would: its own transaction, right and key. */
@@ -162,7 +180,9 @@ const titles: Record<number, string> = {
   409: 'Not possible as things stand',
   413: 'Too large',
   422: 'Refused',
+  415: 'Not in this form',
   429: 'Too many requests',
+  507: 'The disk is full',
 };
 
 /** Answers refusals as problem+json; what was not expected is logged and shown by its request id alone. */
@@ -199,6 +219,13 @@ function describe(refusal: Refusal): string {
   return fields || `${refusal.code} ${JSON.stringify(refusal.facts)}`;
 }
 
+/**
+ * What PostgreSQL says of values that a column or a computation cannot hold (SQLSTATE class 22): numbers and dates out
+ * of range, text that is none.
+ */
+const OUT_OF_RANGE = new Set(['22003', '22007', '22008', '22021', '22P02', '22P05']);
+const DISK_FULL = '53100';
+
 /** A refusal, or what a database constraint or the body parser refused, as one. */
 function toRefusal(error: unknown): Refusal | null {
   if (error instanceof Refusal) return error;
@@ -207,11 +234,20 @@ function toRefusal(error: unknown): Refusal | null {
     status?: number;
     cause?: { code?: string; constraint?: string };
   };
-  if (type === 'entity.parse.failed')
-    return new Refusal(400, 'malformed', {}, [{ path: '', message: 'the body is not JSON' }]);
+  const notReadable = (message: string) => [{ path: '', message }];
+  if (type === 'entity.parse.failed') return new Refusal(400, 'malformed', {}, notReadable('the body is not JSON'));
+  if (type === 'charset.unsupported' || type === 'encoding.unsupported')
+    return new Refusal(
+      415,
+      'not-readable',
+      {},
+      notReadable('JSON in UTF-8, plain or compressed by gzip, deflate or br'),
+    );
   if (type === 'entity.too.large') return new Refusal(413, 'too-large');
-  if (status === 400) return new Refusal(400, 'malformed');
-  if (cause?.code === '23514') return new Refusal(409, 'constraint', { constraint: cause.constraint });
-  if (cause?.code === '23505') return new Refusal(409, 'already-there', { constraint: cause.constraint });
-  return null;
+  if (status !== undefined && status >= 400 && status < 500) return new Refusal(400, 'malformed');
+  const code = cause?.code ?? '';
+  if (code === '23514') return new Refusal(409, 'constraint', { constraint: cause!.constraint });
+  if (code === '23505') return new Refusal(409, 'already-there', { constraint: cause!.constraint });
+  if (code === DISK_FULL) return new Refusal(507, 'disk-full');
+  return OUT_OF_RANGE.has(code) ? new Refusal(422, 'out-of-range') : null;
 }

@@ -1,8 +1,25 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { jobQuery, printBody, PrintJob, PrintKind } from '@hand-relay/contract';
+import {
+  printNeeds,
+  type jobQuery,
+  type printBody,
+  type PrintJob,
+  type PrintKind,
+  type Right,
+} from '@hand-relay/contract';
 import { badgeSheet, cartonLabel, cartonNumbers, handoffLabel, packingSlip, testPage } from '../documents/index.ts';
-import { iso, notFound, Refusal, rows, type Change, type Db, type Platform } from '../platform/index.ts';
+import {
+  iso,
+  notFound,
+  recordset,
+  Refusal,
+  rows,
+  type Actor,
+  type Change,
+  type Db,
+  type Platform,
+} from '../platform/index.ts';
 import { nextSsccs } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 
@@ -101,30 +118,38 @@ export async function queue(change: Change, wanted: Wanted, made: Made): Promise
   const printer = await printerFor(tx, actor.siteId, wanted);
   const job = change.newId();
   await tx.execute(sql`
-    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, pdf, state)
+    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, state)
     values (${job}, ${actor.siteId}, ${now.toISOString()}, ${actor.personId}, ${wanted.station}, ${printer}, ${made.title},
-      ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, decode(${made.pdf.toString('base64')}, 'base64'), 'waiting')`);
+      ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, array(select jsonb_array_elements_text(${recordset([...printNeeds[wanted.kind], PRINTS])})),
+      decode(${made.pdf.toString('base64')}, 'base64'), 'waiting')`);
   change.journal({ kind: 'printed', facts: { job, printer, title: made.title, station: wanted.station } });
   change.tell('printing', [job]);
   return { job, printer };
 }
 
+/** A machine that prints sees all that it has to print. */
+const PRINTS: Right = 'printers.serve';
+
+/** Jobs that a person may see: each carries the rights of what it shows. */
+const seenBy = ({ siteId, rights }: Actor) =>
+  sql`j.site_id = ${siteId} and j.needs && array(select jsonb_array_elements_text(${recordset([...rights])}))`;
+
 /** What was printed, the newest first; for a printer's own question the oldest first, as it fetches them. */
-export function jobs(on: Db, siteId: string, { printer, state }: z.output<typeof jobQuery>): Promise<PrintJob[]> {
+export function jobs(on: Db, actor: Actor, { printer, state }: z.output<typeof jobQuery>): Promise<PrintJob[]> {
   return rows<PrintJob>(
     on,
     sql`select j.id, ${iso(sql`j.at`)} as at, p.name as person, j.station, j.printer, j.title, j.copies, j.state, j.note
-        from print_job j join person p on p.id = j.person_id where j.site_id = ${siteId}
+        from print_job j join person p on p.id = j.person_id where ${seenBy(actor)}
           ${printer ? sql`and j.printer = upper(${printer})` : sql``} ${state ? sql`and j.state = ${state}` : sql``}
         order by ${state === 'waiting' ? sql`j.at` : sql`j.at desc`} limit 200`,
   );
 }
 
 /** The file of a job. */
-export async function fileOf(on: Db, siteId: string, id: string): Promise<Buffer> {
+export async function fileOf(on: Db, actor: Actor, id: string): Promise<Buffer> {
   const [job] = await rows<{ pdf: string }>(
     on,
-    sql`select encode(pdf, 'base64') as pdf from print_job where id = ${id} and site_id = ${siteId}`,
+    sql`select encode(pdf, 'base64') as pdf from print_job j where j.id = ${id} and ${seenBy(actor)}`,
   );
   if (!job) throw notFound('print job', id);
   return Buffer.from(job.pdf, 'base64');

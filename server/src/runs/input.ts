@@ -64,7 +64,7 @@ export async function pickInput(
     );
     gotName = item?.name;
   }
-  if (verdict.verdict === 'accepted')
+  if (verdict.verdict !== 'done' && verdict.progress !== pick.progress)
     await tx.execute(
       sql`update pick set progress = ${JSON.stringify(verdict.progress)}::jsonb where id = ${pick.step.id}`,
     );
@@ -81,7 +81,7 @@ export async function pickInput(
       if (units < line.step.units) restId = null;
     }
   }
-  if (verdict.verdict !== 'refused') change.tell('runs', [runId]);
+  if (verdict.verdict !== 'refused' || verdict.code === 'serial-taken') change.tell('runs', [runId]);
   const [open] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,

@@ -3,8 +3,9 @@ import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { ssccPrefix } from '@hand-relay/core/gs1';
 import { proposeCarton } from '@hand-relay/core/packing';
 import { cartonOf, type CartonHere, type PickProgress } from '@hand-relay/core/picking';
-import { closeCarton, lockOrder, openCarton } from '../packing/index.ts';
+import { closeCarton, discardCarton, lockOrder, openCarton } from '../packing/index.ts';
 import { notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+import { dropEmptyShipment } from '../shipping/index.ts';
 import { isDrawn, ssccRange, type Move } from '../stock/index.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 
@@ -127,6 +128,7 @@ export async function giveUpCartons(change: Change, runId: string, orderId: stri
     less as (update order_line l set packed = l.packed - i.units from (
       select line_id, sum(units)::int as units from inside group by 1) i where l.id = i.line_id)
     delete from carton where id in (select id from gone)`);
+  await dropEmptyShipment(change, orderId);
 }
 
 /** Closes a carton on one's own cart, by hand; it must hold something. */
@@ -147,10 +149,7 @@ async function endAll(change: Change, cartons: RunDetail['cartons']): Promise<vo
   for (const carton of cartons) {
     if (carton.state !== 'open') continue;
     if (carton.units > 0) await closeCarton(change, await lockOrder(change, carton.order), carton.id);
-    else
-      await change.tx.execute(
-        sql`with emptied as (delete from carton_line where carton_id = ${carton.id}) delete from carton where id = ${carton.id}`,
-      );
+    else await discardCarton(change, carton.id);
   }
 }
 

@@ -78,7 +78,7 @@ export function runRoutes(doors: Doors): void {
     await change((current) => walkFrom(current, id, body));
     return {};
   });
-  serve(doors, endpoints.undoPick, ({ id, change }) => change((current) => undoPick(current, id)));
+  serve(doors, endpoints.undoPick, ({ id, body, change }) => change((current) => undoPick(current, id, body.begun)));
   serve(doors, endpoints.leaveRun, async ({ platform, actor, id, body, change }) => {
     await change((current) => leaveRun(current, id, body.lane));
     return runDetail(platform, actor.siteId, id);

@@ -10,16 +10,42 @@ import { lockRun, mustBeMine, type RunRow } from './lock.ts';
  * Undoes the last confirmation of a run: the goods go back into the bin, a short is taken back. Without a
  * confirmation to undo, `pick` is null.
  *
+ * @param begun an open pick: what is counted of it is undone in place of the last confirmation
+ *
  * @throws Refusal 409 when the goods were packed meanwhile, or what a short gave back was promised to others
  */
-export async function undoPick(change: Change, runId: string): Promise<{ pick: string | null }> {
+export async function undoPick(change: Change, runId: string, begun?: string): Promise<{ pick: string | null }> {
   const run = await lockRun(change.tx, change.actor.siteId, runId);
   mustBeMine(run, change.actor.personId);
+  if (begun !== undefined && (await beginAgain(change, run, begun))) return { pick: begun };
   let last = await undoLine(change, run, null);
   let pick = last?.id ?? null;
   // What was picked for several orders at once is undone at once; the first of them bears the pick.
   for (; last?.together; pick = last?.id ?? pick) last = await undoLine(change, run, last.together);
   return { pick };
+}
+
+/** Takes back what was counted of an open pick; false where it is confirmed already or nothing was counted. */
+async function beginAgain(change: Change, run: RunRow, pickId: string): Promise<boolean> {
+  const [pick] = await rows<{ order: string; item: string; counted: number }>(
+    change.tx,
+    sql`with was as (
+          select k.id, k.order_id, i.name, (k.progress->>'counted')::int as counted from pick k join item i on i.id = k.item_id
+          where k.id = ${pickId} and k.run_id = ${run.id} and k.state = 'open' and (k.progress->>'counted')::int > 0 for update of k
+        )
+        update pick k set progress = ${JSON.stringify(freshProgress)}::jsonb from was where k.id = was.id
+        returning was.order_id as "order", was.name as item, was.counted`,
+  );
+  if (!pick) return false;
+  change.journal({
+    kind: 'undone',
+    orderId: pick.order,
+    runId: run.id,
+    waveId: run.waveId,
+    facts: { run: run.number, item: pick.item, units: pick.counted },
+  });
+  change.tell('runs', [run.id]);
+  return true;
 }
 
 interface Confirmed {

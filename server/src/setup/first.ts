@@ -1,3 +1,4 @@
+import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { firstHoldRules, firstRoles, type firstRunBody } from '@hand-relay/contract';
@@ -9,18 +10,52 @@ export async function isEmpty(on: Db | Tx): Promise<boolean> {
   return found!.n === 0;
 }
 
+/** Letters and digits that nobody confuses when they are read aloud or typed. */
+const TOKEN_SIGNS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
+
+const plain = (token: string) => token.toUpperCase().replace(/[^A-Z0-9]/g, '');
+
+/**
+ * The token that the first run must name, made when a server without any site starts; the same for every server of
+ * one database.
+ *
+ * @param given one of the operator's own, in place of a new one
+ * @returns null where there is a site already
+ */
+export async function setupToken(db: Db, given?: string): Promise<string | null> {
+  if (!(await isEmpty(db))) return null;
+  const signs = Array.from({ length: 12 }, () => TOKEN_SIGNS[randomInt(TOKEN_SIGNS.length)]).join('');
+  const fresh = given ?? signs.replace(/(....)(?=.)/g, '$1-');
+  const [there] = await rows<{ token: string }>(
+    db,
+    given
+      ? sql`update house set setup_token = ${given} returning setup_token as token`
+      : sql`update house set setup_token = coalesce(setup_token, ${fresh}) returning setup_token as token`,
+  );
+  return there!.token;
+}
+
+async function isToken(db: Db, token: string): Promise<boolean> {
+  const [there] = await rows<{ token: string | null }>(db, sql`select setup_token as token from house`);
+  if (!there?.token) return false;
+  const [a, b] = [plain(token), plain(there.token)].map((t) => createHash('sha256').update(t).digest());
+  return timingSafeEqual(a!, b!);
+}
+
 /**
  * Makes the site and its first supervisor. Only a server without any site takes it: afterwards people are made by
  * who may.
  *
- * @throws Refusal 409 `not-empty`
+ * @throws Refusal 409 `not-empty`; 422 `setup-token` when the token is not the one that the server printed
  */
 export async function firstRun(
   { db, clock, newId }: Platform,
-  { site, units, person }: z.output<typeof firstRunBody>,
+  { token, site, units, person }: z.output<typeof firstRunBody>,
 ): Promise<void> {
   // Asked before the costly hash: this door is open to everybody.
   if (!(await isEmpty(db))) throw new Refusal(409, 'not-empty');
+  if (!(await isToken(db, token)))
+    throw new Refusal(422, 'setup-token', {}, [{ path: 'token', message: 'the setup token that the server printed' }]);
   const password = await hashSecret(person.password);
   await db.transaction(async (tx) => {
     await tx.execute(sql`lock table site in exclusive mode`);
@@ -43,7 +78,8 @@ export async function firstRun(
         insert into role (site_id, name, rights)
         select ${id}, r.key, array(select jsonb_array_elements_text(r.value)) from jsonb_each(${JSON.stringify(firstRoles)}::jsonb) r
       )
-      insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{supervisor}')`);
+      insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{administrator,supervisor}')`);
+    await tx.execute(sql`update house set setup_token = null`);
     await tx.execute(sql`
       insert into hold_rule (id, site_id, name, text, conditions, stops, lifters)
       select r.id, ${id}, r.name, r.text, r.conditions, array(select jsonb_array_elements_text(r.stops)), array(select jsonb_array_elements_text(r.lifters))

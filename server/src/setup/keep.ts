@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { keyOf, sheets, type Row, type SheetName } from '@hand-relay/core/sheets';
-import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import type { Right } from '@hand-relay/contract';
+import { keyOf, sheets, type Row, type Sheet, type SheetName } from '@hand-relay/core/sheets';
+import { notFound, Refusal, rows, type Actor, type Change } from '../platform/index.ts';
 import { kinds } from './kinds/index.ts';
 
 /** A change of master data as the journal keeps it: enough to undo it by. */
@@ -20,10 +21,24 @@ interface Kept {
 const secretsOf = (name: SheetName) =>
   new Set<string>(sheets[name].columns.filter((c) => 'secret' in c).map((c) => c.name));
 
+/** What changes rows that all sites share. */
+const SHARED_NEEDS: Right = 'house.items';
+
+/**
+ * Lets an actor write rows of a sheet at all: those that all sites share need a right of the house.
+ *
+ * @throws Refusal 403 `not-allowed`
+ */
+export function mustWrite({ rights }: Actor, name: SheetName): void {
+  if ((sheets[name] as Sheet).shared && !rights.has(SHARED_NEEDS))
+    throw new Refusal(403, 'not-allowed', { needs: [SHARED_NEEDS] });
+}
+
 /**
  * Writes rows and keeps in the journal what they were before; secrets are not kept.
  *
  * @returns the entry to undo it by
+ * @throws Refusal 403 `not-allowed` where all sites share the rows; `beyond-rights` where they are beyond the actor's own rights
  */
 export async function keepRows(
   change: Change,
@@ -32,6 +47,14 @@ export async function keepRows(
   there: ReadonlyMap<string, Row>,
   more: { file?: string; undoes?: string } = {},
 ): Promise<string> {
+  mustWrite(change.actor, name);
+  const beyond = await kinds[name].beyond?.(
+    change.tx,
+    change.actor,
+    list.map((values, i) => ({ row: i + 1, values })),
+  );
+  if (beyond && beyond.length > 0)
+    throw new Refusal(403, 'beyond-rights', { what: beyond.map((e) => e.value).join(', ') });
   const secrets = secretsOf(name);
   const open = (row: Row): Row => Object.fromEntries(Object.entries(row).filter(([column]) => !secrets.has(column)));
   const before = list.map((row) => open(there.get(keyOf(sheets[name], row)) ?? { ...row, retired: true }));

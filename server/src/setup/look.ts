@@ -9,7 +9,7 @@ import {
   type SheetName,
 } from '@hand-relay/core/sheets';
 import type { SheetLook } from '@hand-relay/contract';
-import type { Db, ReadFile, Tx } from '../platform/index.ts';
+import type { Actor, Db, ReadFile, Tx } from '../platform/index.ts';
 import { kinds } from './kinds/index.ts';
 
 export interface Looked {
@@ -23,16 +23,24 @@ export interface Looked {
 /** Looks at rows of a sheet: what is new, changed, the same, and wrong. */
 export async function lookAtRows(
   on: Db | Tx,
-  siteId: string,
+  actor: Actor,
   name: SheetName,
   rows: readonly ReadRow[],
 ): Promise<Looked> {
   const sheet = sheets[name];
   const kind = kinds[name];
-  const there = new Map((await kind.read(on, siteId)).map((row) => [keyOf(sheet, row), row]));
+  const there = new Map((await kind.read(on, actor.siteId)).map((row) => [keyOf(sheet, row), row]));
   const compared = compareRows(sheet, rows, there);
   const touched = compared.filter((r): r is Looked['good'][number] => r.outcome !== 'same');
-  const errors = await kind.faults(on, siteId, touched);
+  const errors = await kind.faults(on, actor.siteId, touched);
+  const faulty = new Set(errors.map((e) => e.row));
+  errors.push(
+    ...((await kind.beyond?.(
+      on,
+      actor,
+      touched.filter((r) => !faulty.has(r.row)),
+    )) ?? []),
+  );
   const bad = new Set(errors.map((e) => e.row));
   return {
     good: touched.filter((r) => !bad.has(r.row)),

@@ -16,7 +16,7 @@ import { badgeSheet } from '../documents/index.ts';
 import { iso, notFound, Refusal, rows, serve, type Doors, type Platform, type ReadFile } from '../platform/index.ts';
 import { firstRun, isEmpty } from './first.ts';
 import { Jobs } from './jobs.ts';
-import { keepRows, undoEntry } from './keep.ts';
+import { keepRows, mustWrite, undoEntry } from './keep.ts';
 import { kinds } from './kinds/index.ts';
 import { lookAtRows, told } from './look.ts';
 import { keepPicture, readPicture } from './pictures.ts';
@@ -85,13 +85,14 @@ export function setupRoutes(doors: Doors): void {
   serve(doors, endpoints.sheetLook, async ({ platform, actor, id, body }) => {
     const name = nameOf(id);
     const read = await readSent(platform, name, body);
-    return told(await lookAtRows(platform.db, actor.siteId, name, read.rows), read);
+    return told(await lookAtRows(platform.db, actor, name, read.rows), read);
   });
   serve(doors, endpoints.sheetTake, async ({ platform, actor, id, body }) => {
     const name = nameOf(id);
+    mustWrite(actor, name);
     const read = await readSent(platform, name, body);
     if (read.heading.length === 0) throw new Refusal(422, 'not-a-table', { got: body.file });
-    const { good, there, errors } = await lookAtRows(platform.db, actor.siteId, name, read.rows);
+    const { good, there, errors } = await lookAtRows(platform.db, actor, name, read.rows);
     const list = good.map((r) => r.values);
     return { job: jobs.start(actor, name, list, there, { file: body.file, errors: [...read.errors, ...errors] }) };
   });
@@ -100,9 +101,10 @@ export function setupRoutes(doors: Doors): void {
 
   serve(doors, endpoints.sheetChange, ({ actor, id, body, change }) => {
     const name = nameOf(id);
+    mustWrite(actor, name);
     return change(async (current) => {
       const typed = readTyped(name, body.rows);
-      const looked = await lookAtRows(current.tx, actor.siteId, name, typed.rows);
+      const looked = await lookAtRows(current.tx, actor, name, typed.rows);
       const { good, there } = looked;
       const errors = [...typed.errors, ...looked.errors];
       if (errors.length > 0 || good.length === 0) return { entry: null, changed: 0, errors };
@@ -118,9 +120,12 @@ export function setupRoutes(doors: Doors): void {
   });
   serve(doors, endpoints.sheetRetire, ({ actor, id, body, change }) => {
     const name = nameOf(id);
+    mustWrite(actor, name);
     return change(async (current) => {
       const there = new Map((await kinds[name].read(current.tx, actor.siteId)).map((r) => [keyOf(sheets[name], r), r]));
-      const list = body.rows.map((row) => there.get(keyOf(sheets[name], row))).filter((row) => row !== undefined);
+      // A row that is named twice is one row.
+      const keys = new Set(body.rows.map((row) => keyOf(sheets[name], row)));
+      const list = [...keys].map((key) => there.get(key)).filter((row) => row !== undefined);
       const errors = body.retired ? await kinds[name].keeps(current.tx, actor.siteId, list) : [];
       if (errors.length > 0 || list.length === 0) return { entry: null, changed: 0, errors };
       const entry = await keepRows(
@@ -149,7 +154,7 @@ export function setupRoutes(doors: Doors): void {
                  exists (select 1 from journal u where u.site_id = j.site_id and u.kind = 'setup-changed' and u.facts->>'undoes' = j.facts->>'entry') as undone
           from journal j left join person p on p.id = j.person_id
           where j.site_id = ${actor.siteId}
-            and j.kind in ('setup-changed', 'way-changed', 'site-changed', 'site-made', 'device-signed-out') order by j.id desc limit 200`,
+            and j.kind in ('setup-changed', 'way-changed', 'site-changed', 'site-made', 'device-signed-out', 'account-changed') order by j.id desc limit 200`,
     ),
   }));
 
@@ -160,7 +165,7 @@ export function setupRoutes(doors: Doors): void {
       where id = ${actor.siteId} and jsonb_array_length(floor->'aisles') = 0`);
     const { good, there, errors } = await lookAtRows(
       platform.db,
-      actor.siteId,
+      actor,
       'bins',
       made.bins.map((values, i) => ({ row: i + 1, values })),
     );

@@ -39,10 +39,16 @@ const carried = (orderId: string) => sql`
   select q.place_id from run_position q join run r on r.id = q.run_id and r.state in ('left', 'done')
   where q.order_id = ${orderId} and exists (select 1 from balance b where b.place_id = q.place_id)`;
 
-/** Confirms a shipment at once, with a number from its carrier where one is needed; what is short stays open. */
+/**
+ * Confirms a shipment at once, with a number from its carrier where one is needed; what is short stays open. Where no
+ * carrier answers, it waits at the dock for its number.
+ */
 export async function shipAtOnce(change: Change, id: string): Promise<void> {
   const { form, tracking } = await lockShipment(change, id);
-  if (form && form.kind !== 'none' && tracking === null) await setTracking(change, id, { from: 'carrier' });
+  if (form && form.kind !== 'none' && tracking === null) {
+    if (!change.standins) return;
+    await setTracking(change, id, { from: 'carrier' });
+  }
   await confirmShipment(change, id, 'keep-open');
 }
 
@@ -59,6 +65,7 @@ export async function setTracking(
   if (form.kind === 'none') throw new Refusal(409, 'no-tracking', { carrier: shipment.carrier });
   let tracking: string | null | undefined;
   if (from.from === 'carrier') {
+    if (!change.standins) throw new Refusal(409, 'no-carrier-link', { carrier: shipment.carrier });
     const [unit] = await rows<{ sscc: string }>(
       tx,
       sql`select sscc from carton where shipment_id = ${id} and sscc is not null order by number limit 1`,

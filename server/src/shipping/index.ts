@@ -1,3 +1,3 @@
 export { shippingRoutes } from './routes.ts';
 export { shipAtOnce } from './confirm.ts';
-export { openShipment } from './open.ts';
+export { dropEmptyShipment, openShipment } from './open.ts';

@@ -2,6 +2,14 @@ import { sql } from 'drizzle-orm';
 import { rows, type Change } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
 
+/** Drops the open shipment of an order of which no carton is left and which nobody announced: it would ship nothing. */
+export async function dropEmptyShipment({ tx }: Change, orderId: string): Promise<void> {
+  await tx.execute(sql`
+    delete from shipment s where s.order_id = ${orderId} and s.state = 'open' and not s.loose and s.tracking is null
+      and not exists (select 1 from carton c where c.shipment_id = s.id)
+      and not exists (select 1 from shipment_line l where l.shipment_id = s.id)`);
+}
+
 /**
  * The order's open shipment, made where there is none.
  *

@@ -13,19 +13,19 @@ export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRo
     select s.id as shipment, s.number, o.id as "order", o.number as "orderNumber", c.name as customer, d.name as departure,
            ${iso(sql`o.leaves_at`)} as "leavesAt", k.name as carrier, v.name as service,
            u.cartons, u.open as "openCartons", s.loose, case when not s.loose then u.weight when s.state = 'open' then l.weight else coalesce((
-             select sum(x.units * i.weight_g) from shipment_line x join order_line y on y.id = x.line_id join item i on i.id = y.item_id
-             where x.shipment_id = s.id), 0)::int end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane
+             select sum(x.units::bigint * i.weight_g) from shipment_line x join order_line y on y.id = x.line_id join item i on i.id = y.item_id
+             where x.shipment_id = s.id), 0)::float8 end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane
     from shipment s join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
     left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
     join lateral (
-      select count(*)::int as cartons, (count(*) filter (where state = 'open'))::int as open, coalesce(sum(weight_g), 0)::int as weight
+      select count(*)::int as cartons, (count(*) filter (where state = 'open'))::int as open, coalesce(sum(weight_g), 0)::float8 as weight
       from carton where shipment_id = s.id
     ) u on true
     join lateral (
       select sum(picked - shipped)::int as picked, sum(packed - shipped)::int as packed, sum(released - shipped)::int as released,
              sum(asked - cancelled - shipped)::int as asked,
-             coalesce(sum((packed - shipped) * (select i.weight_g from item i where i.id = item_id)), 0)::int as weight
+             coalesce(sum((packed - shipped)::bigint * (select i.weight_g from item i where i.id = item_id)), 0)::float8 as weight
       from order_line where order_id = o.id
     ) l on true
     where s.site_id = ${siteId} and ${only}

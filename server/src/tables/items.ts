@@ -1,4 +1,15 @@
-import { boolean, customType, date, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  customType,
+  date,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
 import type { Counting } from '@hand-relay/core/ways';
 
 export const item = pgTable(
@@ -20,7 +31,7 @@ export const item = pgTable(
     apart: text(),
     tracksLot: boolean().notNull(),
     tracksSerial: boolean().notNull(),
-    valueMinor: integer().notNull(),
+    valueMinor: bigint({ mode: 'number' }).notNull(),
     /** A service or a charge: it is never stocked and never picked. */
     service: boolean().notNull().default(false),
     /** Days that it keeps from its making: no lot's best-before lies further ahead. Null where it keeps. */

@@ -1,5 +1,16 @@
 import { sql } from 'drizzle-orm';
-import { boolean, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
 import { site } from './site.ts';
 
 export const person = pgTable(
@@ -18,8 +29,8 @@ export const person = pgTable(
     pinHash: text(),
     /** Language that they read; null where they never chose one. */
     language: text().$type<'en' | 'de'>(),
-    failures: integer().notNull().default(0),
-    lockedUntil: timestamp({ withTimezone: true }),
+    /** The journal entry up to which they have seen what others changed about their account. */
+    seenEntry: bigint({ mode: 'number' }).notNull().default(0),
   },
   (t) => [uniqueIndex('person_login').on(t.login), uniqueIndex('person_badge').on(t.badge)],
 );
@@ -77,6 +88,33 @@ export const session = pgTable(
     expiresAt: timestamp({ withTimezone: true }).notNull(),
   },
   (t) => [index('session_person').on(t.personId)],
+);
+
+/** Tries to sign in, counted before a secret is looked at. */
+export const signInTry = pgTable(
+  'sign_in_try',
+  {
+    /** Account, kind of secret, and from where: a device that is known to the account, or an address. */
+    key: text().primaryKey(),
+    tries: integer().notNull(),
+    /** When the first of them was made. */
+    since: timestamp({ withTimezone: true }).notNull(),
+  },
+  (t) => [index('sign_in_try_since').on(t.since)],
+);
+
+/** A device on which a person has signed in: what others try elsewhere does not lock it out. */
+export const knownDevice = pgTable(
+  'known_device',
+  {
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    /** SHA-256 of the device's cookie. */
+    device: text().notNull(),
+    at: timestamp({ withTimezone: true }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.device] }), index('known_device_at').on(t.at)],
 );
 
 /** How a person likes to see a list: filters, groups and columns, by name. */

@@ -36,6 +36,8 @@ export const printJob = pgTable(
     title: text().notNull(),
     document: text().notNull(),
     copies: integer().notNull(),
+    /** Any one of these rights lets a person see it. */
+    needs: text().array().notNull(),
     pdf: bytes().notNull(),
     state: text().$type<'waiting' | 'printed' | 'failed'>().notNull(),
     note: text().notNull().default(''),

@@ -31,6 +31,13 @@ export const site = pgTable('site', {
   settings: jsonb().$type<Record<string, unknown>>().notNull().default({}),
 });
 
+/** The one row of what concerns the whole house. */
+export const house = pgTable('house', {
+  id: integer().primaryKey().default(1),
+  /** What the first run must name, so that nobody else claims a new server; null once it is claimed. */
+  setupToken: text(),
+});
+
 /** Running numbers of a site: waves, runs, shipments, SSCC serials. */
 export const counter = pgTable(
   'counter',

@@ -1,6 +1,7 @@
 import type { RunPick } from '@hand-relay/contract';
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   check,
   date,
@@ -310,7 +311,7 @@ export const cartonType = pgTable(
     innerMm: integer().array().notNull(),
     tareG: integer().notNull(),
     maxWeightG: integer().notNull(),
-    costMinor: integer().notNull(),
+    costMinor: bigint({ mode: 'number' }).notNull(),
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('carton_type_code').on(t.code)],
@@ -400,7 +401,7 @@ export const carton = pgTable(
     number: integer().notNull(),
     sscc: text(),
     state: text().$type<'open' | 'closed' | 'shipped'>().notNull(),
-    weightG: integer(),
+    weightG: bigint({ mode: 'number' }),
     bench: text().notNull(),
     closedAt: timestamp({ withTimezone: true }),
     closedBy: text().references(() => person.id),

@@ -4,8 +4,12 @@ import { MessageChannel } from 'node:worker_threads';
 import pg from 'pg';
 import { startThread } from '../modules.ts';
 import * as schema from '../../tables/index.ts';
-import { lockFolder } from './lock.ts';
+import { lockFolder, type FolderLock } from './lock.ts';
+import { DatabaseThread } from './thread.ts';
 import { PortStream } from './wire.ts';
+
+// Money and sums are 64 bits wide there; none of ours comes near the 53 that a number holds exactly.
+pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
 export type Db = NodePgDatabase<typeof schema>;
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
@@ -17,8 +21,14 @@ export interface Database {
    * the connection to a server was lost and is there again.
    */
   listen(hear: (payload: string) => void, gap: () => void): Promise<void>;
-  /** The embedded cluster as a file that `dump` takes; null on a server. */
+  /**
+   * The embedded cluster as a file that `dump` takes; null on a server.
+   *
+   * @throws Error when there is not enough memory for a copy; the database goes on
+   */
   dump(): Promise<Uint8Array | null>;
+  /** Bytes of heap that the embedded database's thread uses after a collection; null on a server. */
+  heap(): Promise<number | null>;
   close(): Promise<void>;
 }
 
@@ -27,10 +37,17 @@ export interface DatabaseOptions {
   url?: string | undefined;
   /** Folder of the embedded database; null keeps it in memory. */
   folder?: string | null;
+  /** The folder's lock, where the caller holds it; it goes over to the database and is given back with it. */
+  lock?: FolderLock;
   /** A cluster to begin with, made by `dump`. Used only where the folder is empty. */
   from?: string | null;
   /** Told of a connection that was lost; it is opened again by itself. */
   onLost?: (error: Error) => void;
+  /**
+   * Told when the embedded database is gone for good: its thread died, or another machine took its folder. Nothing is
+   * answered any more; the process should end.
+   */
+  onDead?: (error: Error) => void;
 }
 
 /**
@@ -38,9 +55,7 @@ export interface DatabaseOptions {
  * embedded one has a thread of its own and one connection, so that its transactions queue.
  */
 export async function openDatabase(options: DatabaseOptions): Promise<Database> {
-  return options.url
-    ? openServer(options.url, options.onLost ?? (() => {}))
-    : openEmbedded(options.folder ?? null, options.from ?? null);
+  return options.url ? openServer(options.url, options.onLost ?? (() => {})) : openEmbedded(options);
 }
 
 /**
@@ -109,6 +124,7 @@ async function openServer(url: string, onLost: (error: Error) => void): Promise<
     db: drizzle({ client: pool, schema, casing: 'snake_case' }),
     listen: openEar,
     dump: () => Promise.resolve(null),
+    heap: () => Promise.resolve(null),
     async close() {
       closing = true;
       await ear?.end();
@@ -117,28 +133,26 @@ async function openServer(url: string, onLost: (error: Error) => void): Promise<
   };
 }
 
-async function openEmbedded(folder: string | null, dump: string | null): Promise<Database> {
-  const unlock = folder ? lockFolder(folder, new Date()) : () => {};
+async function openEmbedded({ folder, from, lock: held, onDead = () => {} }: DatabaseOptions): Promise<Database> {
+  const onTaken = () => onDead(new Error(`Another machine took the data folder ${folder}.`));
+  const lock = held ?? (folder ? await lockFolder(folder, new Date(), onTaken) : null);
   const { port1, port2 } = new MessageChannel();
-  const worker = startThread('platform/database/embedded.worker', {
-    workerData: { folder: folder ? `${folder}/cluster` : null, dump, wire: port2 },
-    transferList: [port2],
-  });
-  const said = (kind: string) =>
-    new Promise<{ bytes?: Uint8Array }>((resolve, reject) => {
-      const onMessage = (message: { kind: string; bytes?: Uint8Array }) => {
-        if (message.kind !== kind) return;
-        worker.off('message', onMessage);
-        worker.off('error', reject);
-        resolve(message);
-      };
-      worker.on('message', onMessage);
-      worker.once('error', reject);
-    });
+  let stream: PortStream | undefined;
+  const thread = new DatabaseThread(
+    startThread('platform/database/embedded.worker', {
+      workerData: { folder: folder ? `${folder}/cluster` : null, dump: from ?? null, wire: port2 },
+      transferList: [port2],
+    }),
+    (error) => {
+      // Whoever waits for an answer learns that none comes.
+      stream?.destroy(error);
+      onDead(error);
+    },
+  );
   try {
-    await said('ready');
+    await thread.answer('ready');
   } catch (error) {
-    unlock();
+    await lock?.release();
     throw error;
   }
   const pool = new pg.Pool({
@@ -146,8 +160,9 @@ async function openEmbedded(folder: string | null, dump: string | null): Promise
     idleTimeoutMillis: 0,
     user: 'postgres',
     database: 'postgres',
-    stream: () => new PortStream(port1),
+    stream: () => (stream = new PortStream(port1)),
   });
+  pool.on('error', () => {});
   keepPlans(pool);
   keepAfterRefusal(pool);
   return {
@@ -159,17 +174,24 @@ async function openEmbedded(folder: string | null, dump: string | null): Promise
       client.release();
     },
     async dump() {
-      const answer = said('dumped');
-      worker.postMessage({ kind: 'dump' });
-      return (await answer).bytes!;
+      const answer = thread.answer('dumped');
+      thread.ask('dump');
+      return (await answer).bytes;
+    },
+    async heap() {
+      const answer = thread.answer('heap');
+      thread.ask('heap');
+      return (await answer).used;
     },
     async close() {
-      await pool.end();
-      const closed = said('closed');
-      worker.postMessage({ kind: 'close' });
-      await closed;
+      if (!thread.died) {
+        await pool.end();
+        const closed = thread.answer('closed');
+        thread.ask('close');
+        await closed.catch(() => undefined);
+      }
       port1.close();
-      unlock();
+      await lock?.release();
     },
   };
 }

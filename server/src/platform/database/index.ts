@@ -1,3 +1,3 @@
 export { openDatabase, type Database, type DatabaseOptions, type Db, type Tx } from './connect.ts';
-export { FolderInUse, lockFolder } from './lock.ts';
+export { FolderInUse, lockFolder, type FolderLock } from './lock.ts';
 export { migrateUp, NewerDatabase } from './migrate.ts';

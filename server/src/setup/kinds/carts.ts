@@ -22,6 +22,23 @@ export const carts: Kind = {
       }),
     );
   },
+  // A type of cart is known by its name at every site: changing one that others use is a matter of the house.
+  async beyond(on, actor, list) {
+    if (actor.rights.has('house.items')) return [];
+    const elsewhere = await rows<{ name: string; positions: number; weight: number | null; volume: number | null }>(
+      on,
+      sql`select t.name, t.positions, t.max_weight_g as weight, t.max_volume_cm3 as volume from cart_type t
+          where exists (select 1 from cart c where c.type_id = t.id and c.site_id <> ${actor.siteId})`,
+    );
+    const types = new Map(elsewhere.map((t) => [t.name, JSON.stringify([t.positions, t.weight, t.volume])]));
+    return list.flatMap(({ row, values: r }) => {
+      const there = types.get(String(r['type']));
+      const wanted = JSON.stringify([r['positions'], r['max_weight_g'] ?? null, r['max_volume_l'] ?? null]);
+      return there === undefined || there === wanted
+        ? []
+        : [{ row, column: 'type', value: String(r['type']), expected: 'not-of-another-site' as const }];
+    });
+  },
   keeps: async (on, site, list) => {
     const used = new Set(
       (

@@ -97,7 +97,7 @@ export const items: Kind = {
              nullif(r.keep_apart, ''), r.lots, r.serials, r.shelf_life_days, r.value, r.picture, r.service, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
         as r(id text, item text, name text, unit text, length_mm int, width_mm int, height_mm int, weight_g int, handling text, counting text,
-             temperature text, keep_apart text, lots boolean, serials boolean, shelf_life_days int, value int,
+             temperature text, keep_apart text, lots boolean, serials boolean, shelf_life_days int, value bigint,
              picture text, service boolean, retired boolean)
       on conflict (sku) do update set name = excluded.name, unit = excluded.unit, length_mm = excluded.length_mm,
         width_mm = excluded.width_mm, height_mm = excluded.height_mm, weight_g = excluded.weight_g, handling = excluded.handling, counting = excluded.counting,

@@ -1,5 +1,6 @@
 import type { Row, RowOutcome, SheetError, SheetExpectation } from '@hand-relay/core/sheets';
-import type { Change, Db, Tx } from '../../platform/index.ts';
+import type { Actor, Change, Db, Tx } from '../../platform/index.ts';
+import type { Wanted } from './beyond.ts';
 
 /** One kind of master data in the database: how its rows are read, looked at and written. */
 export interface Kind {
@@ -7,6 +8,8 @@ export interface Kind {
   read(on: Db | Tx, siteId: string): Promise<Row[]>;
   /** What is wrong with rows that are new or changed, as far as only the house can tell. */
   faults(on: Db | Tx, siteId: string, rows: readonly RowOutcome[]): Promise<SheetError[]>;
+  /** What an actor may not write because it is beyond their own rights, retired or not. */
+  beyond?(on: Db | Tx, actor: Actor, rows: readonly Wanted[]): Promise<SheetError[]>;
   /** What forbids that rows are retired: `row` is the place in the list given. */
   keeps(on: Db | Tx, siteId: string, rows: readonly Row[]): Promise<SheetError[]>;
   /** Writes rows whole, retired or not. */

@@ -1,15 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { Right } from '@hand-relay/contract';
 import type { Row } from '@hand-relay/core/sheets';
-import { hashSecret } from '../../people/index.ts';
-import { recordset, rows, type Db, type Tx } from '../../platform/index.ts';
+import { hashSecret, journalAccounts, membersOf, type ChangedAccount } from '../../people/index.ts';
+import { recordset, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+import { peopleBeyond, rolesBeyond, rolesIn } from './beyond.ts';
 import { faultsOf, type Kind } from './kind.ts';
-
-const rolesIn = (row: Row): string[] =>
-  String(row['roles'])
-    .toLowerCase()
-    .split(/[\s,;]+/)
-    .filter(Boolean);
 
 /** Roles of a site that may set it up. */
 async function settingUp(on: Db | Tx, siteId: string): Promise<Set<string>> {
@@ -93,7 +88,10 @@ export const people: Kind = {
         : [],
     );
   },
-  async write({ tx, actor }, list) {
+  beyond: peopleBeyond,
+  async write(change, list) {
+    const { tx, actor } = change;
+    journalAccounts(change, await changedAccounts(change, list));
     const data = await Promise.all(
       list.map(async (r) => ({
         person: r['person'],
@@ -125,9 +123,29 @@ export const people: Kind = {
       delete from session where person_id in (
         select r.person from jsonb_to_recordset(${recordset(data)}) as r(person text, active boolean, password text, pin text)
         where not r.active or r.password is not null or r.pin is not null)
-        and person_id <> ${actor.personId}`);
+        and id <> ${actor.sessionId}`);
   },
 };
+
+/** What a write changes about each account, by the columns of the sheet. */
+async function changedAccounts({ tx, actor }: Change, list: readonly Row[]): Promise<ChangedAccount[]> {
+  const there = new Map((await people.read(tx, actor.siteId)).map((r) => [r['person'], r]));
+  const text = (value: Row[string] | undefined) => String(value ?? '');
+  return list.flatMap((r) => {
+    const before = there.get(r['person'] ?? '');
+    const what = before
+      ? ['name', 'login', 'badge', 'roles', 'team', 'retired'].filter((column) =>
+          column === 'login'
+            ? text(r[column]).toLowerCase() !== text(before[column])
+            : column === 'retired'
+              ? (r[column] === true) !== (before[column] === true)
+              : text(r[column]) !== text(before[column]),
+        )
+      : ['new'];
+    what.push(...['password', 'pin'].filter((column) => Boolean(r[column])));
+    return what.length > 0 ? [{ person: text(r['person']), name: text(r['name']), what }] : [];
+  });
+}
 
 /** Column of the sheet of roles for each right. */
 const rightColumns = {
@@ -145,9 +163,15 @@ const rightColumns = {
   see_trails: 'trail.see',
   set_up: 'setup.change',
   serve_printers: 'printers.serve',
+  house_people: 'house.people',
+  house_items: 'house.items',
+  house_backups: 'house.backups',
+  house_sites: 'house.sites',
 } as const satisfies Record<string, Right>;
 
 const columns = Object.entries(rightColumns);
+
+const rightsIn = (row: Row): Right[] => columns.filter(([column]) => row[column] === true).map(([, right]) => right);
 
 export const roles: Kind = {
   async read(on, site) {
@@ -185,12 +209,24 @@ export const roles: Kind = {
         : [],
     );
   },
-  async write({ tx, actor }, list) {
+  beyond: (on, actor, list) => rolesBeyond(on, actor, list, rightsIn),
+  async write(change, list) {
+    const { tx, actor } = change;
     const data = list.map((r) => ({
       name: String(r['role']).toLowerCase(),
-      rights: columns.filter(([column]) => r[column] === true).map(([, right]) => right),
+      rights: rightsIn(r),
       retired: r['retired'] ?? false,
     }));
+    const members = await membersOf(
+      change,
+      data.map((r) => r.name),
+    );
+    journalAccounts(
+      change,
+      data.flatMap(({ name: role }) =>
+        members.flatMap((m) => (m.roles.includes(role) ? [{ person: m.id, name: m.name, what: ['role'], role }] : [])),
+      ),
+    );
     await tx.execute(sql`
       insert into role (site_id, name, rights, retired)
       select ${actor.siteId}, r.name, array(select jsonb_array_elements_text(r.rights)), r.retired

@@ -171,7 +171,7 @@ export const cartons: Kind = {
       insert into carton_type (id, code, name, inner_mm, tare_g, max_weight_g, cost_minor, retired)
       select id, carton, name, array[inner_length_mm, inner_width_mm, inner_height_mm], tare_g, max_weight_g, cost, retired
       from jsonb_to_recordset(${withIds(list, newId)}) as r(id text, carton text, name text, inner_length_mm int, inner_width_mm int,
-        inner_height_mm int, tare_g int, max_weight_g int, cost int, retired boolean)
+        inner_height_mm int, tare_g int, max_weight_g int, cost bigint, retired boolean)
       on conflict (code) do update set name = excluded.name, inner_mm = excluded.inner_mm, tare_g = excluded.tare_g,
         max_weight_g = excluded.max_weight_g, cost_minor = excluded.cost_minor, retired = excluded.retired`);
   },

@@ -1,0 +1,6 @@
+// Lets the pool's threads run the TypeScript source while developing; the bundle's threads do without.
+import { register } from 'tsx/esm/api';
+
+register();
+const tasks = await import('./files.worker.ts');
+export const { readFileTask, readOrderFileTask, writeWorkbookTask } = tasks;
