@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { mapFloor, type Floor } from '../floor/index.ts';
-import { anyFloor, placeOn } from '../floor/arbitraries.ts';
+import { anyFloor, oneWayFloor, placeOn, plainFloor } from '../floor/arbitraries.ts';
 import { openMeter } from '../routing/index.ts';
-import { batch, batchMethods, faultsOf, fits, timesOf, weightOf, type BatchOrder, type CartLimits } from './index.ts';
+import { seeded } from '../random/index.ts';
+import {
+  batch,
+  batchMethods,
+  faultsOf,
+  fits,
+  timesOf,
+  weightOf,
+  type BatchMethod,
+  type BatchOrder,
+  type CartLimits,
+} from './index.ts';
 
 const limits: fc.Arbitrary<CartLimits> = fc.record({
   positions: fc.integer({ min: 1, max: 4 }),
@@ -10,8 +21,8 @@ const limits: fc.Arbitrary<CartLimits> = fc.record({
   maxWeightG: fc.option(fc.integer({ min: 3000, max: 9000 }), { nil: undefined }),
   maxVolumeCm3: fc.option(fc.integer({ min: 3000, max: 9000 }), { nil: undefined }),
 });
-const cases = (most: number) =>
-  anyFloor.chain((floor) =>
+const cases = (most: number, floors: fc.Arbitrary<Floor> = anyFloor) =>
+  floors.chain((floor) =>
     fc.record({
       floor: fc.constant(floor),
       depot: placeOn(floor),
@@ -57,23 +68,80 @@ function shortestOfAll(orders: BatchOrder[], cart: CartLimits, length: (run: Bat
   return go(orders);
 }
 
-/** Times that savings ask at most whether the time is over, for each order. */
-const IN_SAVINGS = 3;
-
 describe('batches', () => {
-  it('of few orders are never longer than savings, however early the time for weighing all ways is over', () => {
+  it('are never longer than savings, and those than first come, whatever the time; more time is never longer', () => {
     fc.assert(
-      fc.property(cases(9), ({ floor, depot, cart, orders }) => {
+      fc.property(cases(14, fc.oneof(plainFloor(4), oneWayFloor)), fc.nat(60), ({ floor, depot, cart, orders }, asks) => {
         const at = { floor, start: depot, finish: depot };
-        let asked = 0;
-        const best = batch(orders, cart, at, { spent: () => (asked++ < IN_SAVINGS * orders.length ? 0 : 1) });
-        expect(faultsOf(orders, cart, best.runs)).toEqual([]);
-        expect(sum(best.lengths)).toBeLessThanOrEqual(
-          sum(batch(orders, cart, at, { method: 'savings' }).lengths) + 1e-6,
-        );
+        const lengths = (method: BatchMethod, most: number) => {
+          let asked = 0;
+          const { runs, lengths } = batch(orders, cart, at, { method, spent: () => (asked++ < most ? 0 : 1) });
+          expect(faultsOf(orders, cart, runs)).toEqual([]);
+          return sum(lengths);
+        };
+        // No time at all, some, and twice as much.
+        const [none, some, more] = [0, asks, 2 * asks].map((most) => lengths('best', most));
+        const [savings, first] = [lengths('savings', 0), lengths('first-come', 0)];
+        expect(savings).toBeLessThanOrEqual(first + 1e-6);
+        expect(none).toBeLessThanOrEqual(savings + 1e-6);
+        expect(some).toBeLessThanOrEqual(none! + 1e-6);
+        expect(more).toBeLessThanOrEqual(some! + 1e-6);
       }),
       { numRuns: 60 },
     );
+  });
+
+  it.each([1, 4, 6])('of more orders too, in %i blocks', (blocks) => {
+    const random = seeded(blocks);
+    const crossAisles = Array.from({ length: blocks + 1 }, (_, r) => r * 12);
+    const floor: Floor = { aisles: Array.from({ length: 8 }, (_, i) => ({ id: `A${i}`, x: i * 5 })), crossAisles };
+    const orders = Array.from({ length: 260 }, (_, o): BatchOrder => ({
+      id: `o${o}`,
+      priority: 5,
+      units: 3,
+      weightG: 0,
+      volumeCm3: 0,
+      stops: Array.from({ length: 3 }, (_, s) => ({
+        id: `${o}-${s}`,
+        aisle: `A${random.int(0, 7)}`,
+        y: random.int(1, 12 * blocks - 1),
+      })),
+    }));
+    const depot = { aisle: 'A0', y: 0 };
+    const at = { floor, start: depot, finish: depot };
+    const cart = { positions: 12 };
+    const metres = (method: BatchMethod, most: number) => {
+      let asked = 0;
+      const { runs, lengths } = batch(orders, cart, at, { method, spent: () => (asked++ < most ? 0 : 1) });
+      expect(faultsOf(orders, cart, runs)).toEqual([]);
+      return sum(lengths);
+    };
+    const first = metres('first-come', 0);
+    const [none, half, whole] = [0, 40, 80].map((most) => metres('best', most));
+    expect(none).toBeLessThanOrEqual(first + 1e-6);
+    expect(half).toBeLessThanOrEqual(none! + 1e-6);
+    expect(whole).toBeLessThanOrEqual(half! + 1e-6);
+    expect(whole).toBeLessThan(first * 0.97);
+  });
+
+  it('come out the same for one seed, however slow the clock was', () => {
+    const random = seeded(3);
+    const floor: Floor = { aisles: [0, 5, 10, 15].map((x, i) => ({ id: 'ABCD'[i]!, x })), crossAisles: [0, 20] };
+    const orders = Array.from({ length: 12 }, (_, o): BatchOrder => ({
+      id: `o${o}`,
+      priority: 5,
+      units: 1,
+      weightG: 0,
+      volumeCm3: 0,
+      stops: [{ id: 's', aisle: 'ABCD'[random.int(0, 3)]!, y: random.int(1, 19) }],
+    }));
+    const depot = { aisle: 'A', y: 0 };
+    const run = (slow: number) => {
+      let asked = 0;
+      return batch(orders, { positions: 3 }, { floor, start: depot, finish: depot }, { spent: () => asked++ * slow })
+        .runs;
+    };
+    expect(run(1e-7)).toEqual(run(1e-6));
   });
 
   it('hold every order once and never more than the cart takes, by every method; the search is never longer than savings', () => {
@@ -82,9 +150,7 @@ describe('batches', () => {
         const at = { floor, start: depot, finish: depot };
         const [best, savings, first] = batchMethods.map((method) => {
           let asked = 0;
-          // Half of the time is enough for savings, as it is among so few: what follows is cut short.
-          const all = 2 * IN_SAVINGS * orders.length + 10;
-          const found = batch(orders, cart, at, { method, spent: () => asked++ / all });
+          const found = batch(orders, cart, at, { method, spent: () => asked++ / 100 });
           expect(faultsOf(orders, cart, found.runs)).toEqual([]);
           const meter = openMeter(mapFloor(floor), depot, depot);
           found.runs.forEach((run, i) => {

@@ -2,8 +2,10 @@ import fc from 'fast-check';
 import { mapFloor } from '../floor/index.ts';
 import { anyFloor, placeOn } from '../floor/arbitraries.ts';
 import { openMeter } from '../routing/index.ts';
-import { firstCome, lengthOf, neighbours, prepare, savings, type Prepared } from './construct.ts';
+import { clusters } from './clusters.ts';
+import { firstCome, lengthOf, prepare, savings, type Prepared } from './construct.ts';
 import { forCrew, leastWalk, timesOf, type GoalRun } from './goal.ts';
+import { neighbours } from './near.ts';
 import { fits, nothingWeighed, weigh, type BatchOrder, type CartLimits } from './problem.ts';
 
 const orders = (floor: Parameters<typeof placeOn>[0], most: number): fc.Arbitrary<BatchOrder[]> =>
@@ -22,6 +24,7 @@ const orders = (floor: Parameters<typeof placeOn>[0], most: number): fc.Arbitrar
       { minLength: 1, maxLength: most },
     )
     .map((list) => list.map((o, i) => ({ ...o, id: String(i), weightG: 0, volumeCm3: 0 })));
+const gauged = ({ load, length }: ReturnType<typeof openMeter>) => ({ load, gauge: length });
 const prepared = (most: number): fc.Arbitrary<Prepared> =>
   anyFloor.chain((floor) =>
     fc
@@ -31,7 +34,7 @@ const prepared = (most: number): fc.Arbitrary<Prepared> =>
         maxUnits: fc.integer({ min: 20, max: 60 }),
         positions: fc.integer({ min: 1, max: 5 }),
       })
-      .map(({ depot, list, ...cart }) => prepare(list, cart, openMeter(mapFloor(floor), depot, depot))),
+      .map(({ depot, list, ...cart }) => prepare(list, cart, gauged(openMeter(mapFloor(floor), depot, depot)))),
   );
 
 /** Savings as they are told: every pair weighed anew at every step. */
@@ -65,7 +68,7 @@ describe('ways to begin', () => {
     const cart: CartLimits = { positions: 3, maxUnits: 10 };
     const floor = { aisles: [{ id: 'A', x: 0 }], crossAisles: [0, 5] };
     const meter = openMeter(mapFloor(floor), { aisle: 'A', y: 0 }, { aisle: 'A', y: 0 });
-    const runs = (...units: number[]) => firstCome(prepare(units.map(order), cart, meter));
+    const runs = (...units: number[]) => firstCome(prepare(units.map(order), cart, gauged(meter)));
     expect(runs(6, 5, 4, 1, 1, 1, 1)).toEqual([[0], [1, 2, 3], [4, 5, 6]]);
     expect(runs(20, 1)).toEqual([[0], [1]]);
     expect(runs()).toEqual([]);
@@ -87,12 +90,30 @@ describe('ways to begin', () => {
   it('neighbours: never an order itself, and those with the same way first', () => {
     fc.assert(
       fc.property(prepared(12), (problem) => {
-        const near = neighbours(problem, [0, 10, 20], 4);
+        const rows = [0, 10, 20];
+        const near = neighbours(problem.loads, rows, 4);
+        const cells = problem.loads.map(
+          (load) =>
+            new Set(load.flatMap((ys, c) => [...(ys ?? [])].map((y) => `${c} ${rows.findLastIndex((r) => r <= y)}`))),
+        );
+        const alike = (a: number, b: number) => {
+          const shared = [...cells[a]!].filter((cell) => cells[b]!.has(cell)).length;
+          return shared / (cells[a]!.size + cells[b]!.size - shared);
+        };
         near.forEach((list, o) => {
+          const others = cells.map((_, b) => b).filter((b) => b !== o && alike(o, b) > 0);
+          const best = others.sort((a, b) => alike(o, b) - alike(o, a) || a - b).slice(0, 4);
+          expect(list.map((b) => alike(o, b))).toEqual(best.map((b) => alike(o, b)));
           expect(list).not.toContain(o);
           expect(new Set(list).size).toBe(list.length);
           expect(list.length).toBeLessThanOrEqual(4);
         });
+        // Every order is in one cluster.
+        expect(
+          clusters(problem, near)
+            .flat()
+            .sort((a, b) => a - b),
+        ).toEqual(problem.orders.map((_, i) => i));
       }),
       { numRuns: 40 },
     );
@@ -132,6 +153,25 @@ describe('what a way of batching costs', () => {
       }),
       { numRuns: 150 },
     );
+  });
+
+  it('has those walked first whose departure can hardly be made, before those that have time', () => {
+    const order = (id: number, due: number | null): BatchOrder => ({
+      id: String(id),
+      priority: 5,
+      stops: [],
+      units: 1,
+      weightG: 0,
+      volumeCm3: 0,
+      due,
+    });
+    const list = [order(0, null), order(1, 3600), order(2, 0), order(3, 60)];
+    const timed = timesOf(
+      list.map((_, i) => ({ orders: [i], metres: 10 })),
+      list,
+      { people: 1, speed: 1, perRun: 0 },
+    );
+    expect(timed.map((t) => t.run)).toEqual([2, 3, 1, 0]);
   });
 
   it('knows when each run is walked: nobody walks two at once, and nobody waits while there is a run', () => {

@@ -1,29 +1,34 @@
-import { lengthOf, type Prepared } from './construct.ts';
-import { fits, nothingWeighed, weigh } from './problem.ts';
+import { fits, nothingWeighed, weigh, type CartLimits, type Weighed } from './problem.ts';
 
 /**
- * Orders up to which every way of sharing them out is weighed: at nine, 511 runs are measured. Where each walk is a
- * search of its own, as with one-way aisles, five: 31 runs.
+ * Orders up to which every way of sharing them out is weighed: at nine, 511 runs are measured. Where each walk costs
+ * milliseconds six: 63 runs; where it is a search of its own, as with one-way aisles, five: 31.
  */
-export const FEW = { swept: 9, searched: 5 };
+export const FEW = { swept: 9, slow: 6, searched: 5 };
 
 /**
  * The shortest of all ways to share few orders among runs, by dynamic programming over sets of orders: the run of the
  * first order of a set is each of its subsets in turn, and the rest is known. A large order runs by itself.
  *
+ * @param length metres of a run's shortest walk
  * @param stop asked before each run is measured; once it says so, nothing is found
  * @returns null where it was stopped
  */
-export function shortest(problem: Prepared, stop: () => boolean): number[][] | null {
-  const { orders, weights, cart } = problem;
-  const all = (1 << orders.length) - 1;
-  const members = (set: number) => orders.flatMap((_, i) => (set & (1 << i) ? [i] : []));
+export function shortest(
+  count: number,
+  cart: CartLimits,
+  weights: readonly Weighed[],
+  length: (run: readonly number[]) => number,
+  stop: () => boolean,
+): number[][] | null {
+  const all = (1 << count) - 1;
+  const members = (set: number) => weights.flatMap((_, i) => (set & (1 << i) ? [i] : []));
   const walk = new Map<number, number>();
   for (let set = 1; set <= all; set++) {
     if (stop()) return null;
     const run = members(set);
     const weight = run.reduce((w, o) => weigh(w, weights[o]!), nothingWeighed);
-    if (run.length === 1 || fits(weight, cart)) walk.set(set, lengthOf(problem, run));
+    if (run.length === 1 || fits(weight, cart)) walk.set(set, length(run));
   }
   const least = [0];
   const first = [0];

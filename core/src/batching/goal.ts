@@ -25,6 +25,8 @@ export const leastWalk: Goal = (runs, trial) =>
 
 /** Metres that a second of lateness of one order is worth: nothing shortens a walk at the price of a missed truck. */
 const LATE = 50;
+/** Metres for each second that those wait whose departure can hardly be made. */
+const HARDLY = 0.05;
 /** Metres for each second that urgent orders wait longer, by priority. */
 const WAIT: Readonly<Record<number, number>> = { 1: 0.02, 2: 0.01 };
 /** Share of the crew's speed that each second of the last to finish counts beyond the even share. */
@@ -78,7 +80,9 @@ export function forCrew(orders: readonly BatchOrder[], crew: Crew): Goal {
       sum += ends - begins;
       for (const o of runs[run]!.orders) {
         const { due, priority } = orders[o]!;
-        if (due !== null && due !== undefined && ends > due) cost += LATE * (ends - due);
+        // What is late whatever is done is walked first, but cuts no run into pieces.
+        if (due === 0) cost += HARDLY * ends;
+        else if (due !== null && due !== undefined && ends > due) cost += LATE * (ends - due);
         cost += (WAIT[priority] ?? 0) * ends;
       }
     }

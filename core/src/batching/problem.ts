@@ -9,7 +9,10 @@ export interface BatchOrder {
   units: number;
   weightG: number;
   volumeCm3: number;
-  /** Seconds from now by which a run with it must end, so that what follows is in time; null where nothing leaves. */
+  /**
+   * Seconds from now by which a run with it must end, so that what follows is in time; 0 where that can hardly be made and
+   * every second counts; null where nothing leaves.
+   */
   due?: number | null | undefined;
   /** Seconds of work at its stops, walking left out. */
   handling?: number | undefined;

@@ -2,14 +2,24 @@ import { seeded } from '../random/index.ts';
 import { lengthOf, type Prepared } from './construct.ts';
 import type { Goal, GoalRun } from './goal.ts';
 
+/** A cycle of the search: steps for each order, and how strongly it is drawn to full runs. */
+export interface Cycle {
+  steps: number;
+  drawn: number;
+}
+
 export interface SearchOptions {
   seed: number;
-  /** Share of the time that is spent, asked every few steps: the search ends at 1. Without it steps alone end it. */
-  spent?: (() => number) | undefined;
+  /** Asked every few steps: true ends the search with the best so far. Without it steps alone end it. */
+  over?: (() => boolean) | undefined;
   /** Orders that share most of an order's way. */
-  near: readonly number[][];
+  near: readonly (readonly number[])[];
   goal: Goal;
+  cycles?: readonly Cycle[] | undefined;
+  /** Told how far the search is, from 0 to 1. */
   onProgress?: ((far: number) => void) | undefined;
+  /** Offered the best after each cycle, and gives what the next begins with; the same where it is absent. */
+  afterCycle?: ((runs: number[][]) => number[][]) | undefined;
 }
 
 /** A run under way: its orders, what they take of the cart, and the sum of their marks, by which its length is known again. */
@@ -24,10 +34,10 @@ interface Run extends GoalRun {
 const empty: Readonly<Run> = { orders: [], units: 0, weightG: 0, volumeCm3: 0, mark: 0, metres: 0 };
 
 /**
- * Steps for each order in the cycles of the search, and how much a cycle is drawn to full runs: now and then strongly,
- * as that is the way to fewer of them.
+ * The cycles of a search. How much each is drawn to full runs differs: now and then strongly, as that is the way to fewer
+ * of them.
  */
-const CYCLES = [
+const CYCLES: readonly Cycle[] = [
   { steps: 3000, drawn: 0 },
   { steps: 3000, drawn: 12 },
   { steps: 3000, drawn: 3 },
@@ -35,9 +45,11 @@ const CYCLES = [
   { steps: 6000, drawn: 0 },
   { steps: 6000, drawn: 12 },
 ];
-const STEPS = CYCLES.reduce((n, c) => n + c.steps, 0);
-/** Orders above which there is one long cycle in place of several: each must have its turn often enough. */
-const ONE_CYCLE = 300;
+/** The same for many orders, of which nobody knows how many a time allows: each cycle twice as long as the one before. */
+export const GROWING: readonly Cycle[] = [100, 200, 400, 800, 1600, 3200, 6400].map((steps, i) => ({
+  steps,
+  drawn: i % 2 === 0 ? 3 : 12,
+}));
 /** Orders below which fewer steps for each are enough. */
 const FEW = 50;
 /** Lengths remembered. */
@@ -49,14 +61,15 @@ const COLD = 0.01;
 /**
  * Improves runs by simulated annealing (Kirkpatrick, Gelatt and Vecchi 1983), each cycle from the best so far: an order
  * moves to another run or to one of its own, or two orders of different runs change places. Half of the moves are
- * towards runs that hold an order with much of the same way.
+ * towards runs that hold an order with much of the same way. Cooling follows the steps, never the clock: one seed gives
+ * one answer, and more time goes on where less ended.
  *
  * @returns runs that are no worse than those given
  */
 export function search(
   problem: Prepared,
   given: number[][],
-  { seed, spent, near, goal, onProgress }: SearchOptions,
+  { seed, over, near, goal, cycles = CYCLES, onProgress, afterCycle }: SearchOptions,
 ): number[][] {
   const random = seeded(seed);
   const { orders, cart } = problem;
@@ -67,8 +80,10 @@ export function search(
     cart.maxWeightG ?? Infinity,
     cart.maxVolumeCm3 ?? Infinity,
   ];
-  // Random marks: sums of different sets of orders are as good as never equal, and the end measures once more.
-  const marks = orders.map(() => Math.floor(random.next() * 2 ** 44));
+  // Random marks of 46 bits: sums of different sets are as good as never equal, or a run would be taken for another. One
+  // draw has 32 bits alone, among which a search of millions of steps finds equal ones.
+  const half = () => Math.floor(random.next() * 2 ** 23);
+  const marks = orders.map(() => half() * 2 ** 23 + half());
   const lengths = new Map<number, number>();
   const measured = (mark: number, list: number[]): number => {
     const known = lengths.get(mark);
@@ -117,28 +132,25 @@ export function search(
       run.volumeCm3 + m.volumeCm3 - (l?.volumeCm3 ?? 0) <= maxVolume
     );
   };
-  let best: Run[] = given.map((list) => list.reduce((run, o) => changed(run, -1, o), empty as Run));
+  const begun = (list: readonly number[][]) => list.map((run) => run.reduce((r, o) => changed(r, -1, o), empty as Run));
+  let best: Run[] = begun(given);
   let least = goal(best);
   const runOf = new Int32Array(count);
-  const cycles = count > ONE_CYCLE ? [{ steps: STEPS, drawn: 3 }] : CYCLES;
-  const all = count * STEPS * Math.min(1, count / FEW);
-  let step = 0;
-  // How far the search is, by steps or by time, whichever is farther.
-  let far = 0;
-  let begun = 0;
+  const scale = count * Math.min(1, count / FEW);
+  const all = cycles.reduce((n, c) => n + c.steps, 0) * scale;
+  let done = 0;
   for (const { steps, drawn } of cycles) {
     const runs = [...best];
     runs.forEach((r, i) => r.orders.forEach((o) => (runOf[o] = i)));
     let cost = least;
     const warm = (WARM * runs.reduce((n, r) => n + r.metres, 0)) / runs.length;
     let heat = warm;
-    const share = steps / STEPS;
-    for (; far < begun + share; step++) {
+    const length = Math.ceil(steps * scale);
+    for (let step = 0; step < length; step++, done++) {
       if (step % 256 === 0) {
-        far = Math.max(step / all, spent?.() ?? 0);
-        onProgress?.(far);
-        if (far >= 1) break;
-        heat = warm * COLD ** Math.min(1, (far - begun) / share);
+        onProgress?.(done / all);
+        if (over?.()) return best.map((r) => r.orders);
+        heat = warm * COLD ** (step / length);
       }
       const o = random.int(0, count - 1);
       const list = near[o]!;
@@ -174,7 +186,11 @@ export function search(
       }
       if (cost < least - 1e-9) [least, best] = [cost, [...runs]];
     }
-    begun += share;
+    const offered = afterCycle?.(best.map((r) => r.orders));
+    if (offered) {
+      best = begun(offered);
+      least = goal(best);
+    }
   }
   return best.map((r) => r.orders);
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { batch, batchMethods, fits, weightOf, type BatchOrder } from '../batching/index.ts';
-import { route, UnreachableStop } from '../routing/index.ts';
+import { MEASURED_STEPS, route, UnreachableStop } from '../routing/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { unreachable } from './route.ts';
 import {
@@ -23,7 +23,7 @@ export const batchRequest = z.strictObject({
   start: placeField,
   finish: placeField,
   cart: z.strictObject({
-    positions: z.int('must be a whole number').min(1, 'must be 1 or more'),
+    positions: z.int('must be a whole number').min(1, 'must be 1 or more').optional(),
     maxUnits: count.optional(),
     maxWeight: measure.optional(),
     maxVolume: measure.optional(),
@@ -62,7 +62,8 @@ export function batchDocument(document: unknown, { now }: PlannerTools): z.input
   mustLieOn(map, finish, 'finish');
   mustDiffer(asked, 'orders');
   const limits = {
-    positions: cart.positions,
+    // Without a limit every order finds a place.
+    positions: cart.positions ?? Math.max(1, asked.length),
     maxUnits: cart.maxUnits,
     maxWeightG: cart.maxWeight,
     maxVolumeCm3: cart.maxVolume,
@@ -89,7 +90,9 @@ export function batchDocument(document: unknown, { now }: PlannerTools): z.input
   const walked = runs.map((own) => {
     // Stops of different orders may bear one id: they are told apart by where they stand in the run's list.
     const stops = own.flatMap((id) => stopsOf.get(id)!);
-    const walk = route({ floor, start, finish, stops: stops.map((s, i) => ({ ...s, id: String(i) })) }, { seed }, map);
+    const numbered = stops.map((s, i) => ({ ...s, id: String(i) }));
+    // By the same measure as the runs were compared by, so that no comparison turns round.
+    const walk = route({ floor, start, finish, stops: numbered }, { seed: 1, steps: MEASURED_STEPS }, map);
     return { orders: own, distance: walk.distance, sequence: walk.sequence.map((i) => stops[Number(i)]!.id) };
   });
   return { distance: walked.reduce((n, r) => n + r.distance, 0), runs: walked };

@@ -15,6 +15,9 @@ import {
 } from './shared.ts';
 import type { PlannerTools } from './tools.ts';
 
+/** A single walk is worth the second that its proof takes over seven cross aisles. */
+const SWEPT_ROWS = 7;
+
 const methods = ['best', ...ruleNames] as const;
 
 export const routeRequest = z.strictObject({
@@ -46,7 +49,8 @@ export function routeDocument(document: unknown, { now }: PlannerTools): z.input
   const problem = { floor, start, finish, stops };
   const begun = now();
   try {
-    const best = route(problem, { seed, over: () => now() - begun >= seconds * 1000 }, map);
+    const effort = { seed, over: () => now() - begun >= seconds * 1000, sweepRows: SWEPT_ROWS };
+    const best = route(problem, effort, map);
     if (method === 'best') return { ...shown(best), lowerBound: best.lowerBound, proven: best.proven, method };
     const ruled = byRule(method, problem, map);
     const proven = ruled.distance <= best.lowerBound + 1e-6;

@@ -1,5 +1,9 @@
 import type { Walks } from './problem.ts';
 
+/** Rounds of the ascent, and those without a better bound after which its steps are halved. */
+const ROUNDS = 400;
+const IDLE = 20;
+
 /**
  * A length below every walk from node 0 over all nodes to the last one, by 1-trees with penalties (Held and Karp 1970,
  * 1971): the two ends are joined by a node of no length, and the spanning tree is driven towards a path. Where walks
@@ -17,7 +21,7 @@ export function treeBound({ metres, size }: Walks, above: number): number {
   let best = 0;
   let pace = 1;
   let idle = 0;
-  for (let round = 0; round < 150; round++) {
+  for (let round = 0; round < ROUNDS; round++) {
     const { length, degrees } = tree(d, size, penalty);
     let bound = length;
     let off = 0;
@@ -26,7 +30,7 @@ export function treeBound({ metres, size }: Walks, above: number): number {
       off += (degrees[n]! - wanted(n)) ** 2;
     }
     if (bound > best + 1e-9) [best, idle] = [bound, 0];
-    else if ((idle += 1) >= 8) [pace, idle] = [pace / 2, 0];
+    else if ((idle += 1) >= IDLE) [pace, idle] = [pace / 2, 0];
     if (off === 0) break;
     const step = (pace * Math.max(above - bound, 1e-6)) / off;
     for (let n = 0; n < size; n++) penalty[n]! += step * (degrees[n]! - wanted(n));

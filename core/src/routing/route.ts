@@ -2,6 +2,7 @@ import { mapFloor, type FloorMap, type Place, type Point } from '../floor/index.
 import { treeBound } from './bound.ts';
 import { EXACT_PLACES, heldKarp } from './heldKarp.ts';
 import { lengthOf, measure, UnreachableStop, type RouteProblem, type Stop, type Walks } from './problem.ts';
+import { oneWayWalk } from './oneWay.ts';
 import { byRule, NoRule, ruleNames } from './rules.ts';
 import { insertion, search, type Effort } from './search.ts';
 import type { Needed } from './options.ts';
@@ -30,9 +31,9 @@ export interface Route {
 
 /**
  * The shortest walk through a set of stops. Exact over the grid of aisles (see `sweep`) on every floor without one-way
- * aisles and with at most seven cross aisles, blocked stretches and aisles of unequal length included; exact by
- * subsets (Held and Karp 1962) up to thirteen places elsewhere; else by search, never longer than a rule of thumb, with a
- * bound.
+ * aisles and with at most six cross aisles (or as many as `effort` says), blocked stretches and aisles of unequal length
+ * included; exact by subsets (Held and Karp 1962) up to thirteen places elsewhere; else by search, never longer than a
+ * rule of thumb, with a bound: 1-trees, and on one-way floors what goes in and out of each junction (see `oneWay`).
  *
  * @throws UnreachableStop when one-way or blocked aisles leave a stop out
  *
@@ -50,7 +51,7 @@ export function route(
   mustBeReached(problem, map);
   const line = alongOneAisle(problem, map);
   if (line) return line;
-  if (!network.directed && network.rows.length <= SWEEP_ROWS) {
+  if (!network.directed && network.rows.length <= (effort.sweepRows ?? SWEEP_ROWS)) {
     const swept = bySweep(problem, map);
     if (swept) return swept;
   }
@@ -63,15 +64,18 @@ export function route(
   return bySearch(problem, walks, map, effort);
 }
 
+/** Steps of a search that only measures: a run's few stops are in their shortest order long before. */
+export const MEASURED_STEPS = 150;
+
 /**
- * Length of the walk that `route` finds, without the walk: much quicker where it is exact. Infinite where no walk takes
- * in every stop.
+ * Length of the walk that `route` finds, without the walk: much quicker where it is exact, and by a short search where
+ * it is none. Infinite where no walk takes in every stop.
  */
 export function lengthBetween(problem: RouteProblem, map: FloorMap): number {
   const { network } = map;
   if (network.directed || network.rows.length > SWEEP_ROWS)
     try {
-      return route(problem, { seed: 1 }, map).distance;
+      return route(problem, { seed: 1, steps: MEASURED_STEPS }, map).distance;
     } catch (error) {
       if (error instanceof UnreachableStop) return Infinity;
       throw error;
@@ -178,10 +182,12 @@ function bySearch(problem: RouteProblem, walks: Walks, map: FloorMap, effort: Ef
     } catch (error) {
       if (!(error instanceof NoRule)) throw error;
     }
+  const oneWay = network.directed ? oneWayWalk(walks, map) : null;
+  if (oneWay) orders.push(insertion(walks, oneWay.order));
   const swept = network.rows.length <= SWEEP_ROWS ? sweep(network, neededBy(problem, map)).metres : 0;
   const from = orders.reduce((a, b) => (lengthOf(walks, b) < lengthOf(walks, a) ? b : a));
   if (lengthOf(walks, from) === Infinity) throw new UnreachableStop(cutOff(walks));
-  const bound = Math.max(swept === Infinity ? 0 : swept, treeBound(walks, lengthOf(walks, from)));
+  const bound = Math.max(swept === Infinity ? 0 : swept, oneWay?.bound ?? 0, treeBound(walks, lengthOf(walks, from)));
   return drawn(walks, map, closed(walks, search(walks, orders, bound, effort)), bound, 'search');
 }
 

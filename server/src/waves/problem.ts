@@ -95,8 +95,8 @@ export async function waveProblem(
     if (leavesAt === null) return null;
     const packing = stages === 'pick-pack-ship' ? packed.get(leavesAt)! * firstStandards.perPacked : 0;
     const left = dueIn(Date.parse(leavesAt), now.getTime(), { packing, packers, loading: LOADING });
-    // What has left, or cannot be made any more, is done as soon as may be and shapes no run.
-    return left > 0 ? left : null;
+    // What can hardly be made any more comes before all that can; what has left already shapes no run.
+    return Date.parse(leavesAt) > now.getTime() ? Math.max(0, left) : null;
   };
   return {
     floor,
