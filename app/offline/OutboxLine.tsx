@@ -9,7 +9,7 @@ import { outbox, useOutbox } from './theOutbox.ts';
 export function OutboxLine() {
   const { t } = useTranslation();
   const me = useMe();
-  const { entries, lost, reachable, keeps } = useOutbox();
+  const { entries, lost, reachable, fault, keeps } = useOutbox();
   const [open, setOpen] = useState(false);
   const mine = entries.filter((e) => !e.sent && e.person === me.person.id).length;
   const others = entries.filter((e) => !e.sent && e.person !== me.person.id).length;
@@ -17,7 +17,9 @@ export function OutboxLine() {
   // One scan on its way is no news.
   if (reachable && keeps && mine < 2 && others === 0 && own.length === 0) return null;
   const says = [
-    !reachable ? t(keeps ? 'radio.none' : 'radio.noneLoose') : !keeps && t('radio.keepsNothing'),
+    !reachable
+      ? t(fault ? 'radio.fault' : keeps ? 'radio.none' : 'radio.noneLoose')
+      : !keeps && t('radio.keepsNothing'),
     mine > 0 && t('radio.waits', { count: mine }),
     others > 0 && t('radio.others', { count: others }),
   ]

@@ -3,7 +3,7 @@ import { MOST_KEPT } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
 import type { Trouble } from '../state/index.ts';
 import type { Rows } from '../kept/index.ts';
-import { Outbox, type Entry, type Lost } from './outbox.ts';
+import { Outbox, type Entry, type Lost, type OutboxOptions } from './outbox.ts';
 
 /** What a device keeps: it outlives the page. */
 function keeping<T extends { seq: number } | { id: string }>(): Rows<T> & { rows: Map<number | string, T> } {
@@ -33,31 +33,31 @@ function device() {
   const told: Lost[] = [];
   const read: string[] = [];
   let clock = 1_000_000;
-  const open = () =>
-    new Outbox({
-      send: async (calls) => {
-        await Promise.resolve();
-        if (!there.reachable) return [{ error: network }];
-        there.calls += 1;
-        const answers = calls.map(({ ask, key }) => {
-          const what = String((ask.body as { what: string }).what);
-          if (there.refuse.has(what)) return { error: taken };
-          if (!there.keys.has(key)) there.heard.push(what);
-          there.keys.add(key);
-          return { data: { verdict: 'done' } };
-        });
-        if (!there.loseAnswer) return answers;
-        // The connection broke somewhere among the answers: the server heard them all.
-        there.loseAnswer = false;
-        return [...answers.slice(0, Math.floor(answers.length / 2)), { error: network }];
-      },
-      readAgain: (run) => Promise.resolve(void read.push(run)),
-      report: (_, l) => Promise.resolve(void told.push(l)),
-      now: () => clock,
-      outbox,
-      lost,
-      retryMs: 5,
-    });
+  const options: OutboxOptions = {
+    send: async (calls) => {
+      await Promise.resolve();
+      if (!there.reachable) return [{ error: network }];
+      there.calls += 1;
+      const answers = calls.map(({ ask, key }) => {
+        const what = String((ask.body as { what: string }).what);
+        if (there.refuse.has(what)) return { error: taken };
+        if (!there.keys.has(key)) there.heard.push(what);
+        there.keys.add(key);
+        return { data: { verdict: 'done' } };
+      });
+      if (!there.loseAnswer) return answers;
+      // The connection broke somewhere among the answers: the server heard them all.
+      there.loseAnswer = false;
+      return [...answers.slice(0, Math.floor(answers.length / 2)), { error: network }];
+    },
+    readAgain: (run) => Promise.resolve(void read.push(run)),
+    report: (_, l) => Promise.resolve(void told.push(l)),
+    now: () => clock,
+    outbox,
+    lost,
+    retryMs: 5,
+  };
+  const open = () => new Outbox(options);
   const does = (box: Outbox, what: string, units = 3) =>
     box.add({
       key: what,
@@ -67,7 +67,7 @@ function device() {
       about: { run: '0001', bin: 'A-01-1', item: 'Jar', units },
     });
   const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
-  return { there, open, does, outbox, lost, told, read, settled, wait: (ms: number) => void (clock += ms) };
+  return { there, options, open, does, outbox, lost, told, read, settled, wait: (ms: number) => void (clock += ms) };
 }
 
 describe('the outbox', () => {
@@ -124,6 +124,37 @@ describe('the outbox', () => {
     await box.pump();
     expect(d.there.heard).toEqual(['now', ...kept]);
     expect(d.there.calls).toBe(4);
+  });
+
+  it('waits while the server has a fault or too much to do, says which, and throws nothing away', async () => {
+    for (const [trouble, fault] of [
+      [{ ...network, code: 'too-many', status: 429 }, true],
+      [{ ...network, code: 'unexpected', status: 500 }, true],
+      [{ ...network, code: 'server-fault', status: 502 }, true],
+      [{ ...network, code: 'disk-full', status: 507 }, true],
+      [network, false],
+    ] as const) {
+      const d = device();
+      let answers: Trouble | null = trouble;
+      const box = new Outbox({
+        ...d.options,
+        send: (calls) => (answers ? Promise.resolve([{ error: answers }]) : d.options.send(calls)),
+      });
+      await box.start('pico');
+      for (const what of ['one', 'two']) d.does(box, what);
+      await d.settled();
+      expect(box.snapshot()).toMatchObject({
+        reachable: false,
+        fault,
+        lost: [],
+        entries: [{ sent: false }, { sent: false }],
+      });
+      answers = null;
+      await box.pump();
+      await d.settled();
+      expect(d.there.heard).toEqual(['one', 'two']);
+      expect(box.snapshot()).toMatchObject({ reachable: true, fault: false, lost: [], entries: [] });
+    }
   });
 
   it('makes a task of what the server does not take any more, goes on with the rest, and keeps the task over a reload', async () => {

@@ -1,6 +1,7 @@
 import { keptNames, MOST_KEPT, type RunPick } from '@hand-relay/contract';
 import type { PlaceGiven } from '@hand-relay/core/picking';
 import { remember, rowsOf, type Rows } from '../kept/index.ts';
+import { unanswered } from '../state/unanswered.ts';
 import type { Call, Trouble } from '../state/index.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
@@ -71,8 +72,10 @@ export interface Lost {
 export interface OutboxState {
   entries: readonly Entry[];
   lost: readonly Lost[];
-  /** False once a call found no server. */
+  /** False once a call came to nothing. */
   reachable: boolean;
+  /** Whether a server was there, but had a fault or too much to do. */
+  fault: boolean;
   /** False once the device could not keep something: what waits lasts only as long as the page is open. */
   keeps: boolean;
 }
@@ -122,7 +125,7 @@ const SLOWEST_MS = 15_000;
  * once. What the server refuses becomes a task, and whatever comes after it goes on.
  */
 export class Outbox {
-  private state: OutboxState = { entries: [], lost: [], reachable: true, keeps: true };
+  private state: OutboxState = { entries: [], lost: [], reachable: true, fault: false, keeps: true };
   private readonly watchers = new Set<() => void>();
   private readonly listeners = new Set<Listener>();
   private person: string | null = null;
@@ -232,14 +235,15 @@ export class Outbox {
     );
     for (const [i, answer] of answers.entries()) {
       const entry = entries[i]!;
-      if ('error' in answer && unanswered(answer.error)) {
-        this.set({ reachable: answer.error.code === 'not-signed-in' });
+      if ('error' in answer && waits(answer.error)) {
+        const { code } = answer.error;
+        this.set({ reachable: code === 'not-signed-in', fault: code !== 'network' && code !== 'not-signed-in' });
         this.timer = setTimeout(() => void this.pump(), this.pause);
         this.pause = Math.min(SLOWEST_MS, this.pause * 2);
         return false;
       }
       this.pause = this.options.retryMs ?? 1500;
-      if (!this.state.reachable) this.set({ reachable: true });
+      if (!this.state.reachable || this.state.fault) this.set({ reachable: true, fault: false });
       await this.settleOne(entry, answer);
     }
     for (const run of new Set(entries.map((e) => e.ask.id)))
@@ -325,9 +329,8 @@ function inOneCall(waiting: readonly Entry[]): readonly Entry[] {
 const handled = (after: After | null): boolean =>
   after !== null && (after.kind === 'pick' ? after.state !== 'open' : ['left', 'back', 'counted'].includes(after.kind));
 
-/** What says nothing about the call itself: nobody answered, or nobody is signed in. */
-const unanswered = ({ code, status }: Trouble): boolean =>
-  code === 'network' || code === 'not-signed-in' || status >= 500;
+/** What says nothing about the call itself: it waits. */
+const waits = (trouble: Trouble): boolean => unanswered(trouble) || trouble.code === 'not-signed-in';
 
 /** One tab of a browser sends at a time, so that the order of doing holds across them. */
 async function alone(work: () => Promise<void>): Promise<void> {

@@ -2,15 +2,16 @@ import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
 import type { keptAnswers, RunDetail } from '@hand-relay/contract';
 import { keep } from '../kept/index.ts';
-import { addressOf, api, call, nobodyAnswered, store, type Trouble } from '../state/index.ts';
-import { Outbox, type OutboxState } from './outbox.ts';
+import { addressOf, api, call, nobodyAnswered, store, unanswered, type Trouble } from '../state/index.ts';
+import { Outbox, type Kept, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */
 export const outbox = new Outbox({
   async send(calls) {
     const [first] = calls;
     if (!first) return [];
-    if (calls.length === 1) return [await call(first.ask, { key: first.key, ago: first.agoMs, patience: [] })];
+    const alone = ({ ask, key, agoMs }: Kept) => call(ask, { key, ago: agoMs, patience: [] });
+    if (calls.length === 1) return [await alone(first)];
     const answer = await call(
       {
         name: 'sendKept',
@@ -26,8 +27,11 @@ export const outbox = new Outbox({
       },
       { patience: [] },
     );
+    if ('data' in answer) return (answer.data as z.infer<typeof keptAnswers>).answers;
     // Nobody answered for any of them.
-    return 'error' in answer ? [answer] : (answer.data as z.infer<typeof keptAnswers>).answers;
+    if (unanswered(answer.error) || answer.error.code === 'not-signed-in') return [answer];
+    // The list was refused as a whole, by a server that looks at it otherwise: each call stands for itself.
+    return [await alone(first)];
   },
   async readAgain(run, what) {
     if (what === 'count') return void store.dispatch(api.util.invalidateTags(['counts', 'stock']));

@@ -2,6 +2,7 @@ import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import {
   DONE_AGO,
   endpoints,
+  keptNames,
   type Endpoint,
   type EndpointName,
   type Language,
@@ -13,6 +14,7 @@ import type { z } from 'zod';
 import { keep, kept } from '../kept/index.ts';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
+import { unanswered } from './unanswered.ts';
 
 type Out<S> = S extends z.ZodType ? z.output<S> : undefined;
 type In<S> = S extends z.ZodType ? z.input<S> : undefined;
@@ -29,6 +31,22 @@ export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 
 
 /** No server was reached. */
 export const nobodyAnswered: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+/** A server answered that it, or what stands before it, has a fault. */
+const faulty = (status: number): Trouble => ({ ...nobodyAnswered, code: 'server-fault', status });
+/** This version of the app does not know the call: an earlier one kept it. */
+const unknownCall: Trouble = { ...nobodyAnswered, code: 'unknown-call', status: 410 };
+
+/** What a picker needs where the radio does not reach: kept as it was answered last. */
+const KEPT: ReadonlySet<string> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putBacks']);
+/** What a device did, sent as soon as may be. */
+const SENT: ReadonlySet<string> = new Set<EndpointName>([...keptNames, 'keepPhoto', 'sendKept']);
+
+/** Milliseconds after which nobody answers any more: a network that swallows what is sent says so of itself never. */
+function limitOf(name: EndpointName, method: Endpoint['method']): number {
+  if (name === 'sendKept' || name === 'keepPhoto') return 10_000;
+  if (KEPT.has(name) || SENT.has(name)) return 4_000;
+  return method === 'GET' ? 20_000 : 180_000;
+}
 
 const PATIENCE_MS = [300, 1200];
 
@@ -71,7 +89,8 @@ export async function call(
     ago = 0,
   }: { key?: string; patience?: readonly number[]; ago?: number } = {},
 ): Promise<{ data: unknown } | { error: Trouble }> {
-  const endpoint: Endpoint = endpoints[ask.name];
+  const endpoint: Endpoint | undefined = Object.hasOwn(endpoints, ask.name) ? endpoints[ask.name] : undefined;
+  if (!endpoint) return { error: unknownCall };
   const headers: Record<string, string> = { 'X-Device': deviceName() };
   if (endpoint.method === 'POST') {
     headers['Idempotency-Key'] = key;
@@ -79,26 +98,44 @@ export async function call(
     headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
   }
   for (let attempt = 0; ; attempt++) {
+    const limit = new AbortController();
+    const timer = setTimeout(() => limit.abort(), limitOf(ask.name, endpoint.method));
     try {
       const response = await fetch(origin + addressOf(ask), {
         method: endpoint.method,
         headers,
         credentials: 'same-origin',
+        signal: limit.signal,
         ...(endpoint.method === 'POST' ? { body: JSON.stringify(ask.body ?? {}) } : {}),
       });
       const answer: unknown = await response.json().catch(() => null);
-      if (response.ok) return { data: answer };
+      if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
-      return {
-        error: problem?.code ? problem : { ...nobodyAnswered, status: response.status },
-      };
+      if (problem?.code) return { error: problem };
+      return { error: response.status >= 500 ? faulty(response.status) : nobodyAnswered };
     } catch {
       const pause = patience[attempt];
       if (pause === undefined) return { error: nobodyAnswered };
       await new Promise((resolve) => setTimeout(resolve, pause));
+    } finally {
+      clearTimeout(timer);
     }
   }
+}
+
+/**
+ * Whether an answer is our server's: a guest network answers everything with its sign-in page, be it HTML or JSON. What
+ * a device did must be answered with all that its endpoint answers, or a scan would be lost; other answers with some of
+ * it, as servers of another version know other fields.
+ */
+function isOurs(name: EndpointName, { answer }: Endpoint, got: unknown): boolean {
+  if (typeof got !== 'object' || got === null || Array.isArray(got)) return false;
+  const { shape } = (answer ?? {}) as { shape?: Record<string, z.ZodType> };
+  if (!shape) return true;
+  const keys = Object.entries(shape);
+  if (SENT.has(name)) return keys.every(([key, value]) => key in got || value.safeParse(undefined).success);
+  return keys.length === 0 || keys.some(([key]) => key in got);
 }
 
 /** A file that an endpoint makes of what is sent. */
@@ -143,23 +180,16 @@ export async function restoreBackup(
   }
 }
 
-/** What a picker needs where the radio does not reach: kept as it was answered last. */
-const KEPT: ReadonlySet<EndpointName> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putBacks']);
-
 const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
   if (!KEPT.has(ask.name)) return call(ask);
   const address = addressOf(ask);
-  // Without radio what is kept must not wait behind tries that come to nothing.
-  const answer = await call(
-    ask,
-    typeof navigator !== 'undefined' && navigator.onLine === false ? { patience: [] } : {},
-  );
+  // What is kept must not wait behind tries that come to nothing.
+  const before = await kept(address).catch(() => undefined);
+  const offline = typeof navigator !== 'undefined' && navigator.onLine === false;
+  const answer = await call(ask, offline || before !== undefined ? { patience: [] } : {});
   // Nobody waits for the keeping. A device that is full keeps what it has: its outbox says so.
   if ('data' in answer) void keep(address, answer.data).catch(() => undefined);
-  else if (answer.error.code === 'network') {
-    const before = await kept(address).catch(() => undefined);
-    if (before !== undefined) return { data: before };
-  }
+  else if (unanswered(answer.error) && before !== undefined) return { data: before };
   return answer;
 };
 

@@ -40,6 +40,23 @@ describe('calls', () => {
     return asked;
   };
 
+  it('wait for no answer for ever: a network that swallows what is sent is none', async () => {
+    globalThis.fetch = ((_: string, { signal }: { signal: AbortSignal }) =>
+      new Promise((_, reject) => signal.addEventListener('abort', () => reject(new Error('aborted'))))) as never;
+    const scan = call({ name: 'runInput', id: 'r1' }, { patience: [] });
+    await jest.advanceTimersByTimeAsync(4_001);
+    expect(await scan).toMatchObject({ error: { code: 'network' } });
+    const list = call({ name: 'waves' }, { patience: [] });
+    await jest.advanceTimersByTimeAsync(20_001);
+    expect(await list).toMatchObject({ error: { code: 'network' } });
+  });
+
+  it('know when an earlier version kept a call that there is no more', async () => {
+    answers({ status: 200, body: {} });
+    expect(await call({ name: 'gone' as never, id: 'r1' })).toMatchObject({ error: { code: 'unknown-call' } });
+    expect(sent).toEqual([]);
+  });
+
   it('make addresses of endpoints, with ids and questions that cannot break them', () => {
     expect(addressOf({ name: 'order', id: 'a/b?c' })).toBe('/api/orders/a%2Fb%3Fc');
     expect(addressOf({ name: 'find', query: { code: '(01)0952 & more' } })).toBe(
@@ -51,8 +68,8 @@ describe('calls', () => {
   });
 
   it('carry a key that stays the same while the network fails, and another for another change', async () => {
-    answers(lost, lost, { status: 200, body: { ok: 1 } });
-    expect(await patiently(call({ name: 'planWave', id: 'w1' }))).toEqual({ data: { ok: 1 } });
+    answers(lost, lost, { status: 200, body: { wave: 'w1' } });
+    expect(await patiently(call({ name: 'planWave', id: 'w1' }))).toEqual({ data: { wave: 'w1' } });
     expect(sent.map((s) => [s.method, s.address])).toEqual(
       Array(3).fill(['POST', 'http://relay.test/api/waves/w1/plan']),
     );
@@ -86,10 +103,20 @@ describe('calls', () => {
     expect('error' in answer && words(answer.error)).toBe('CART-01 is still used by run 0007. Take an empty one.');
   });
 
-  it('take an answer that is no JSON, as of a proxy, for a server that does not answer', async () => {
+  it('tell a server at fault from one that does not answer, and take the page of a guest network for none', async () => {
     answers({ status: 502, body: undefined });
     const answer = await call({ name: 'waves' });
-    expect(answer).toMatchObject({ error: { code: 'network', status: 502 } });
+    expect(answer).toMatchObject({ error: { code: 'server-fault', status: 502 } });
+    // A guest network answers every call with its own page, as HTML or as JSON.
+    for (const body of [undefined, { portal: 'sign in here' }, null, ['a']]) {
+      answers({ status: 200, body });
+      expect(await call({ name: 'waves' }, { patience: [] })).toMatchObject({ error: { code: 'network' } });
+      expect(await call({ name: 'runInput', id: 'r1' }, { patience: [] })).toMatchObject({
+        error: { code: 'network' },
+      });
+    }
+    answers({ status: 404, body: undefined });
+    expect(await call({ name: 'waves' })).toMatchObject({ error: { code: 'network' } });
     expect(troubleOf(new Error('bug')).code).toBe('unexpected');
   });
 });

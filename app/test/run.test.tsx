@@ -1,7 +1,7 @@
 import { act, renderHook, waitFor } from '@testing-library/react-native';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import { endpoints, type keptBody } from '@hand-relay/contract';
+import { endpoints, type keptCall } from '@hand-relay/contract';
 import type { Me, RunDetail, RunPick } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { checkDigit } from '@hand-relay/core/gs1';
@@ -76,18 +76,29 @@ function server(picks: RunPick[]) {
   const answer = async (path: string, init?: { body?: string }): Promise<[number, unknown]> => {
     if (path === '/api/kept') {
       const answers: object[] = [];
-      for (const { name, id, body } of (JSON.parse(init!.body!) as z.infer<typeof keptBody>).calls) {
+      for (const { name, id, body } of (JSON.parse(init!.body!) as { calls: z.infer<typeof keptCall>[] }).calls) {
         const [status, data] = await answer(endpoints[name].path.replace(':id', id), { body: JSON.stringify(body) });
         answers.push(status < 400 ? { data } : { error: { ...(data as object), status } });
       }
       return [200, { answers }];
     }
-    if (path === '/api/runs/r1')
-      return [200, { run, picks: state.picks, positions: [], path: [], lanes: [{ code: 'LANE-1', name: 'Lane 1' }] }];
+    const detail = { run, picks: state.picks, positions: [], cartons: [], path: [], beside: [] };
+    const whole = {
+      ...detail,
+      startedAt: null,
+      leftAt: null,
+      cartPositions: 1,
+      setUp: null,
+      people: [],
+      stages: 'pick-pack-ship',
+      proposedLane: null,
+      lanes: [{ code: 'LANE-1', name: 'Lane 1' }],
+    };
+    if (path === '/api/runs/r1') return [200, whole];
     const body = JSON.parse(init?.body ?? '{}') as { pick: string; input: PickInput };
     if (path.endsWith('/leave')) {
       state.left = (body as unknown as { lane: string }).lane;
-      return [200, {}];
+      return [200, whole];
     }
     if (/\/(walk-from|left|take-out)$/.test(path)) return [200, {}];
     if (path.endsWith('/refused')) return [200, { seen: state.refused.push(body) }];
@@ -108,7 +119,7 @@ function server(picks: RunPick[]) {
         progress: verdict.progress,
         ...(verdict.verdict === 'done' ? { state: 'done', picked: verdict.units } : {}),
       };
-    return [200, { ...verdict, gotName: verdict.verdict === 'refused' ? 'Smoker' : undefined }];
+    return [200, { ...verdict, runComplete: false, gotName: verdict.verdict === 'refused' ? 'Smoker' : undefined }];
   };
   globalThis.fetch = (async (address: string, init?: { body?: string }) => {
     if (!state.reachable) throw new TypeError('no network');

@@ -20,19 +20,22 @@ export const keptNames = [
 /** Most that are sent at once. */
 export const MOST_KEPT = 40;
 
+export const keptCall = z.strictObject({
+  name: z.enum(keptNames),
+  id,
+  key: z.string().min(1).max(100).describe('By it a repeat is known for one'),
+  ago: z.int().min(0).describe('Milliseconds since it was done'),
+  body: z.unknown(),
+});
 export const keptBody = z.strictObject({
+  // Each is looked at by itself: one that is malformed is refused, and the others are heard.
   calls: z
-    .array(
-      z.strictObject({
-        name: z.enum(keptNames),
-        id,
-        key: z.string().min(1).max(100).describe('By it a repeat is known for one'),
-        ago: z.int().min(0).describe('Milliseconds since it was done'),
-        body: z.unknown(),
-      }),
-    )
+    .array(z.unknown())
     .min(1)
-    .max(MOST_KEPT),
+    .max(MOST_KEPT)
+    .describe(
+      'Each with `name`, `id`, `key`, `ago` (milliseconds since it was done) and the `body` of its own endpoint',
+    ),
 });
 export const keptAnswers = z.object({
   answers: z

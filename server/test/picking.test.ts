@@ -251,6 +251,11 @@ describe('picking', () => {
       input('wrong', { kind: 'scan', text: 'Z-01-1' }),
       { ...input('nobody', {}), body: { pick: 'no-such-pick', input: { kind: 'count', units: 1 } } },
       { ...input('form', {}), body: { pick: 7, input: { kind: 'count', units: 1 } } },
+      // Calls that no server knows, or in no form that one can read, are refused alone.
+      { ...input('gone', {}), name: 'gone' },
+      { ...input('long', {}), id: 'x'.repeat(100) },
+      input('nul', { kind: 'scan', text: 'A\u0000' }),
+      'no call at all',
       input('count', { kind: 'count', units: 2 }),
     ];
     const first = await pico.get('sendKept', { body: { calls } });
@@ -259,6 +264,10 @@ describe('picking', () => {
       { data: { verdict: 'refused' } },
       { error: { status: 404 } },
       { error: { status: 400, fields: [{ path: 'pick' }] } },
+      { error: { status: 400, fields: [{ path: 'calls.4.name' }] } },
+      { error: { status: 400, fields: [{ path: 'calls.5.id' }] } },
+      { error: { status: 400, fields: [{ path: 'input.text' }] } },
+      { error: { status: 400 } },
       { data: { verdict: 'accepted', progress: { counted: 2 } } },
     ]);
     // The answer was lost: all of it comes again, with what was done since.

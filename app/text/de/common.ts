@@ -122,6 +122,7 @@ export const common: Same<typeof english> = {
     waits_one: '{{count}} zu senden',
     waits_other: '{{count}} zu senden',
     none: 'Kein Funk. Mach weiter: Hier wird alles behalten.',
+    fault: 'Der Server hat einen Fehler oder zu viel zu tun. Arbeite weiter: Scans bleiben auf diesem Gerät und werden später gesendet.',
     noneLoose:
       'Kein Funk, und dieser Browser behält nichts. Mach weiter, aber lass diese Seite offen, bis alles gesendet ist.',
     keepsNothing: 'Dieser Browser behält nichts: Lass diese Seite offen, bis alles gesendet ist.',

@@ -119,6 +119,7 @@ export const common = {
     waits_one: '{{count}} to send',
     waits_other: '{{count}} to send',
     none: 'No radio. Go on: everything is kept here.',
+    fault: 'The server has a fault or is busy. Keep working: scans are saved on this device and sent later.',
     noneLoose: 'No radio, and this browser keeps nothing. Go on, but leave this page open until all is sent.',
     keepsNothing: 'This browser keeps nothing: leave this page open until all is sent.',
     lost_one: '{{count}} not taken',

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Express, NextFunction, Request, Response } from 'express';
-import { DONE_AGO, endpoints, type Endpoint, type Problem } from '@hand-relay/contract';
+import { DONE_AGO, endpoints, keptCall, type Endpoint, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { change, type Actor, type Change } from './change.ts';
 import { hostileText } from './hostileText.ts';
@@ -85,7 +85,9 @@ async function answer<E extends Endpoint>(
   }
   const id = (req.params as Record<string, string>)['id'] ?? '';
   const key = req.get('idempotency-key');
-  const hostile = hostileText(req.body) ?? hostileText(req.query) ?? hostileText({ id });
+  // A list of calls is looked at call by call.
+  const whole = endpoint === (endpoints.sendKept as Endpoint) ? null : hostileText(req.body);
+  const hostile = whole ?? hostileText(req.query) ?? hostileText({ id });
   if (hostile) throw new Refusal(400, 'malformed', {}, [hostile]);
   const body = parsed(endpoint.body, req.body);
   const query = parsed(endpoint.query, req.query);
@@ -132,7 +134,14 @@ export function fromElsewhere(req: Request): boolean {
 export function serveKept(doors: Doors): void {
   serve(doors, endpoints.sendKept, async ({ platform, actor, body, req, res }) => {
     const answers: ({ data: unknown } | { error: Problem })[] = [];
-    for (const call of body.calls) {
+    for (const [i, given] of body.calls.entries()) {
+      const read = keptCall.safeParse(given);
+      if (!read.success) {
+        const fields = fieldErrors(read.error).map((f) => ({ ...f, path: `calls.${i}.${f.path}` }));
+        answers.push({ error: problemOf(platform, new Refusal(400, 'malformed', {}, fields), req) });
+        continue;
+      }
+      const call = read.data;
       const endpoint: Endpoint = endpoints[call.name];
       const headers: Record<string, string> = { 'idempotency-key': call.key, [DONE_AGO]: String(call.ago) };
       const alone = Object.create(req, {
