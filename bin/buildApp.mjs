@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
@@ -13,6 +14,7 @@ export async function buildApp() {
   rmSync(out, { recursive: true, force: true });
   must('npx', ['expo', 'export', '--platform', 'web', '--output-dir', out, join(root, 'app')]);
   if (!existsSync(join(out, 'index.html'))) throw new Error('The export made no index.html.');
+  nameBuild();
   await serviceWorker();
   for (const file of readdirSync(out, { recursive: true, encoding: 'utf8' })) {
     const path = join(out, file);
@@ -21,6 +23,14 @@ export async function buildApp() {
     writeFileSync(`${path}.gz`, gzipSync(bytes, { level: 9 }));
     writeFileSync(`${path}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }));
   }
+}
+
+/** Writes into the page which build it is, by which an open app knows that the server has another. */
+function nameBuild() {
+  const file = join(out, 'index.html');
+  const page = readFileSync(file, 'utf8');
+  const build = createHash('sha256').update(page).digest('hex').slice(0, 12);
+  writeFileSync(file, page.replace('<head>', `<head><meta name="build" content="${build}" />`));
 }
 
 /** The service worker: the app itself is on the device, and pictures are once they were shown. */

@@ -55,6 +55,50 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
   });
 });
 
+test('a network that answers with a page of its own, or swallows everything, keeps nobody from working', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const orders = await Promise.all(
+    ['BR-001', 'QC-001', 'SM-001'].map((sku, i) => takeIn(desk, `NET-${i}`, [[sku, 1]])),
+  );
+  const [run] = await startWave(desk, orders);
+  const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+  let network: 'good' | 'portal' | 'broken' | 'silent' = 'good';
+  await floor.route('**/api/**', (route) => {
+    if (network === 'good') return route.continue();
+    if (network === 'portal')
+      return route.fulfill({ contentType: 'text/html', body: '<h1>Welcome to the guest network</h1>' });
+    if (network === 'broken') return route.fulfill({ status: 502, contentType: 'text/html', body: 'Bad gateway' });
+    return new Promise<void>(() => {});
+  });
+  await floor.goto('/floor');
+  await floor.getByRole('button', { name: `Take ${run!.number}` }).click();
+  await scan(floor, 'CART-09');
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
+  const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
+  const done = async () =>
+    (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks.filter((p) => p.state === 'done').length;
+  network = 'portal';
+  await pickOne(floor, picks[0]!, 'CART-09');
+  await expect(floor.getByText(/^No radio\. .* to send/)).toBeVisible();
+  network = 'broken';
+  await pickOne(floor, picks[1]!, 'CART-09');
+  await expect(floor.getByText(/^The server has a fault or is busy\. .* to send/)).toBeVisible();
+  network = 'silent';
+  const begun = Date.now();
+  await floor.reload();
+  await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
+  // The app and the run are on the device: nobody waits until a browser gives up by itself.
+  expect(Date.now() - begun).toBeLessThan(20_000);
+  await pickOne(floor, picks[2]!, 'CART-09');
+  await expect(floor.getByText('All picked')).toBeVisible();
+  expect(await done()).toBe(0);
+  network = 'good';
+  await expect.poll(done, { timeout: 60_000 }).toBe(3);
+  await expect(floor.getByText(/^No radio|^The server has a fault/)).toHaveCount(0);
+});
+
 test('what was picked without radio in a run that was taken back becomes a task on the device and at the Desk', async ({
   browser,
 }) => {

@@ -12,7 +12,7 @@ test('the sign-in refuses without saying what was wrong, keeps the name, and lea
   await page.getByLabel('Name', { exact: true }).fill('maren');
   await page.getByLabel('Password', { exact: true }).fill('wrong');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('That did not match, or the account rests');
+  await expect(page.getByRole('alert')).toContainText('That did not match. Check both and try again.');
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('maren');
   await page.getByLabel('Password', { exact: true }).fill('honeycomb');
   await page.keyboard.press('Enter');

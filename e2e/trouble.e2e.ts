@@ -231,7 +231,11 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
   ).toBeVisible();
   await bench.getByRole('button', { name: `Take out ${of('FD-002').item.name}` }).click();
   await expect(bench.getByText('Nothing is in it yet.')).toBeVisible();
-  await expect(bench.getByRole('button', { name: 'Close carton' })).toBeDisabled();
+  // Empty it is closed for nobody: it is given up, or filled with something else.
+  await expect(bench.getByRole('button', { name: 'Close carton' })).toHaveCount(0);
+  await bench.getByRole('button', { name: 'Discard empty carton' }).click();
+  await expect(bench.getByText('Empty carton discarded.')).toBeVisible();
+  await bench.getByRole('button', { name: 'Open Medium' }).click();
   await bench.getByRole('button', { name: /^Put in 1 × bottle/ }).click();
   await expect(bench.getByText('1 unit in the carton.')).toBeVisible();
   await bench.getByRole('button', { name: 'Close carton' }).click();

@@ -2,3 +2,4 @@ export { remember, remembered } from './choices.ts';
 export { forgetAnswers, keep, kept } from './answers.ts';
 export { rowsOf, type Rows } from './rows.ts';
 export { installOnDevice } from './serviceWorker.ts';
+export { isOutdated, takeNewVersion } from './version.ts';

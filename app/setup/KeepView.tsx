@@ -3,14 +3,15 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
 import type { Problem } from '@hand-relay/contract';
-import { addressOf, restoreBackup, useMe, words } from '../state/index.ts';
-import { number } from '../text/index.ts';
+import { addressOf, restoreBackup, useMe, useNow, words } from '../state/index.ts';
+import { clock, dayName, number } from '../text/index.ts';
 import { Card, DropPlace, Failed, Field, Key, Loading, Row, Signal, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 type State =
   | { at: 'choose' }
-  | { at: 'sure'; file: File }
+  | { at: 'looking'; file: File }
+  | { at: 'sure'; file: File; holds: { site: string; orders: number; lastAt: string | null } }
   | { at: 'sending' }
   | { at: 'done'; site: string; orders: number }
   | { at: 'failed'; problem: Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 'status'> };
@@ -49,8 +50,15 @@ export function KeepView() {
 function Restore() {
   const { t } = useTranslation();
   const { site } = useMe();
+  const now = useNow();
   const [state, setState] = useState<State>({ at: 'choose' });
   const [typed, setTyped] = useState('');
+  /** What the file holds is shown before anybody is asked whether it shall take everything's place. */
+  const look = async (file: File) => {
+    setState({ at: 'looking', file });
+    const answer = await restoreBackup(file, 'lookAtBackup');
+    setState('error' in answer ? { at: 'failed', problem: answer.error } : { at: 'sure', file, holds: answer.data });
+  };
   const go = async (file: File) => {
     setState({ at: 'sending' });
     const answer = await restoreBackup(file);
@@ -72,13 +80,22 @@ function Restore() {
           accept=".backup,.gz"
           onFile={(file) => {
             setTyped('');
-            setState({ at: 'sure', file });
+            void look(file);
           }}
         />
       )}
       {state.at === 'failed' && <Failed text={words(state.problem)} />}
       {state.at === 'sure' && (
         <>
+          <Txt kind="strong">
+            {t('keep.holds', {
+              site: state.holds.site,
+              count: state.holds.orders,
+              last: state.holds.lastAt
+                ? `${dayName(state.holds.lastAt.slice(0, 10), site.timeZone, now)} ${clock(state.holds.lastAt, site.timeZone)}`
+                : '–',
+            })}
+          </Txt>
           <Signal kind="caution" text={t('keep.sure', { file: state.file.name })} size="body" />
           <Field label={t('keep.type', { site: site.name })} value={typed} onChange={setTyped} focus />
           <Row>
@@ -92,7 +109,7 @@ function Restore() {
           </Row>
         </>
       )}
-      {state.at === 'sending' && <Loading rows={2} />}
+      {(state.at === 'sending' || state.at === 'looking') && <Loading rows={2} />}
       {state.at === 'done' && (
         <Signal kind="done" text={t('keep.done', { site: state.site, orders: number(state.orders) })} size="body" />
       )}

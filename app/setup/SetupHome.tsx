@@ -14,7 +14,7 @@ export function SetupHome() {
   const surface = useSurface();
   const wide = useWindowDimensions().width >= WIDE;
   const { data, error, refetch } = api.useSetupOverviewQuery();
-  const { standins } = useMe();
+  const { standins, version } = useMe();
   const backups = useMay('house.backups');
   const pages = (['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history'] as const).filter(
     (page) => (page !== 'keep' || backups) && (page !== 'host' || standins),
@@ -100,6 +100,9 @@ export function SetupHome() {
           <Row>
             <Key title={t('setup.makeFloor')} onPress={() => router.navigate('/setup/floor')} />
           </Row>
+          <Txt kind="small" colour="quiet">
+            {t('setup.version', { version: version?.product ?? '–', app: version?.app ?? '–' })}
+          </Txt>
         </Column>
       )}
     </Page>

@@ -26,6 +26,7 @@ import {
 import { browserLanguage } from '../text/index.ts';
 import { outbox, OutboxLine } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
+import { NewVersion } from './NewVersion.tsx';
 import { Notices } from './Notices.tsx';
 import { useWorkFor } from './useWorkFor.ts';
 
@@ -58,6 +59,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
         {!wide && <PhoneHead />}
         {forSite() !== null && <ForSite />}
+        <NewVersion />
         <AccountChanges />
         <OutboxLine />
         {children}

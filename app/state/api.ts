@@ -41,9 +41,14 @@ const KEPT: ReadonlySet<string> = new Set<EndpointName>(['me', 'myRuns', 'run', 
 /** What a device did, sent as soon as may be. */
 const SENT: ReadonlySet<string> = new Set<EndpointName>([...keptNames, 'keepPhoto', 'sendKept']);
 
+/** When a call found nothing but silence, and how long the next ones that have something kept wait less for it. */
+let silentAt = -Infinity;
+const SILENCE_MS = 15_000;
+
 /** Milliseconds after which nobody answers any more: a network that swallows what is sent says so of itself never. */
 function limitOf(name: EndpointName, method: Endpoint['method']): number {
   if (name === 'sendKept' || name === 'keepPhoto') return 10_000;
+  if (KEPT.has(name) && Date.now() - silentAt < SILENCE_MS) return 800;
   if (KEPT.has(name) || SENT.has(name)) return 4_000;
   return method === 'GET' ? 20_000 : 180_000;
 }
@@ -109,12 +114,14 @@ export async function call(
         ...(endpoint.method === 'POST' ? { body: JSON.stringify(ask.body ?? {}) } : {}),
       });
       const answer: unknown = await response.json().catch(() => null);
+      silentAt = -Infinity;
       if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       if (problem?.code) return { error: problem };
       return { error: response.status >= 500 ? faulty(response.status) : nobodyAnswered };
     } catch {
+      if (limit.signal.aborted) silentAt = Date.now();
       const pause = patience[attempt];
       if (pause === undefined) return { error: nobodyAnswered };
       await new Promise((resolve) => setTimeout(resolve, pause));
@@ -154,14 +161,15 @@ export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Tr
 }
 
 /**
- * Sends a backup to be restored in place of everything. Sent once and never again by itself: a second restore behind
+ * Sends a backup to be looked at, or restored in place of everything. Sent once and never again by itself: a second restore behind
  * the first would undo what people did in between.
  */
 export async function restoreBackup(
   file: Blob,
+  name: 'restore' | 'lookAtBackup' = 'restore',
 ): Promise<{ data: { site: string; orders: number; lastAt: string | null } } | { error: Trouble }> {
   try {
-    const response = await fetch(origin + addressOf({ name: 'restore' }), {
+    const response = await fetch(origin + addressOf({ name }), {
       method: 'POST',
       headers: {
         'X-Device': deviceName(),

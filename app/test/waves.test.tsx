@@ -19,6 +19,7 @@ const me = {
   site,
   sites: [],
   standins: true,
+  version: { product: '0.0.0', app: null },
   accountChanges: [],
   way: usualWay,
 };

@@ -17,14 +17,20 @@ const at = { floor, start: depot, finish: depot };
 const aisleOf = (random: Random, classes: boolean) =>
   classes ? [0, random.int(1, 3), random.int(4, 9)][random.weighted([52, 36, 12])]! : random.int(0, 9);
 
-export function ordersOf(count: number, lines: [number, number], classes: boolean, seed: number): BatchOrder[] {
+export function ordersOf(
+  count: number,
+  lines: [number, number],
+  classes: boolean,
+  seed: number,
+  high = 46,
+): BatchOrder[] {
   const random = seeded(seed);
   return Array.from({ length: count }, (_, o) => {
     const units = random.int(...lines);
     const stops = Array.from({ length: units }, (_, s) => ({
       id: `o${o}-${s}`,
       aisle: `A${aisleOf(random, classes)}`,
-      y: random.int(1, 45),
+      y: random.int(1, high - 1),
     }));
     return { id: `o${o}`, priority: 5, units, weightG: 0, volumeCm3: 0, stops };
   });
@@ -35,11 +41,18 @@ interface Measured {
   seconds: number;
 }
 
-function measured(orders: BatchOrder[], maxUnits: number, method: BatchMethod, seconds: number, places = 99): Measured {
+function measured(
+  orders: BatchOrder[],
+  maxUnits: number,
+  method: BatchMethod,
+  seconds: number,
+  places = 99,
+  where: Pick<typeof at, 'floor'> = at,
+): Measured {
   const cart = { positions: places, maxUnits };
   const begun = performance.now();
   const spent = () => (performance.now() - begun) / (seconds * 1000);
-  const { runs, lengths } = batch(orders, cart, at, { method, spent });
+  const { runs, lengths } = batch(orders, cart, { ...at, ...where }, { method, spent });
   const faults = faultsOf(orders, cart, runs);
   if (faults.length > 0) throw new Error(faults[0]);
   return { metres: lengths.reduce((a, b) => a + b, 0), seconds: (performance.now() - begun) / 1000 };
@@ -97,22 +110,36 @@ export async function benchBatching(note: Note): Promise<void> {
     '%',
     'at least 5',
   );
-  for (const [orders, seconds] of [
-    [100, 2],
-    [1000, 20],
-  ] as const) {
-    // Twelve places a cart, six lines an order: many small orders, as a shop has them.
-    const many = ordersOf(orders, [2, 10], false, 9);
+}
+
+/** Many small orders, six lines each, as a shop has them: beside first come and savings, on floors of up to ten blocks. */
+export function benchManyOrders(note: Note): void {
+  for (const { orders, blocks, places, seconds, aim } of [
+    { orders: 100, blocks: 1, places: 12, seconds: 2, aim: 0 },
+    { orders: 1000, blocks: 1, places: 12, seconds: 10, aim: 30 },
+    { orders: 1000, blocks: 3, places: 12, seconds: 20, aim: 20 },
+    { orders: 5000, blocks: 1, places: 12, seconds: 60, aim: 20 },
+    { orders: 50, blocks: 4, places: 6, seconds: 3, aim: 15 },
+    { orders: 40, blocks: 5, places: 6, seconds: 3, aim: 15 },
+    { orders: 60, blocks: 6, places: 6, seconds: 3, aim: 15 },
+    { orders: 60, blocks: 10, places: 6, seconds: 3, aim: 0 },
+  ]) {
+    const block = blocks === 1 ? 46 : 15;
+    const crossAisles = Array.from({ length: blocks + 1 }, (_, i) => i * block);
+    const many = ordersOf(orders, [2, 10], false, 9, crossAisles.at(-1));
     const lines = many.reduce((n, o) => n + o.stops.length, 0);
     const [first, savings, best] = (['first-come', 'savings', 'best'] as const).map((m) =>
-      measured(many, 75, m, seconds, 12),
+      measured(many, 75, m, seconds, places, { floor: { ...floor, crossAisles } }),
     );
-    const what = `${orders} orders, ${lines} lines, 12 places`;
+    const what = `${orders} orders, ${lines} lines, ${places} places, ${blocks} block${blocks > 1 ? 's' : ''}`;
     note(`${what}: first come`, first!.metres, 'm');
     note(`${what}: savings`, savings!.metres, 'm');
     note(`${what}: savings, seconds`, savings!.seconds, 's');
     note(`${what}: best`, best!.metres, 'm');
     note(`${what}: best, seconds`, best!.seconds, 's', `within ${seconds}`);
     note(`${what}: shorter than savings by`, 100 * (1 - best!.metres / savings!.metres), '%', 'more than 0');
+    const gain = 100 * (1 - best!.metres / first!.metres);
+    note(`${what}: shorter than first come by`, gain, '%', aim > 0 ? `at least ${aim}` : '');
+    note(`${what}: memory after`, process.memoryUsage().rss / 2 ** 20, 'MB', orders === 5000 ? 'under 400' : '');
   }
 }

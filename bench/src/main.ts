@@ -1,14 +1,16 @@
 import { cpus } from 'node:os';
 import { benchAllocation } from './allocation.ts';
-import { benchBatching } from './batching.ts';
+import { benchBatching, benchManyOrders } from './batching.ts';
 import { benchDesk } from './desk.ts';
 import { benchDevice } from './device.ts';
 import { benchFloor, release } from './floor.ts';
 import { importMany } from './imports.ts';
 import { openList } from './list.ts';
 import { note } from './note.ts';
-import { benchRouting } from './routing.ts';
+import { benchHardRoutes, benchRouting } from './routing.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
+import { benchSoak } from './soak.ts';
+import { benchSpreadsheets } from './spreadsheets.ts';
 import { signIn, startServer, type Client } from './server.ts';
 import { benchWaves } from './waves.ts';
 
@@ -35,12 +37,24 @@ const wanted = (part: string) => process.argv[2] === undefined || process.argv[2
 if (wanted('allocation')) await benchAllocation(note);
 if (wanted('routing')) await benchRouting(note);
 if (wanted('batching')) await benchBatching(note);
+if (wanted('hard')) {
+  benchHardRoutes(note);
+  benchManyOrders(note);
+}
+if (wanted('spreadsheets')) await benchSpreadsheets(note);
 if (wanted('waves')) await benchWavesAlone();
 if (wanted('relay')) await benchRelay();
 if (wanted('floor')) await benchFloorAlone();
 if (wanted('device')) await benchDeviceAlone();
 if (wanted('desk')) await benchLists();
 if (wanted('import')) await benchImport();
+
+/** Half an hour by itself: asked for by name alone. */
+if (process.argv[2] === 'soak') {
+  const bench = await startServer(6);
+  await benchSoak(bench, (await readAll(await signIn(bench.base, 'maren'), 1000)).ids, note);
+  await bench.close();
+}
 
 async function benchWavesAlone() {
   const bench = await startServer(6);

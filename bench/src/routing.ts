@@ -61,3 +61,41 @@ export async function benchRouting(note: Note): Promise<void> {
       if (asked > 0) note(`${what}: mixed-integer program, mean`, ms / asked, 'ms');
     }
 }
+
+/** Walks of many stops over many blocks, and over one-way aisles, in the seconds that the planner is given. */
+export function benchHardRoutes(note: Note): void {
+  for (const { blocks, stops, seconds, oneWay, aim } of [
+    { blocks: 6, stops: 300, seconds: 1, oneWay: false, aim: 2 },
+    { blocks: 6, stops: 1000, seconds: 3, oneWay: false, aim: 4 },
+    { blocks: 10, stops: 300, seconds: 1, oneWay: false, aim: null },
+    { blocks: 3, stops: 300, seconds: 1, oneWay: true, aim: 5 },
+    { blocks: 3, stops: 100, seconds: 1, oneWay: true, aim: null },
+    { blocks: 6, stops: 300, seconds: 1, oneWay: true, aim: null },
+  ]) {
+    const floor: Floor = {
+      aisles: Array.from({ length: 20 }, (_, i) => ({
+        id: `A${i}`,
+        x: i * 4,
+        ...(oneWay ? { oneWay: i % 2 ? ('down' as const) : ('up' as const) } : {}),
+      })),
+      crossAisles: Array.from({ length: blocks + 1 }, (_, i) => i * 12),
+    };
+    const random = seeded(5);
+    const places = Array.from({ length: stops }, (_, i) => ({
+      id: `s${i}`,
+      aisle: `A${random.int(0, 19)}`,
+      y: random.int(1, blocks * 48 - 1) / 4,
+    }));
+    const begun = performance.now();
+    const over = () => performance.now() - begun >= seconds * 1000;
+    const found = route({ floor, start: depot, finish: depot, stops: places }, { seed: 1, over, sweepRows: 7 });
+    const what = `${stops} stops, ${blocks} blocks${oneWay ? ', one-way aisles' : ''}`;
+    note(
+      `${what}: longer than the bound by`,
+      100 * (found.distance / found.lowerBound - 1),
+      '%',
+      aim ? `at most ${aim}` : '',
+    );
+    note(`${what}: seconds`, (performance.now() - begun) / 1000, 's', `about ${seconds}`);
+  }
+}

@@ -192,6 +192,14 @@ export const setupEndpoints = all({
     summary: 'A picture',
     file: 'image/png',
   },
+  lookAtBackup: {
+    method: 'POST',
+    path: '/api/setup/restore/look',
+    needs: ['house.backups'],
+    summary: 'What a backup holds (the file itself as body); changes nothing',
+    body: nothing,
+    answer: setup.restored,
+  },
   restore: {
     method: 'POST',
     path: '/api/setup/restore',

@@ -48,6 +48,9 @@ export const me = z.object({
   ),
   /** What the device needs to know of how the site works. */
   way,
+  version: z
+    .object({ product: z.string(), app: z.string().nullable() })
+    .describe('Version of the server, and which build of the app it serves'),
   standins: z.boolean().describe('Whether stand-ins for a host system and for carriers answer'),
   accountChanges: z.array(accountChange).describe('What others changed about this account and was not seen yet'),
 });

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { keepBackups, restore } from './keep/index.ts';
+import { drawnIn, keepBackups, restore } from './keep/index.ts';
 import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
-import { ownCertificate } from './tls.ts';
+import { mustFit, ownCertificate } from './tls.ts';
 
 /**
  * Settings of a start, from the environment.
@@ -56,9 +56,22 @@ function tlsFiles(env: NodeJS.ProcessEnv): { cert: string; key: string } | null 
       throw new BadSetting(`${name} must be a file that can be read, received "${file}".`);
     }
   };
-  return { cert: read('TLS_CERT', cert), key: read('TLS_KEY', key) };
+  const files = { cert: read('TLS_CERT', cert), key: read('TLS_KEY', key) };
+  try {
+    mustFit(files);
+  } catch (error) {
+    throw new BadSetting((error as Error).message);
+  }
+  return files;
 }
 
+/** How a device is told to trust a certificate of one's own. */
+const TRUST = `Each device must trust it once:
+  Android: copy it to the phone; Settings, Security, Encryption and credentials, Install a certificate, CA certificate.
+  iPhone, iPad: send it to the device and install the profile; Settings, General, About, Certificate Trust Settings, switch it on.
+  Windows: open it; Install certificate, Local machine, Trusted Root Certification Authorities.
+  macOS: open it in Keychain Access, system keychain; Trust, Always trust.
+  Linux: Chromium: Settings, Privacy and security, Security, Manage certificates, Authorities, Import.`;
 /** Exit code of a server whose embedded database ended (EX_SOFTWARE of sysexits.h). */
 const DATABASE_GONE = 70;
 const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
@@ -121,8 +134,10 @@ export async function run(
     /** Closes, puts the backup in place and comes back on the same address. */
     const restart = async (file: string, into: string) => {
       try {
+        // A database that cannot tell any more is the reason for many a restore.
+        const drawn = await drawnIn(relay.database).catch(() => []);
         await close();
-        await restore(file, into, new Date());
+        await restore(file, into, new Date(), drawn);
         await rm(dirname(file), { recursive: true, force: true });
         await start();
         closing = false;
@@ -149,9 +164,7 @@ export async function run(
     const token = await relay!.setupToken();
     if (token) console.log(`It has no site yet. Whoever makes it needs this setup token: ${token}`);
     if (own)
-      console.log(
-        `The certificate is this machine's own: ${own.file}. Open it once on each device and trust it, then the browser stops warning.`,
-      );
+      console.log(`The certificate is this machine's own${own.made ? ', made just now' : ''}: ${own.file}. ${TRUST}`);
   } catch (error) {
     if (error instanceof FolderInUse || error instanceof NewerDatabase || error instanceof BadSetting) {
       console.error(error.message);

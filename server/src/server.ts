@@ -18,12 +18,14 @@ import { orderRoutes } from './orders/index.ts';
 import { packingRoutes } from './packing/index.ts';
 import { actors, peopleRoutes } from './people/index.ts';
 import {
+  appBuild,
   Bus,
   fromElsewhere,
   migrateUp,
   openComputation,
   openDatabase,
   problems,
+  productVersion,
   randomId,
   Refusal,
   requestLog,
@@ -35,6 +37,7 @@ import {
   type Platform,
 } from './platform/index.ts';
 import { eventRoutes } from './platform/events.ts';
+import { isLocal, Metrics } from './platform/metrics.ts';
 import { openApi } from './platform/openapi.ts';
 import { printingRoutes } from './printing/index.ts';
 import { quickRoutes } from './quick/index.ts';
@@ -119,6 +122,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     bus,
     compute: openComputation(),
     standins: options.standins ?? false,
+    version: { product: productVersion(), app: appBuild(options.appFolder) },
     disk: watchDisk(options.database.folder ?? null, options.freeBytes),
   };
   const streams = new HostStreams(platform);
@@ -186,8 +190,17 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
       originAgentCluster: false,
     }),
   );
+  const metrics = new Metrics();
+  app.use(metrics.count);
+  app.get('/metrics', (req, res, next) => {
+    if (!isLocal(req)) return next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl }));
+    metrics
+      .text(platform, database, req.query['collect'] !== undefined)
+      .then((text) => res.type('application/openmetrics-text; version=1.0.0; charset=utf-8').send(text))
+      .catch(next);
+  });
   app.get('/health', (_req, res) => {
-    res.json({ status: 'up' });
+    res.json({ status: 'up', version: platform.version.product });
   });
   app.get('/ready', (_req, res) => {
     readiness(platform, options.isDead)

@@ -10,7 +10,8 @@ import supertest from 'supertest';
 import { endpoints, problemSchema, type Endpoint, type EndpointName } from '@hand-relay/contract';
 import { house } from '@hand-relay/demo';
 import { BadSetting, openRelay, settings, type Relay } from '../src/index.ts';
-import { ownCertificate } from '../src/tls.ts';
+import { generate } from 'selfsigned';
+import { mustFit, ownCertificate } from '../src/tls.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 
 describe('what the server says to whoever asks', () => {
@@ -24,8 +25,21 @@ describe('what the server says to whoever asks', () => {
   const get = (path: string) => supertest(relay.app).get(path);
 
   it('is up, and ready when its database answers', async () => {
-    await get('/health').expect(200, { status: 'up' });
+    const up = await get('/health').expect(200);
+    expect(up.body).toEqual({ status: 'up', version: expect.stringMatching(/^\d+\.\d+\.\d+$/) as string });
     await get('/ready').expect(200, { status: 'ready', freeMb: null });
+  });
+
+  it('tells this machine alone how it does, in the form that monitoring reads', async () => {
+    await desk.get('me');
+    const { text, headers } = await get('/metrics?collect').expect(200);
+    expect(headers['content-type']).toContain('application/openmetrics-text');
+    const value = (name: string) => Number(new RegExp(`^${name}(?:\\{[^}]*\\})? (\\S+)$`, 'm').exec(text)?.[1]);
+    expect(value('relay_requests_total')).toBeGreaterThan(0);
+    expect(value('relay_heap_bytes')).toBeGreaterThan(1e6);
+    expect(value('relay_database_heap_bytes')).toBeGreaterThan(1e6);
+    expect(text.endsWith('# EOF\n')).toBe(true);
+    await get('/metrics').set('X-Forwarded-For', '10.0.0.9').expect(404);
   });
 
   it('describes every endpoint as OpenAPI 3.1, with all that its schemas say', async () => {
@@ -201,8 +215,21 @@ describe('a secure address', () => {
   it('is served by a certificate of the machine itself, made once, and the cookie stays on it', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'hand-relay-tls-'));
     const certificate = await ownCertificate(folder);
-    expect(await ownCertificate(folder)).toEqual(certificate);
-    const { subjectAltName, ca } = new X509Certificate(certificate.cert);
+    expect(certificate.made).toBe(true);
+    expect(await ownCertificate(folder)).toEqual({ ...certificate, made: false });
+    const { subjectAltName, ca, validFrom, validTo, keyUsage } = new X509Certificate(certificate.cert);
+    expect((Date.parse(validTo) - Date.parse(validFrom)) / 86_400_000).toBeLessThanOrEqual(825);
+    // For server authentication (RFC 5280, 4.2.1.12).
+    expect(keyUsage).toEqual(['1.3.6.1.5.5.7.3.1']);
+    // Near its end it is made anew, and so it is where it covers none of today's addresses.
+    const later = await ownCertificate(folder, new Date(Date.now() + 800 * 86_400_000));
+    expect(later.made).toBe(true);
+    const other = await generate([{ name: 'commonName', value: 'other' }]);
+    writeFileSync(later.file, other.cert);
+    expect((await ownCertificate(folder)).made).toBe(true);
+    expect(() => mustFit({ cert: other.cert, key: certificate.key })).toThrow('not the key');
+    expect(() => mustFit({ cert: 'x', key: certificate.key })).toThrow('no certificate');
+    expect(() => mustFit({ cert: other.cert, key: 'x' })).toThrow('no private key');
     expect(subjectAltName).toContain('DNS:localhost');
     expect(subjectAltName).toContain('IP Address:127.0.0.1');
     expect(ca).toBe(true);

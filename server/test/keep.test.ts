@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -51,13 +51,25 @@ describe('backups', () => {
     writeFileSync(file, body as Buffer);
     await relay.close();
 
-    const restored = await restore(file, data, new Date());
+    // What earlier restores put aside ends, but for the newest.
+    for (const day of [1, 2, 3]) mkdirSync(join(data, `cluster-before-2026-01-0${day}T00-00-00-000Z`));
+    const sscc = { site: 'larkmoor', name: 'sscc', last: 70_000 };
+    const restored = await restore(file, data, new Date(), [sscc]);
+    expect(readdirSync(data).filter((f) => f.startsWith('cluster-before-'))).toEqual([
+      'cluster-before-2026-01-03T00-00-00-000Z',
+      expect.stringContaining('cluster-before-'),
+    ]);
     expect(restored).toMatchObject({ site: `Fennock Depot, ${house.site.name}` });
     expect(restored.orders).toBeGreaterThanOrEqual(261 + known);
     // What was there before is put aside, whole.
     expect(existsSync(join(restored.aside!, 'PG_VERSION'))).toBe(true);
     const again = await open(data);
     try {
+      // Whoever was signed in then is not now, and numbers go on beyond what was printed since.
+      const drawn = await again.platform.db.execute<{ last: number }>(
+        "select last from counter where site_id = 'larkmoor' and name = 'sscc' union all select count(*) from session",
+      );
+      expect(drawn.rows.map((r) => r.last)).toEqual([80_000, 0]);
       const { desk: back } = await signIn(again);
       const find = async (number: string) => (await back.get('find', { query: { code: `ORDER-${number}` } })).kind;
       expect(await find('BEFORE')).toBe('order');

@@ -40,6 +40,11 @@ export const common: Same<typeof english> = {
     refused: 'Das passte nicht. Prüfe beides und versuche es noch einmal.',
     claim: 'Aufträge aus dem Tor, von Hand zu Hand.',
   },
+  version: {
+    ready: 'Eine neue Version der App ist da.',
+    later: 'Eine neue Version der App ist da. Sie öffnet sich, wenn alles gesendet ist.',
+    reload: 'Jetzt öffnen',
+  },
   account: {
     changed: '{{by}} hat dein Konto geändert: {{what}} ({{when}}).',
     seen: 'Gesehen',
@@ -122,7 +127,8 @@ export const common: Same<typeof english> = {
     waits_one: '{{count}} zu senden',
     waits_other: '{{count}} zu senden',
     none: 'Kein Funk. Mach weiter: Hier wird alles behalten.',
-    fault: 'Der Server hat einen Fehler oder zu viel zu tun. Arbeite weiter: Scans bleiben auf diesem Gerät und werden später gesendet.',
+    fault:
+      'Der Server hat einen Fehler oder zu viel zu tun. Arbeite weiter: Scans bleiben auf diesem Gerät und werden später gesendet.',
     noneLoose:
       'Kein Funk, und dieser Browser behält nichts. Mach weiter, aber lass diese Seite offen, bis alles gesendet ist.',
     keepsNothing: 'Dieser Browser behält nichts: Lass diese Seite offen, bis alles gesendet ist.',

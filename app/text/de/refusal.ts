@@ -161,7 +161,8 @@ export const refusal: Same<typeof english> = {
     'unknown-zone': 'Es gibt keine Zone {{zone}}. Lege sie zuerst an.',
     'server-fault':
       'Der Server hat einen Fehler. Deine Eingabe bleibt hier: Versuche es noch einmal, und sag Bescheid, wenn es so bleibt.',
-    'unknown-call': 'Das stammt von einer früheren Version der App und kann nicht mehr gesendet werden. Mach es noch einmal.',
+    'unknown-call':
+      'Das stammt von einer früheren Version der App und kann nicht mehr gesendet werden. Mach es noch einmal.',
     network: 'Der Server antwortet nicht. Deine Eingabe bleibt hier: Versuche es noch einmal.',
     'sign-in': 'Das passte nicht.',
   },

@@ -37,6 +37,11 @@ export const common = {
     refused: 'That did not match. Check both and try again.',
     claim: 'Orders out of the door, from hand to hand.',
   },
+  version: {
+    ready: 'A new version of the app is ready.',
+    later: 'A new version of the app is ready. It opens when everything is sent.',
+    reload: 'Open it now',
+  },
   account: {
     changed: '{{by}} changed your account: {{what}} ({{when}}).',
     seen: 'Seen',

@@ -54,6 +54,8 @@ export const house = {
       'The file is opened and looked at first. Then it takes the place of everything: what is here now is put aside on the server, not deleted, and everybody signs in again.',
     choose: 'Drop a backup here, or choose one',
     chooseText: 'A file that Hand Relay saved: its name ends in .backup',
+    holds_one: 'It holds {{site}}: {{count}} order, the last change {{last}}.',
+    holds_other: 'It holds {{site}}: {{count}} orders, the last change {{last}}.',
     sure: '{{file}} will take the place of everything that is here now.',
     type: 'To go on, type the name of this site: {{site}}',
     go: 'Restore this backup',

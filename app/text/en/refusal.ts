@@ -154,7 +154,8 @@ export const refusal = {
     'no-backup': 'A PostgreSQL server keeps the data here. Back it up with its own tools.',
     'not-a-table': 'There is no table in {{got}}.',
     'unknown-zone': 'There is no zone {{zone}}. Make it first.',
-    'server-fault': 'The server has a fault. Your entry is kept here: try again, and tell whoever runs it if it stays so.',
+    'server-fault':
+      'The server has a fault. Your entry is kept here: try again, and tell whoever runs it if it stays so.',
     'unknown-call': 'This was kept by an earlier version of the app and cannot be sent any more. Do it again.',
     network: 'The server does not answer. Your entry is kept here: try again.',
     'sign-in': 'That did not match.',

@@ -118,6 +118,7 @@ export const setup = {
     noneTitle: 'Nothing matches',
     noneText: 'Loosen what you look for.',
     emptyTitle: 'Nothing here yet',
+    version: 'Version {{version}}, app {{app}}',
     newOne: 'New {{what}}',
     sharedReadOnly: 'All sites share this list. Changing it takes the right “House: items, customers, carriers”.',
     siteReadOnly: 'Changing this takes the right “House: sites”.',

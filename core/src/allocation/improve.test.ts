@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../random/index.ts';
 import { improve, leastUse, type Packing } from './improve.ts';
+import { priced } from './lagrange.ts';
 
 const packings: fc.Arbitrary<Packing> = fc
   .record({
@@ -48,6 +49,20 @@ describe('the search for most orders', () => {
         expect(found.length).toBeLessThanOrEqual(most(packing));
       }),
     );
+  });
+
+  it('is never beyond what the prices of the limits bound', () => {
+    let tight = 0;
+    fc.assert(
+      fc.property(packings, (packing) => {
+        const { bound } = priced(packing, leastUse(packing).length);
+        expect(bound).toBeGreaterThanOrEqual(most(packing) - 1e-6);
+        expect(bound).toBeLessThanOrEqual(packing.count);
+        if (Math.floor(bound + 1e-6) === most(packing)) tight += 1;
+      }),
+    );
+    // A bound that is always the number of things would be one too.
+    expect(tight).toBeGreaterThan(50);
   });
 
   it('finds the most on small cases nearly always', () => {

@@ -40,6 +40,8 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
   const at = Int32Array.from(out);
   let outs = count;
   let changes: number[] = [];
+  /** Limits at which things went in this step. */
+  const roomier = new Set<number>();
   let size = 0;
 
   function turn(thing: number) {
@@ -89,23 +91,27 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
         if (gone < 0) return false;
         turn(gone);
         moved[gone] = step;
+        for (let g = uses.starts[gone]!; g < uses.starts[gone + 1]!; g += 1) roomier.add(uses.others[g]!);
       }
     }
     return true;
   }
+  /** Whatever fits now comes in: only what needs something of a limit at which room was made can. */
   function fill(step: number) {
-    const from = outs === 0 ? 0 : random.int(0, outs - 1);
-    // From the end down, so that who comes in leaves no gap before those not looked at yet.
-    for (const [high, low] of [
-      [outs - 1, from],
-      [from - 1, 0],
-    ] as const)
-      for (let i = Math.min(high, outs - 1); i >= low; i -= 1) {
-        const thing = out[i]!;
-        if (moved[thing] === step || !fits(thing)) continue;
-        turn(thing);
-        moved[thing] = step;
-      }
+    for (const limit of roomier) {
+      const [begin, end] = [needs.starts[limit]!, needs.starts[limit + 1]!];
+      const from = begin + random.int(0, end - begin - 1);
+      for (const [low, high] of [
+        [from, end],
+        [begin, from],
+      ] as const)
+        for (let n = low; n < high && left[limit]! > 0; n += 1) {
+          const thing = needs.others[n]!;
+          if (taken[thing] || moved[thing] === step || !fits(thing)) continue;
+          turn(thing);
+          moved[thing] = step;
+        }
+    }
   }
 
   for (const thing of start) turn(thing);
@@ -113,6 +119,7 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
   for (let step = 1; step <= steps && size < count; step += 1) {
     const before = size;
     changes = [];
+    roomier.clear();
     const forced = out[random.int(0, outs - 1)]!;
     turn(forced);
     const possible = makeRoom(forced, step);
@@ -125,10 +132,15 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
   return Array.from({ length: count }, (_, i) => i).filter((i) => taken[i]);
 }
 
-/** Things in turn as long as they fit, those first that need the smallest shares of their limits. */
-export function leastUse({ count, limits }: Packing): number[] {
+/**
+ * Things in turn as long as they fit, those first that need the smallest shares of their limits.
+ *
+ * @param order in place of those shares: what each thing comes by, the least first
+ */
+export function leastUse({ count, limits }: Packing, order?: Float64Array): number[] {
   const weight = new Float64Array(count);
-  for (const { units, needs } of limits) for (const n of needs) weight[n.thing]! += n.units / Math.max(1, units);
+  if (order) weight.set(order);
+  else for (const { units, needs } of limits) for (const n of needs) weight[n.thing]! += n.units / Math.max(1, units);
   const uses = usesOf(count, limits);
   const left = limits.map((l) => l.units);
   return Array.from({ length: count }, (_, i) => i)

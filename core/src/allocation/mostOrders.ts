@@ -2,6 +2,7 @@ import { seeded } from '../random/index.ts';
 import type { Effort, Program, Solver } from '../solver/index.ts';
 import { levelsOf, needsOf, type ItemLevels } from './contest.ts';
 import { improve, leastUse } from './improve.ts';
+import { priced } from './lagrange.ts';
 import { firstServed, goodUntil, type Demand, type Grants, type Supply } from './problem.ts';
 import { Shelf, sum } from './shelf.ts';
 
@@ -68,6 +69,8 @@ function rowsOf(candidates: Candidate[], limits: Limit[]): Program['rows'] {
   }));
 }
 
+/** Candidates of a group beyond which a linear program takes longer than it is worth: limits are priced instead. */
+const MANY = 2500;
 /** Steps of local search for each candidate, and for each second that may be spent. */
 const STEPS = { each: 40, second: 12_000 };
 
@@ -83,6 +86,17 @@ function chooseMost(group: { candidates: Candidate[]; limits: Limit[] }, solver:
     })),
   };
   const steps = Math.ceil(Math.min(STEPS.each * candidates.length, STEPS.second * effort.seconds));
+  if (candidates.length > MANY) {
+    const first = improve(packing, leastUse(packing), steps / 4, seeded(effort.seed));
+    const { bound, worth } = priced(packing, first.length);
+    const dear = leastUse(
+      packing,
+      worth.map((w) => -w),
+    );
+    const second = improve(packing, dear.length > first.length ? dear : first, (3 * steps) / 4, seeded(effort.seed));
+    const most = second.length > first.length ? second : first;
+    return { chosen: new Set(most.map((i) => candidates[i]!)), bound: Math.max(most.length, Math.floor(bound + 1e-6)) };
+  }
   const begin = new Set(improve(packing, leastUse(packing), steps, seeded(effort.seed)).map((i) => candidates[i]!));
   const ones = candidates.map(() => 1);
   const solved = solver(
@@ -211,6 +225,7 @@ export function mostOrders(
   const rest = { ...effort, seconds: effort.seconds * 0.2 };
   const served = (these: Set<Candidate>) => serve(supply, demand, new Set([...sure, ...these].map((c) => c.order)));
   const first = served(chosen);
+  if (contested.length > MANY) return { grants: first, bound };
   const other = chooseUnits(contested, limits, chosen, others, levels, solver, rest);
   const second = other === chosen ? first : served(other);
   return { grants: unitsOf(second) > unitsOf(first) ? second : first, bound };

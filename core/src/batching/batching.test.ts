@@ -71,22 +71,26 @@ function shortestOfAll(orders: BatchOrder[], cart: CartLimits, length: (run: Bat
 describe('batches', () => {
   it('are never longer than savings, and those than first come, whatever the time; more time is never longer', () => {
     fc.assert(
-      fc.property(cases(14, fc.oneof(plainFloor(4), oneWayFloor)), fc.nat(60), ({ floor, depot, cart, orders }, asks) => {
-        const at = { floor, start: depot, finish: depot };
-        const lengths = (method: BatchMethod, most: number) => {
-          let asked = 0;
-          const { runs, lengths } = batch(orders, cart, at, { method, spent: () => (asked++ < most ? 0 : 1) });
-          expect(faultsOf(orders, cart, runs)).toEqual([]);
-          return sum(lengths);
-        };
-        // No time at all, some, and twice as much.
-        const [none, some, more] = [0, asks, 2 * asks].map((most) => lengths('best', most));
-        const [savings, first] = [lengths('savings', 0), lengths('first-come', 0)];
-        expect(savings).toBeLessThanOrEqual(first + 1e-6);
-        expect(none).toBeLessThanOrEqual(savings + 1e-6);
-        expect(some).toBeLessThanOrEqual(none! + 1e-6);
-        expect(more).toBeLessThanOrEqual(some! + 1e-6);
-      }),
+      fc.property(
+        cases(14, fc.oneof(plainFloor(4), oneWayFloor)),
+        fc.nat(60),
+        ({ floor, depot, cart, orders }, asks) => {
+          const at = { floor, start: depot, finish: depot };
+          const lengths = (method: BatchMethod, most: number) => {
+            let asked = 0;
+            const { runs, lengths } = batch(orders, cart, at, { method, spent: () => (asked++ < most ? 0 : 1) });
+            expect(faultsOf(orders, cart, runs)).toEqual([]);
+            return sum(lengths);
+          };
+          // No time at all, some, and twice as much.
+          const [none, some, more] = [0, asks, 2 * asks].map((most) => lengths('best', most));
+          const [savings, first] = [lengths('savings', 0), lengths('first-come', 0)];
+          expect(savings).toBeLessThanOrEqual(first + 1e-6);
+          expect(none).toBeLessThanOrEqual(savings + 1e-6);
+          expect(some).toBeLessThanOrEqual(none! + 1e-6);
+          expect(more).toBeLessThanOrEqual(some! + 1e-6);
+        },
+      ),
       { numRuns: 60 },
     );
   });

@@ -175,6 +175,10 @@ describe('the carton proposed', () => {
     expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 500, units: 2 }])?.code).toBe('S');
     expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 3000, units: 2 }])?.code).toBe('L');
     expect(proposeCarton(types, [{ size: [100, 100, 100], weightG: 10, units: 900 }])?.code).toBe('L');
+    // Their volume is little more than half of the small one, but no two of them stand in it.
+    expect(proposeCarton(types, [{ size: [160, 160, 140], weightG: 10, units: 2 }])?.code).toBe('L');
+    // Three that fill it to the brim are no more than it takes.
+    expect(proposeCarton(types, [{ size: [100, 200, 150], weightG: 10, units: 3 }])?.code).toBe('S');
     expect(proposeCarton(types, [{ size: [700, 100, 100], weightG: 10, units: 1 }])).toBeUndefined();
     expect(proposeCarton(types, [])).toBeUndefined();
   });

@@ -1,3 +1,5 @@
+import { FEW_PIECES, fitFew } from './fitFew.ts';
+
 /** A carton type: inner sizes in millimetres, weights in grams. */
 export interface CartonType {
   code: string;
@@ -16,23 +18,30 @@ export interface LooseGoods {
 const USABLE = 0.8;
 
 /**
- * The smallest carton type that should take all goods by volume, weight and longest side; the largest that takes
- * the biggest single piece where one carton cannot hold all; undefined when a piece fits none.
+ * The smallest carton type that takes all goods: exactly where they are up to three pieces, by volume, weight and their
+ * three largest pieces where they are more; the largest that takes the biggest single piece where one carton cannot hold
+ * all; undefined when a piece fits none.
  */
 export function proposeCarton(types: CartonType[], goods: LooseGoods[]): CartonType | undefined {
   if (goods.length === 0) return undefined;
   const volume = (s: readonly number[]) => s[0]! * s[1]! * s[2]!;
-  const sorted = (s: readonly number[]) => [...s].sort((a, b) => a - b);
-  const takesPiece = (type: CartonType) => {
-    const inner = sorted(type.inner);
-    return goods.every((g) => g.weightG <= type.maxWeightG && sorted(g.size).every((side, i) => side <= inner[i]!));
-  };
+  const takesPiece = (type: CartonType) =>
+    goods.every((g) => g.weightG <= type.maxWeightG && fitFew(type.inner, [g.size]));
   const usable = types.filter(takesPiece).sort((a, b) => volume(a.inner) - volume(b.inner));
   const allVolume = goods.reduce((n, g) => n + volume(g.size) * g.units, 0);
   const allWeight = goods.reduce((n, g) => n + g.weightG * g.units, 0);
-  const single = goods.length === 1 && goods[0]!.units === 1;
+  const count = goods.reduce((n, g) => n + g.units, 0);
+  const largest = [...goods]
+    .sort((a, b) => volume(b.size) - volume(a.size))
+    .flatMap((g) => Array.from({ length: Math.min(g.units, FEW_PIECES) }, () => g.size))
+    .slice(0, FEW_PIECES);
   return (
-    usable.find((t) => (single || allVolume <= volume(t.inner) * USABLE) && allWeight <= t.maxWeightG) ?? usable.at(-1)
+    usable.find(
+      (t) =>
+        allWeight <= t.maxWeightG &&
+        (count <= FEW_PIECES || allVolume <= volume(t.inner) * USABLE) &&
+        fitFew(t.inner, largest),
+    ) ?? usable.at(-1)
   );
 }
 

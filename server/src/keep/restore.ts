@@ -1,11 +1,11 @@
 import { sql } from 'drizzle-orm';
 import { existsSync } from 'node:fs';
-import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import { lockFolder, migrateUp, openDatabase, rows, type Database } from '../platform/index.ts';
+import { iso, lockFolder, migrateUp, openDatabase, recordset, rows, type Database } from '../platform/index.ts';
 
 const unsqueeze = promisify(gunzip);
 
@@ -19,6 +19,18 @@ export interface Restored {
   aside: string | null;
 }
 
+/** A running number of a site: what was drawn last. */
+export interface Drawn {
+  site: string;
+  name: string;
+  last: number;
+}
+
+/** Numbers that are skipped after a restore: more may be on labels than the backup knows. */
+const SKIPPED = { sscc: 10_000, others: 1_000 };
+/** Folders of what a restore put aside that stay, the newest. */
+const ASIDE_KEPT = 2;
+
 /** A file that cannot be restored, with why. */
 export class BadBackup extends Error {}
 
@@ -26,19 +38,27 @@ async function look({ db }: Database): Promise<Omit<Restored, 'aside'>> {
   const [found] = await rows<Omit<Restored, 'aside'>>(
     db,
     sql`select (select string_agg(name, ', ' order by name) from site) as site, (select count(*) from customer_order)::int as orders,
-               (select max(at)::text from journal) as "lastAt"`,
+               (select ${iso(sql`max(at)`)} from journal) as "lastAt"`,
   );
   return found!;
 }
 
 /**
  * Restores a backup into a data folder that no server uses. The file is opened and looked at first; what the folder
- * held is put aside, never deleted.
+ * held is put aside, and older ones of those end. Everybody signs in again, and numbers go on beyond what may have been
+ * printed since the backup was made.
+ *
+ * @param drawn what the running server had drawn last, where one was
  *
  * @throws BadBackup when the file is no backup, or of a newer version
  * @throws FolderInUse when a server runs on the folder
  */
-export async function restore(file: string, folder: string, now: Date): Promise<Restored> {
+export async function restore(
+  file: string,
+  folder: string,
+  now: Date,
+  drawn: readonly Drawn[] = [],
+): Promise<Restored> {
   const lock = await lockFolder(folder, now);
   const work = await mkdtemp(join(tmpdir(), 'hand-relay-restore-'));
   try {
@@ -49,6 +69,8 @@ export async function restore(file: string, folder: string, now: Date): Promise<
     if (aside) await rename(place, aside);
     const database = await openDatabase({ folder, from, lock });
     try {
+      await endSessions(database, drawn);
+      await endOldFolders(folder);
       return { ...(await look(database)), aside };
     } finally {
       await database.close();
@@ -57,6 +79,28 @@ export async function restore(file: string, folder: string, now: Date): Promise<
     await lock.release();
     await rm(work, { recursive: true, force: true });
   }
+}
+
+/** What numbers were drawn last, to be told to a restore. */
+export function drawnIn({ db }: Database): Promise<Drawn[]> {
+  return rows<Drawn>(db, sql`select site_id as site, name, last from counter`);
+}
+
+/** Nobody stays signed in with what they had then, and no number is given twice. */
+async function endSessions({ db }: Database, drawn: readonly Drawn[]): Promise<void> {
+  await db.execute(sql`delete from session`);
+  await db.execute(sql`
+    update counter c set last = greatest(c.last, coalesce((
+      select max(d.last) from jsonb_to_recordset(${recordset(drawn)}) as d(site text, name text, last bigint)
+      where d.site = c.site_id and d.name = c.name), 0))
+      + case c.name when 'sscc' then ${SKIPPED.sscc}::int else ${SKIPPED.others}::int end`);
+}
+
+/** What earlier restores put aside does not stay for ever. */
+async function endOldFolders(folder: string): Promise<void> {
+  const old = (await readdir(folder)).filter((name) => name.startsWith('cluster-before-')).sort();
+  for (const name of old.slice(0, Math.max(0, old.length - ASIDE_KEPT)))
+    await rm(join(folder, name), { recursive: true, force: true });
 }
 
 /** Writes a backup's cluster into a folder, and answers with its file. */

@@ -21,6 +21,17 @@ export function keepRoutes(doors: Doors, database: Database, restore?: (file: st
     if (!bytes) throw new Refusal(409, 'no-backup');
     res.attachment(backupName(platform.clock())).type('application/gzip').send(Buffer.from(bytes));
   });
+  serve(doors, endpoints.lookAtBackup, async ({ req }) => {
+    const file = await received(req);
+    try {
+      return await lookAtBackup(file);
+    } catch (error) {
+      if (error instanceof BadBackup) throw new Refusal(422, 'not-a-backup', { why: error.message });
+      throw error;
+    } finally {
+      await rm(join(file, '..'), { recursive: true, force: true });
+    }
+  });
   serve(doors, endpoints.restore, async ({ req, res, platform, actor }) => {
     if (!restore) throw new Refusal(409, 'no-backup');
     const file = await received(req);

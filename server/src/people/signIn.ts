@@ -213,6 +213,7 @@ export async function whoIs(platform: Platform, personId: string, siteId: string
     site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
     sites: await rows<Me['sites'][number]>(db, sitesOf(personId)),
     way: await wayOf(db, siteId),
+    version: platform.version,
     standins: platform.standins,
     accountChanges: await changesOf(db, personId),
   };

@@ -6,7 +6,7 @@ export { watchDisk } from './disk.ts';
 export { randomId, type IdSource } from './ids.ts';
 export type { ReadFile } from './file.ts';
 export type { JournalEntry } from './journalEntry.ts';
-export { productFolder } from './modules.ts';
+export { appBuild, productFolder, productVersion } from './modules.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';
 export { iso, recordset, rows } from './rows.ts';

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { Worker, type WorkerOptions } from 'node:worker_threads';
@@ -20,6 +20,18 @@ export function startThread(name: string, options: WorkerOptions): Worker {
   const boot = `import('tsx/esm/api').then((tsx) => { tsx.register(); return import(${JSON.stringify(pathToFileURL(file).href)}); })
     .catch((error) => setImmediate(() => { throw error; }));`;
   return new Worker(boot, { ...options, eval: true });
+}
+
+/** Which version this is. */
+export function productVersion(): string {
+  return (JSON.parse(readFileSync(productFolder('package.json'), 'utf8')) as { version: string }).version;
+}
+
+/** Which build of the app lies in a folder, as its page says; null where it says nothing. */
+export function appBuild(folder: string | null | undefined): string | null {
+  const page = folder ? join(folder, 'index.html') : '';
+  if (!existsSync(page)) return null;
+  return /<meta name="build" content="([0-9a-f]+)"/.exec(readFileSync(page, 'utf8'))?.[1] ?? null;
 }
 
 /** A folder of the repository or of the installed product, from its root. */

@@ -16,4 +16,6 @@ export interface Platform {
   disk: Disk;
   /** Whether stand-ins for a host system and for carriers answer. */
   standins: boolean;
+  /** Version of the product, and which build of the app is served; null where none is. */
+  version: { product: string; app: string | null };
 }

@@ -1,0 +1,54 @@
+import { usePathname } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import { isOutdated, takeNewVersion } from '../kept/index.ts';
+import { useOutbox } from '../offline/index.ts';
+import { useMe } from '../state/index.ts';
+import { charcoal, Key, Row, Signal, SurfaceContext } from '../ui/index.ts';
+
+/** Places where nothing is in hand: there the page may be opened anew without asking. */
+const BETWEEN_WORK = ['/', '/floor', '/bench', '/dock', '/desk'];
+
+/**
+ * Opens the page anew when the server has another build of the app: by itself where nothing is in hand and nothing is
+ * unsent, else when somebody says so.
+ */
+export function NewVersion() {
+  const { t } = useTranslation();
+  const { version } = useMe();
+  const path = usePathname();
+  const { entries } = useOutbox();
+  const [busy, setBusy] = useState(false);
+  const outdated = isOutdated(version?.app);
+  const unsent = entries.some((e) => !e.sent);
+  // By itself only on coming to such a place: whoever is typing there is not torn away.
+  useEffect(() => {
+    if (outdated && !unsent && BETWEEN_WORK.includes(path)) void takeNewVersion(version.app!);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [path]);
+  if (!outdated) return null;
+  return (
+    <SurfaceContext.Provider value="floor">
+      <Row
+        gap={12}
+        style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
+      >
+        <View role="status" style={{ flex: 1, minWidth: 0 }}>
+          <Signal kind="quiet" size="body" text={t(unsent ? 'version.later' : 'version.ready')} />
+        </View>
+        {!unsent && (
+          <Key
+            size="small"
+            title={t('version.reload')}
+            busy={busy}
+            onPress={() => {
+              setBusy(true);
+              void takeNewVersion(version.app!);
+            }}
+          />
+        )}
+      </Row>
+    </SurfaceContext.Provider>
+  );
+}
