@@ -97,6 +97,23 @@ test('a network that answers with a page of its own, or swallows everything, kee
   network = 'good';
   await expect.poll(done, { timeout: 60_000 }).toBe(3);
   await expect(floor.getByText(/^No radio|^The server has a fault/)).toHaveCount(0);
+
+  // Who signs out where nobody hears of it is out on the device at once, and at the server as soon as it can be reached.
+  const sessions = async () =>
+    (await api<{ devices: { person: string }[] }>(desk, '/api/setup/devices')).devices.filter((d) =>
+      d.person.startsWith('Bram'),
+    ).length;
+  const before = await sessions();
+  network = 'portal';
+  await floor.getByRole('button', { name: /^Signed in as Bram/ }).click();
+  await floor.getByRole('button', { name: 'Sign out' }).click();
+  await expect(floor).toHaveURL(/sign-in/);
+  await floor.goto('/floor');
+  await expect(floor).toHaveURL(/sign-in/);
+  expect(await sessions()).toBe(before);
+  network = 'good';
+  await floor.reload();
+  await expect.poll(sessions).toBe(before - 1);
 });
 
 test('what was picked without radio in a run that was taken back becomes a task on the device and at the Desk', async ({

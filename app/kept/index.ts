@@ -3,3 +3,4 @@ export { forgetAnswers, keep, kept } from './answers.ts';
 export { rowsOf, type Rows } from './rows.ts';
 export { installOnDevice } from './serviceWorker.ts';
 export { isOutdated, takeNewVersion } from './version.ts';
+export { unanswered } from './unanswered.ts';

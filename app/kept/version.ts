@@ -1,5 +1,5 @@
 /** Which build of the app this page is; null in development, where it is always the newest. */
-export function ownBuild(): string | null {
+function ownBuild(): string | null {
   if (typeof document === 'undefined') return null;
   return document.querySelector('meta[name="build"]')?.getAttribute('content') ?? null;
 }

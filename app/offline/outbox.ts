@@ -1,7 +1,6 @@
 import { keptNames, MOST_KEPT, type RunPick } from '@hand-relay/contract';
 import type { PlaceGiven } from '@hand-relay/core/picking';
-import { remember, rowsOf, type Rows } from '../kept/index.ts';
-import { unanswered } from '../state/unanswered.ts';
+import { remember, rowsOf, unanswered, type Rows } from '../kept/index.ts';
 import type { Call, Trouble } from '../state/index.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */

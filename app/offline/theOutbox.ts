@@ -1,8 +1,8 @@
 import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
 import type { keptAnswers, RunDetail } from '@hand-relay/contract';
-import { keep } from '../kept/index.ts';
-import { addressOf, api, call, nobodyAnswered, store, unanswered, type Trouble } from '../state/index.ts';
+import { keep, unanswered } from '../kept/index.ts';
+import { addressOf, api, call, nobodyAnswered, store, type Trouble } from '../state/index.ts';
 import { Outbox, type Kept, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */

@@ -2,7 +2,7 @@ import { Redirect, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
-import { api, remember, store, troubleOf, words } from '../state/index.ts';
+import { api, hasCome, remember, store, troubleOf, words } from '../state/index.ts';
 import { Choice, Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
 
 type Told = Record<
@@ -58,6 +58,7 @@ export function FirstRun() {
     if (done.error) return;
     const answer = await signIn({ name: login, password });
     if (!answer.data) return router.replace('/sign-in');
+    hasCome();
     remember('sign-in', 'name');
     store.dispatch(api.util.resetApiState());
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { languages, type Language, type WorkPlace } from '@hand-relay/contract';
 import { forgetAnswers } from '../kept/index.ts';
-import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
+import { api, forSite, leave, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
 import {
   charcoal,
   Choice,
@@ -24,7 +24,7 @@ import {
   type IconName,
 } from '../ui/index.ts';
 import { browserLanguage } from '../text/index.ts';
-import { outbox, OutboxLine } from '../offline/index.ts';
+import { outbox, OutboxLine, useOutbox } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
 import { NewVersion } from './NewVersion.tsx';
 import { Notices } from './Notices.tsx';
@@ -125,11 +125,11 @@ function Person({ icon = false }: { icon?: boolean }) {
   const { t } = useTranslation();
   const me = useMe();
   const router = useRouter();
-  const [signOut] = api.useSignOutMutation();
   const [open, setOpen] = useState(false);
   const [switchSite] = api.useSwitchSiteMutation();
   const [changeLanguage] = api.useChangeLanguageMutation();
   const work = useWorkFor();
+  const unsent = useOutbox().entries.filter((e) => !e.sent && e.person === me.person.id).length;
   const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
   /** Everything on screen is of one site: it is read anew at the other. */
   const change = async (site: string) => {
@@ -141,10 +141,10 @@ function Person({ icon = false }: { icon?: boolean }) {
     setOpen(false);
     router.replace('/');
   };
-  const leave = async () => {
+  const signOut = async () => {
     workFor(null);
     outbox.stop();
-    await signOut();
+    await leave();
     await forgetAnswers();
     store.dispatch(api.util.resetApiState());
     router.replace('/sign-in');
@@ -175,7 +175,7 @@ function Person({ icon = false }: { icon?: boolean }) {
                   }}
                 />
               )}
-              <Key kind="act" title={t('nav.signOut')} onPress={() => void leave()} />
+              <Key kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
             </>
           }
         >
@@ -207,6 +207,7 @@ function Person({ icon = false }: { icon?: boolean }) {
             onChange={(language) => void changeLanguage(language)}
           />
           <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
+          {unsent > 0 && <Signal kind="caution" size="body" text={t('nav.unsent', { count: unsent })} />}
         </Sheet>
       )}
     </>

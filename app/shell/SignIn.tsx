@@ -2,7 +2,7 @@ import { Redirect, useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View, type TextInput } from 'react-native';
-import { api, remember, remembered, store, troubleOf, words } from '../state/index.ts';
+import { api, finishLeaving, hasCome, remember, remembered, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage } from '../text/index.ts';
 import { Baton, Column, Field, Key, Signal, Choice, Txt, useNarrow, useScans } from '../ui/index.ts';
 
@@ -25,6 +25,8 @@ export function SignIn() {
   const secretField = useRef<TextInput>(null);
   const { data: state } = api.useSetupStateQuery();
   const [signIn, { isLoading, error, reset }] = api.useSignInMutation();
+  // Who was here last may have signed out where the server could not hear of it.
+  useEffect(() => void finishLeaving(), []);
   useScans((code) => {
     setWay('badge');
     setWho(code);
@@ -39,6 +41,7 @@ export function SignIn() {
       secretField.current?.focus();
       return;
     }
+    hasCome();
     remember('sign-in', way);
     store.dispatch(api.util.resetApiState());
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));

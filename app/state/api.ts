@@ -11,10 +11,9 @@ import {
 import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';
-import { keep, kept } from '../kept/index.ts';
+import { keep, kept, remembered, unanswered } from '../kept/index.ts';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
-import { unanswered } from './unanswered.ts';
 
 type Out<S> = S extends z.ZodType ? z.output<S> : undefined;
 type In<S> = S extends z.ZodType ? z.input<S> : undefined;
@@ -49,7 +48,7 @@ const SILENCE_MS = 15_000;
 function limitOf(name: EndpointName, method: Endpoint['method']): number {
   if (name === 'sendKept' || name === 'keepPhoto') return 10_000;
   if (KEPT.has(name) && Date.now() - silentAt < SILENCE_MS) return 800;
-  if (KEPT.has(name) || SENT.has(name)) return 4_000;
+  if (KEPT.has(name) || SENT.has(name) || name === 'signOut') return 4_000;
   return method === 'GET' ? 20_000 : 180_000;
 }
 
@@ -189,6 +188,8 @@ export async function restoreBackup(
 }
 
 const baseQuery: BaseQueryFn<Call, unknown, Trouble> = async (ask) => {
+  if (ask.name === 'me' && remembered('signed-out') === '1')
+    return { error: { ...nobodyAnswered, code: 'not-signed-in', status: 401 } };
   if (!KEPT.has(ask.name)) return call(ask);
   const address = addressOf(ask);
   // What is kept must not wait behind tries that come to nothing.
@@ -316,7 +317,6 @@ export const api = createApi({
       query: (id) => ({ name: 'unreserve', id }),
       invalidatesTags: ['orders'],
     }),
-    signOut: build.mutation<unknown, void>({ query: () => ({ name: 'signOut' }) }),
     order: build.query<Answer<'order'>, string>({ query: (id) => ({ name: 'order', id }), providesTags: ['orders'] }),
     trail: build.query<Answer<'trail'>, string>({
       query: (id) => ({ name: 'trail', id }),

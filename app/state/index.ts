@@ -23,4 +23,4 @@ export { store, useFrom, useSend } from './store.ts';
 export { troubleOf, words } from './trouble.ts';
 export { readOutlook } from './outlook.ts';
 export { add, fill, releaseOf, setLines, toggle, type Tray } from './tray.ts';
-export { unanswered } from './unanswered.ts';
+export { finishLeaving, hasCome, leave } from './signedOut.ts';

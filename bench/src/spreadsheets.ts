@@ -1,6 +1,5 @@
-import { writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sheets } from '@hand-relay/core/sheets';

@@ -12,6 +12,10 @@ export const common: Same<typeof english> = {
     workFor: 'Leitstand eines anderen Standorts',
     forSite: 'Hier arbeitest du für {{site}}.',
     ownSite: 'Zurück zum eigenen Standort',
+    unsent_one:
+      '{{count}} Scan ist noch nicht gesendet. Er bleibt auf diesem Gerät, bis du dich hier wieder anmeldest.',
+    unsent_other:
+      '{{count}} Scans sind noch nicht gesendet. Sie bleiben auf diesem Gerät, bis du dich hier wieder anmeldest.',
     signOut: 'Abmelden',
     language: 'Sprache',
     keys: 'Tasten',

@@ -10,6 +10,8 @@ export const common = {
     forSite: 'You work for {{site}} on this screen.',
     ownSite: 'Back to own site',
     signOut: 'Sign out',
+    unsent_one: '{{count}} scan is not sent yet. It stays on this device until you sign in here again.',
+    unsent_other: '{{count}} scans are not sent yet. They stay on this device until you sign in here again.',
     language: 'Language',
     keys: 'Keys',
     back: 'Back',

@@ -195,7 +195,7 @@ export const setup = {
       token: 'Setup token',
       tokenWhere: 'The server printed it when it started',
       siteTitle: 'The site',
-      personTitle: 'You, as its first supervisor',
+      personTitle: 'You, as its first administrator',
       site: 'Name of the site',
       street: 'Street',
       city: 'City',

@@ -54,8 +54,8 @@ export function priced({ count, limits }: Packing, found: number): Priced {
       for (const n of needs) if (worth[n.thing]! > 0) slack[l]! -= n.units;
       way[l] = slack[l]! + KEPT * way[l]!;
       // A limit without price that is kept has nothing to learn.
-      if (prices[l] === 0 && way[l]! > 0) way[l] = 0;
-      square += way[l]! ** 2;
+      if (prices[l] === 0 && way[l] > 0) way[l] = 0;
+      square += way[l] ** 2;
     });
     if (bound < best.bound - 1e-9) {
       best = { bound, worth: worth.slice() };

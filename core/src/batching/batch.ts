@@ -112,7 +112,7 @@ export function batch(
     near,
     goal,
     onProgress,
-    ...(orders.length > TOGETHER ? { cycles: GROWING } : {}),
+    ...(same && orders.length <= TOGETHER ? {} : { cycles: GROWING }),
     ...(same ? {} : { afterCycle: offer }),
   });
   // By a stand-in a cycle that was cut short is worth nothing: with more time it would have come out otherwise.

@@ -9,7 +9,7 @@ import {
   type FreeStock,
 } from '../bins/index.ts';
 import { mapFloor, type FloorMap } from '../floor/index.ts';
-import { openMeter, UnreachableStop, type Meter, type Stop } from '../routing/index.ts';
+import { openMeter, openStandIn, UnreachableStop, type Meter, type Stop } from '../routing/index.ts';
 import type { PlannedPick, PlannedRun, WaveBin, WaveNeed, WavePlan, WaveProblem } from './problem.ts';
 import { chained } from './chained.ts';
 import { handlingOf, routeRun, type RunStop } from './routeRun.ts';
@@ -35,7 +35,7 @@ interface Chosen extends RunStop {
  */
 export function planWave(problem: WaveProblem, options: PlanOptions = {}): WavePlan {
   const map = mapFloor(problem.floor);
-  const meter = openMeter(map, problem.start, problem.finish);
+  const meter = compareBy(map, problem);
   const { stops, missing, free } = chooseFirst({ ...problem, stock: inReach(problem, map) }, meter);
   const areas = problem.picking === 'zones' ? [...new Set(stops.map((s) => s.bin.area ?? ''))].sort() : [null];
   const runs: PlannedRun[] = [];
@@ -57,6 +57,17 @@ export function planWave(problem: WaveProblem, options: PlanOptions = {}): WaveP
     });
   });
   return { runs: inWorkingOrder(problem, runs, map), missing };
+}
+
+/** Cross aisles beyond which the shortest walk costs too much to be asked for with every bin that could be another. */
+const MEASURED_ROWS = 4;
+
+/** What bins are compared by: the walk they lead to, or its stand-in where that would take long. */
+function compareBy(map: FloorMap, { start, finish }: WaveProblem): Meter {
+  const meter = openMeter(map, start, finish);
+  const { directed, rows } = map.network;
+  const quick = !directed && rows.length <= MEASURED_ROWS;
+  return quick ? meter : { load: meter.load, length: openStandIn(map, start, finish, false) };
 }
 
 /** Stock that a picker can walk to and come back from: what lies behind a blocked stretch is no stock for now. */
