@@ -77,8 +77,8 @@ async function signIn(address) {
     await page.goto(address);
     await page.getByText('Name and password').click();
     await page.getByLabel('Name', { exact: true }).fill('maren');
-    await page.getByLabel('Password').fill('honeycomb');
-    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByLabel('Password', { exact: true }).fill('honeycomb');
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
     await page.getByText('Larkmoor').first().waitFor();
   } finally {
     await browser.close();
