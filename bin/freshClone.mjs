@@ -79,7 +79,7 @@ async function signIn(address) {
     await page.getByLabel('Name', { exact: true }).fill('maren');
     await page.getByLabel('Password', { exact: true }).fill('honeycomb');
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-    await page.getByText('Larkmoor').first().waitFor();
+    await page.getByRole('button', { name: 'Signed in as Maren Holt' }).first().waitFor();
   } finally {
     await browser.close();
   }
