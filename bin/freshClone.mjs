@@ -39,7 +39,12 @@ try {
   console.error(`A fresh clone does not start the demo: ${error.message}`);
   process.exitCode = 1;
 } finally {
-  if (demo && demo.exitCode === null) process.kill(-demo.pid, 'SIGKILL');
+  try {
+    if (demo) process.kill(-demo.pid, 'SIGKILL');
+  } catch (error) {
+    // ESRCH: all of it has ended, as it should.
+    if (error.code !== 'ESRCH') throw error;
+  }
   rmSync(place, { recursive: true, force: true });
 }
 
