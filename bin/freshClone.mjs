@@ -39,13 +39,17 @@ try {
   console.error(`A fresh clone does not start the demo: ${error.message}`);
   process.exitCode = 1;
 } finally {
+  if (demo) killGroup(demo.pid);
+  rmSync(place, { recursive: true, force: true });
+}
+
+function killGroup(pid) {
   try {
-    if (demo) process.kill(-demo.pid, 'SIGKILL');
+    process.kill(-pid, 'SIGKILL');
   } catch (error) {
     // ESRCH: all of it has ended, as it should.
     if (error.code !== 'ESRCH') throw error;
   }
-  rmSync(place, { recursive: true, force: true });
 }
 
 function freePort() {

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TrailEntry } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
-import { i18n, clock, dayName, mass, distance } from '../text/index.ts';
+import { i18n, clock, dayOf, mass, distance } from '../text/index.ts';
 import { Shape, Txt, useSurface, type SignalKind } from '../ui/index.ts';
 
 const signals: Record<string, SignalKind> = {
@@ -61,7 +61,7 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
               <Txt kind="small">{trailWords(entry)}</Txt>
               <Txt kind="small" colour="quiet">
                 {[
-                  dayName(doneAt(entry).slice(0, 10), me.site.timeZone, Date.now()),
+                  dayOf(doneAt(entry), me.site.timeZone, Date.now()),
                   clock(doneAt(entry), me.site.timeZone),
                   entry.person,
                   entry.device,

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { i18n, clock, dayName, number, relative, weight, massUnit } from '../text/index.ts';
+import { i18n, moment, number, relative, weight, massUnit } from '../text/index.ts';
 import {
   DataTable,
   Empty,
@@ -77,7 +77,7 @@ export function DockList({ open }: { open?: string | undefined }) {
     return [...groups].flatMap(([key, own]): TableEntry<DockRow>[] => {
       const { leavesAt, departure } = own[0]!;
       const title = departure
-        ? `${departure}${leavesAt ? `, ${dayName(leavesAt.slice(0, 10), me.site.timeZone, now)} ${clock(leavesAt, me.site.timeZone)}` : ''}`
+        ? `${departure}${leavesAt ? `, ${moment(leavesAt, me.site.timeZone, now)}` : ''}`
         : t('dock.noDeparture');
       return [
         { kind: 'group', key: `group ${key}`, title, detail: leavesAt ? relative(leavesAt, now) : '' },

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { ShipmentDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, number, relative, mass } from '../text/index.ts';
+import { clock, moment, number, relative, mass } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -54,7 +54,7 @@ export function ShipmentView({ id }: { id: string }) {
           {
             name: t('order.departure'),
             value: row.departure
-              ? `${row.departure}${row.leavesAt ? `, ${dayName(row.leavesAt.slice(0, 10), me.site.timeZone, now)} ${clock(row.leavesAt, me.site.timeZone)}, ${relative(row.leavesAt, now)}` : ''}`
+              ? `${row.departure}${row.leavesAt ? `, ${moment(row.leavesAt, me.site.timeZone, now)}, ${relative(row.leavesAt, now)}` : ''}`
               : '–',
           },
           {

@@ -1,5 +1,6 @@
 import { useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { localDate } from '@hand-relay/core/calendar';
 import {
   freshProgress,
   judgePick,
@@ -62,7 +63,8 @@ export function useRun(id: string) {
   const [leftOver, setLeftOver] = useState<LeftOver | null>(null);
   /** Photos of what was found wrong, until the report itself is made. */
   const photos = useRef(new Map<string, string>());
-  const way = useContext(MeContext)?.way;
+  const me = useContext(MeContext);
+  const way = me?.way;
   /** A sound is heard where both the device and the site want it. */
   const sing = (sound: Parameters<typeof play>[0]) =>
     play(sound, remembered('sound') !== 'off' && (way?.sounds[sound] ?? true));
@@ -107,7 +109,7 @@ export function useRun(id: string) {
     const now = onDevice(data?.picks ?? [], mine);
     const pick = now.find((p) => p.step.id === current?.step.id);
     if (!pick || pick.state !== 'open') return;
-    const judged = judgePick(pick.step, pick.progress, what, new Date().toISOString().slice(0, 10));
+    const judged = judgePick(pick.step, pick.progress, what, localDate(Date.now(), me?.site.timeZone ?? 'UTC'));
     const done = judged.verdict === 'done';
     const units = judged.verdict === 'done' ? judged.units : 0;
     const rest = done ? restPick(pick, judged) : null;

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, dayName } from '../text/index.ts';
+import { moment } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
@@ -40,7 +40,7 @@ export function HistoryView() {
                   : t(`trail.${e.kind}`, e.facts)}
               </Txt>
               <Txt kind="small" colour="quiet">
-                {`${dayName(e.at.slice(0, 10), me.site.timeZone, now)} ${clock(e.at, me.site.timeZone)} · ${e.person ?? '–'}`}
+                {`${moment(e.at, me.site.timeZone, now)} · ${e.person ?? '–'}`}
               </Txt>
             </Column>
             {e.undone ? (

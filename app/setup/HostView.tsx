@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { HostMessage } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, i18n, number } from '../text/index.ts';
+import { clock, dayOf, i18n, number } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -132,7 +132,7 @@ function Message({ message }: { message: HostMessage }) {
           {clock(at, me.site.timeZone)}
         </Txt>
         <Txt kind="small" colour="quiet">
-          {dayName(at.slice(0, 10), me.site.timeZone, now)}
+          {dayOf(at, me.site.timeZone, now)}
         </Txt>
       </View>
       <Column gap={2} style={{ flex: 1, minWidth: 0 }}>

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
 import type { Problem } from '@hand-relay/contract';
-import { addressOf, restoreBackup, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, number } from '../text/index.ts';
+import { addressOf, api, restoreBackup, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { moment, number } from '../text/index.ts';
 import { Card, DropPlace, Failed, Field, Key, Loading, Row, Signal, Txt, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
@@ -31,20 +31,74 @@ export function KeepView() {
           <Txt>{t('keep.saveText')}</Txt>
           <Row>
             <Key
-              kind="act"
               icon="download"
               title={t('setup.backup')}
               onPress={() => void Linking.openURL(addressOf({ name: 'backup' }))}
             />
           </Row>
-          <Txt kind="small" colour="quiet">
-            {t('keep.nightly')}
-          </Txt>
         </Card>
+        <Kept />
         <Restore />
       </View>
     </Page>
   );
+}
+
+/** How many are listed: what anybody would go back to. */
+const MOST_SHOWN = 10;
+
+/** What the server made by itself, and whether somebody should look after it. */
+function Kept() {
+  const { t } = useTranslation();
+  const { site } = useMe();
+  const now = useNow();
+  const { data, error, refetch } = api.useBackupsQuery();
+  const [make, made] = api.useBackUpNowMutation();
+  const newest = data?.files[0];
+  return (
+    <Card gap={10}>
+      <Txt kind="heading" level={2}>
+        {t('keep.kept')}
+      </Txt>
+      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {!data && !error && <Loading rows={2} />}
+      {data && (
+        <>
+          {data.failed ? (
+            <Signal
+              kind="refused"
+              size="body"
+              text={t(`backup.failed.${data.failed.place}`, { why: t(`backup.why.${data.failed.why}`) })}
+            />
+          ) : data.state === 'late' || data.state === 'off' ? (
+            <Signal kind="caution" size="body" text={sinceWhen()} />
+          ) : (
+            <Signal kind={newest ? 'done' : 'quiet'} size="body" text={sinceWhen()} />
+          )}
+          <Txt>{data.keep > 0 ? t('keep.nightly', { count: data.keep }) : t('keep.off')}</Txt>
+          {data.files.slice(0, MOST_SHOWN).map((file) => (
+            <Row key={file.name} gap={12}>
+              <Txt kind="mono" style={{ flexGrow: 1 }}>
+                {moment(file.at, site.timeZone, now)}
+              </Txt>
+              <Txt colour="quiet">{t('keep.size', { mb: number(Math.ceil(file.bytes / 1_000_000)) })}</Txt>
+              {data.hasSecond && <Txt colour="quiet">{t(file.second ? 'keep.second' : 'keep.first')}</Txt>}
+            </Row>
+          ))}
+          {!data.hasSecond && <Txt colour="quiet">{t('keep.noSecond')}</Txt>}
+          {made.error && <Failed text={words(troubleOf(made.error))} />}
+          <Row>
+            <Key title={t('keep.now')} busy={made.isLoading} onPress={() => void make()} />
+          </Row>
+        </>
+      )}
+    </Card>
+  );
+
+  function sinceWhen(): string {
+    if (!newest) return t(data!.keep > 0 && data!.state !== 'late' ? 'keep.today' : 'backup.none');
+    return t(data.state === 'late' ? 'backup.late' : 'keep.fresh', { since: moment(newest.at, site.timeZone, now) });
+  }
 }
 
 function Restore() {
@@ -91,9 +145,7 @@ function Restore() {
             {t('keep.holds', {
               site: state.holds.site,
               count: state.holds.orders,
-              last: state.holds.lastAt
-                ? `${dayName(state.holds.lastAt.slice(0, 10), site.timeZone, now)} ${clock(state.holds.lastAt, site.timeZone)}`
-                : '–',
+              last: state.holds.lastAt ? moment(state.holds.lastAt, site.timeZone, now) : '–',
             })}
           </Txt>
           <Signal kind="caution" text={t('keep.sure', { file: state.file.name })} size="body" />

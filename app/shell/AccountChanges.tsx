@@ -1,8 +1,8 @@
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
 import { api, useMe, useNow } from '../state/index.ts';
-import { clock, dayName } from '../text/index.ts';
-import { charcoal, Key, Row, Signal, SurfaceContext } from '../ui/index.ts';
+import { moment } from '../text/index.ts';
+import { Key, Signal } from '../ui/index.ts';
+import { Bar } from './Bar.tsx';
 
 /** Tells a person what others changed about their account, until they say that they have seen it. */
 export function AccountChanges() {
@@ -18,27 +18,14 @@ export function AccountChanges() {
     text: t('account.changed', {
       by,
       what: what.map((column) => t(`account.what.${column}`, { role })).join(', '),
-      when: `${dayName(at.slice(0, 10), site.timeZone, now)} ${clock(at, site.timeZone)}`,
+      when: moment(at, site.timeZone, now),
     }),
   }));
   return (
-    <SurfaceContext.Provider value="floor">
-      <Row
-        gap={12}
-        style={{
-          backgroundColor: charcoal,
-          paddingHorizontal: 12,
-          paddingVertical: 4,
-          flexWrap: 'nowrap',
-        }}
-      >
-        <View role="status" style={{ flex: 1, minWidth: 0, gap: 2 }}>
-          {lines.map((line) => (
-            <Signal key={line.id} kind="caution" size="body" text={line.text} />
-          ))}
-        </View>
-        <Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen(newest.id)} />
-      </Row>
-    </SurfaceContext.Provider>
+    <Bar action={<Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen(newest.id)} />}>
+      {lines.map((line) => (
+        <Signal key={line.id} kind="caution" size="body" text={line.text} />
+      ))}
+    </Bar>
   );
 }

@@ -1,11 +1,11 @@
 import { usePathname } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
 import { isOutdated, takeNewVersion } from '../kept/index.ts';
 import { useOutbox } from '../offline/index.ts';
 import { useMe } from '../state/index.ts';
-import { charcoal, Key, Row, Signal, SurfaceContext } from '../ui/index.ts';
+import { Key, Signal } from '../ui/index.ts';
+import { Bar } from './Bar.tsx';
 
 /** Places where nothing is in hand: there the page may be opened anew without asking. */
 const BETWEEN_WORK = ['/', '/floor', '/bench', '/dock', '/desk'];
@@ -29,15 +29,9 @@ export function NewVersion() {
   }, [path]);
   if (!outdated) return null;
   return (
-    <SurfaceContext.Provider value="floor">
-      <Row
-        gap={12}
-        style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
-      >
-        <View role="status" style={{ flex: 1, minWidth: 0 }}>
-          <Signal kind="quiet" size="body" text={t(unsent ? 'version.later' : 'version.ready')} />
-        </View>
-        {!unsent && (
+    <Bar
+      action={
+        !unsent && (
           <Key
             size="small"
             title={t('version.reload')}
@@ -47,8 +41,10 @@ export function NewVersion() {
               void takeNewVersion(version.app!);
             }}
           />
-        )}
-      </Row>
-    </SurfaceContext.Provider>
+        )
+      }
+    >
+      <Signal kind="quiet" size="body" text={t(unsent ? 'version.later' : 'version.ready')} />
+    </Bar>
   );
 }

@@ -26,6 +26,8 @@ import {
 import { browserLanguage } from '../text/index.ts';
 import { outbox, OutboxLine, useOutbox } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
+import { BackupAlarm } from './BackupAlarm.tsx';
+import { Bar } from './Bar.tsx';
 import { NewVersion } from './NewVersion.tsx';
 import { Notices } from './Notices.tsx';
 import { useWorkFor } from './useWorkFor.ts';
@@ -61,6 +63,7 @@ export function Shell({ children }: { children: ReactNode }) {
         {forSite() !== null && <ForSite />}
         <NewVersion />
         <AccountChanges />
+        <BackupAlarm />
         <OutboxLine />
         {children}
       </View>
@@ -76,17 +79,9 @@ function ForSite() {
   const me = useMe();
   const go = useWorkFor();
   return (
-    <SurfaceContext.Provider value="floor">
-      <Row
-        gap={12}
-        style={{ backgroundColor: charcoal, paddingHorizontal: 12, paddingVertical: 4, flexWrap: 'nowrap' }}
-      >
-        <View style={{ flex: 1, minWidth: 0 }}>
-          <Signal kind="caution" size="body" text={t('nav.forSite', { site: me.site.name })} />
-        </View>
-        <Key size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />
-      </Row>
-    </SurfaceContext.Provider>
+    <Bar action={<Key size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />}>
+      <Signal kind="caution" size="body" text={t('nav.forSite', { site: me.site.name })} />
+    </Bar>
   );
 }
 

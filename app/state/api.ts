@@ -289,6 +289,11 @@ export const api = createApi({
       query: (body) => ({ name: 'changeWay', body }),
       invalidatesTags: ['setup', 'me', 'runs'],
     }),
+    backups: build.query<Answer<'backups'>, void>({ query: () => ({ name: 'backups' }), providesTags: ['setup'] }),
+    backUpNow: build.mutation<Answer<'backups'>, void>({
+      query: () => ({ name: 'backUpNow', body: {} }),
+      invalidatesTags: ['setup'],
+    }),
     devices: build.query<Answer<'devices'>, void>({ query: () => ({ name: 'devices' }), providesTags: ['setup'] }),
     signOutDevice: build.mutation<unknown, string>({
       query: (id) => ({ name: 'signOutDevice', id }),

@@ -78,6 +78,16 @@ export function dayName(date: string, timeZone: string, now: number): string {
   return days.format(new Date(`${date}T00:00:00Z`));
 }
 
+/** An instant as day and clock time at the site. */
+export function moment(instant: string, timeZone: string, now: number): string {
+  return `${dayOf(instant, timeZone, now)} ${clock(instant, timeZone)}`;
+}
+
+/** The day of an instant at the site: near midnight another one than the instant's own date says. */
+export function dayOf(instant: string, timeZone: string, now: number): string {
+  return dayName(localDate(Date.parse(instant), timeZone), timeZone, now);
+}
+
 /** Seconds of work as hours and minutes. */
 export function duration(seconds: number): string {
   const minutes = Math.max(1, Math.round(seconds / 60));

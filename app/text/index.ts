@@ -29,10 +29,12 @@ export { i18next as i18n };
 export {
   clock,
   dayName,
+  dayOf,
   distance,
   duration,
   mass,
   massUnit,
+  moment,
   money,
   number,
   relative,

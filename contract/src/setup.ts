@@ -152,4 +152,23 @@ export const pictureBody = z.strictObject({
 });
 export const pictureKept = z.object({ picture: z.string() });
 
+/** Backups that a server makes by itself. */
+export const backups = z.object({
+  state: z
+    .enum(['fresh', 'late', 'failed', 'off'])
+    .describe('late: none since a night; failed: the last try; off: none by night'),
+  keep: z.int().describe('How many stay'),
+  hasSecond: z.boolean().describe('Whether a second place has each of them too'),
+  files: z.array(z.object({ name: z.string(), at: z.string(), bytes: z.int(), second: z.boolean() })),
+  failed: z
+    .object({
+      at: z.string(),
+      place: z.enum(['first', 'second']),
+      why: z.enum(['disk-full', 'not-there', 'not-writable', 'other']),
+    })
+    .nullable(),
+});
+
+export type BackupsAnswer = z.infer<typeof backups>;
+
 export const restored = z.object({ site: z.string(), orders: z.int(), lastAt: z.string().nullable() });

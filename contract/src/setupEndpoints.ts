@@ -192,6 +192,21 @@ export const setupEndpoints = all({
     summary: 'A picture',
     file: 'image/png',
   },
+  backups: {
+    method: 'GET',
+    path: '/api/setup/backups',
+    needs: ['house.backups'],
+    summary: 'Backups that the server made by itself, the newest first, and whether somebody should look after them',
+    answer: setup.backups,
+  },
+  backUpNow: {
+    method: 'POST',
+    path: '/api/setup/backups',
+    needs: ['house.backups'],
+    summary: 'Make a backup on the server now',
+    body: nothing,
+    answer: setup.backups,
+  },
   lookAtBackup: {
     method: 'POST',
     path: '/api/setup/restore/look',

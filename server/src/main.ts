@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
-import { drawnIn, keepBackups, restore } from './keep/index.ts';
+import { dirname, isAbsolute } from 'node:path';
+import { drawnIn, restore } from './keep/index.ts';
 import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
 import { mustFit, ownCertificate } from './tls.ts';
@@ -14,7 +14,6 @@ import { mustFit, ownCertificate } from './tls.ts';
 export function settings(env: NodeJS.ProcessEnv): {
   port: number;
   options: ServerOptions;
-  backups: number;
   tls: { cert: string; key: string } | null;
 } {
   const url = env['DATABASE_URL'];
@@ -31,11 +30,19 @@ export function settings(env: NodeJS.ProcessEnv): {
       logLevel,
       trustedProxies: wholeNumber(env, 'TRUST_PROXY', 0, 10),
       standins: onOff(env, 'STANDINS'),
+      backups: {
+        keep: wholeNumber(env, 'BACKUPS', 7, 1000),
+        ...(env['BACKUPS_COPY'] ? { second: secondPlace(env['BACKUPS_COPY']) } : {}),
+      },
       ...(env['SETUP_TOKEN'] ? { setupToken: setupTokenIn(env['SETUP_TOKEN']) } : {}),
     },
-    backups: wholeNumber(env, 'BACKUPS', 7, 1000),
     tls: tlsFiles(env),
   };
+}
+
+function secondPlace(folder: string): string {
+  if (!isAbsolute(folder)) throw new BadSetting(`BACKUPS_COPY must be a whole path of a folder, received "${folder}".`);
+  return folder;
 }
 
 function setupTokenIn(token: string): string {
@@ -99,7 +106,7 @@ export async function run(
   ready: (address: string) => void,
 ): Promise<void> {
   try {
-    const { port, options, backups, tls } = settings(env);
+    const { port, options, tls } = settings(env);
     const own =
       tls === null && process.argv.includes('--tls')
         ? await ownCertificate(('folder' in options.database && options.database.folder) || productFolder('.data'))
@@ -107,7 +114,6 @@ export async function run(
     const certificate = tls ?? own;
     const folder = 'folder' in options.database ? options.database.folder : null;
     let relay: Relay;
-    let stopBackups = () => {};
     let closing = false;
     const start = async () => {
       relay = await open({
@@ -123,12 +129,10 @@ export async function run(
         await relay.close();
         throw error.code === 'EADDRINUSE' ? new BadSetting(`Port ${port} is in use. Choose another with PORT.`) : error;
       });
-      if (folder) stopBackups = keepBackups(relay, join(folder, 'backups'), backups);
       return server;
     };
     const close = async () => {
       closing = true;
-      stopBackups();
       await relay.close();
     };
     /** Closes, puts the backup in place and comes back on the same address. */

@@ -10,7 +10,7 @@ import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
 import { floorRoutes } from './floor/index.ts';
-import { backupOf, keepRoutes } from './keep/index.ts';
+import { backupOf, Backups, keepRoutes, type BackupPlan } from './keep/index.ts';
 import { deskRoutes } from './desk/index.ts';
 import { holdRoutes } from './holds/index.ts';
 import { loadRoutes } from './loads/index.ts';
@@ -73,6 +73,8 @@ export interface ServerOptions {
   onDead?: (error: Error) => void;
   /** Free bytes of the data folder's disk; asked of the system without it. */
   freeBytes?: (folder: string) => number | null;
+  /** Backups made by themselves beside the embedded database; none without it. */
+  backups?: BackupPlan;
   /** Puts a backup in place of everything and starts again; without it no page restores. */
   restore?: (file: string) => void;
 }
@@ -128,7 +130,10 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   const streams = new HostStreams(platform);
   // Plans that a restart cut short are made anew beside what else begins.
   const resumed = resumeWavePlans(platform);
-  const app = openDoors(platform, database, streams, { ...options, isDead: () => dead !== null });
+  const { folder } = options.database;
+  const backups =
+    options.backups && folder ? new Backups(platform, () => backupOf(database), folder, options.backups) : undefined;
+  const app = openDoors(platform, database, streams, { ...options, isDead: () => dead !== null }, backups);
   let server: Server | undefined;
   let endTimetable: (() => Promise<void>) | undefined;
   return {
@@ -147,6 +152,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
         server.listen(port, () => resolve(server!));
       }),
     async close() {
+      backups?.close();
       streams.close();
       await endTimetable?.();
       if (server) {
@@ -163,7 +169,13 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
 
 type DoorOptions = ServerOptions & { isDead: () => boolean };
 
-function openDoors(platform: Platform, database: Database, streams: HostStreams, options: DoorOptions): Express {
+function openDoors(
+  platform: Platform,
+  database: Database,
+  streams: HostStreams,
+  options: DoorOptions,
+  backups: Backups | undefined,
+): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -258,7 +270,7 @@ function openDoors(platform: Platform, database: Database, streams: HostStreams,
   wayRoutes(doors);
   printingRoutes(doors);
   hostRoutes(doors, streams);
-  keepRoutes(doors, database, options.restore);
+  keepRoutes(doors, database, backups, options.restore);
   app.use('/api', (req, _res, next) => next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl })));
 
   if (options.appFolder && existsSync(options.appFolder)) serveApp(app, options.appFolder);

@@ -269,8 +269,8 @@ describe('a secure address', () => {
 
 describe('settings', () => {
   it('are what a site expects without any', () => {
-    const { port, options, backups } = settings({});
-    expect([port, backups]).toEqual([4600, 7]);
+    const { port, options } = settings({});
+    expect([port, options.backups]).toEqual([4600, { keep: 7 }]);
     expect(options).toMatchObject({ logLevel: 'info', trustedProxies: 0 });
     expect(options.database).toMatchObject({ folder: expect.stringMatching(/\.data$/) as string });
     expect(settings({ DATABASE_URL: 'postgres://a/b', DATA_DIR: 'x' }).options.database).toEqual({
@@ -284,6 +284,7 @@ describe('settings', () => {
     ['TRUST_PROXY', 'yes'],
     ['TRUST_PROXY', '-1'],
     ['BACKUPS', 'many'],
+    ['BACKUPS_COPY', 'beside'],
     ['TLS_CERT', '/no/such/file'],
     ['LOG_LEVEL', 'loud'],
     ['DATABASE_URL', 'not an address'],

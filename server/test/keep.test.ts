@@ -102,10 +102,61 @@ describe('backups', () => {
     await expect(restore(join(folder, 'any'), folder, new Date())).rejects.toThrow(FolderInUse);
   });
 
+  it('are made at night, said to be late or failed, made up for, and kept in a second place too', async () => {
+    const second = join(folder, 'second');
+    let now = Date.now();
+    const opened = () =>
+      openRelay({
+        database: {
+          folder: join(folder, 'data'),
+          from: existsSync(join(folder, 'data')) ? null : process.env['HOUSE_DUMP']!,
+        },
+        logLevel: 'silent',
+        signInsPerMinute: 1000,
+        clock: () => new Date(now),
+        backups: { keep: 2, second },
+      });
+    const relay = await opened();
+    const { desk } = await signIn(relay);
+    expect(await desk.get('backups')).toEqual({ state: 'fresh', keep: 2, hasSecond: true, files: [], failed: null });
+    now += 27 * 3_600_000;
+    const { desk: next } = await signIn(relay);
+    expect((await next.get('backups')).state).toBe('late');
+    // The second disk is not connected: the first place has it all the same, and somebody is told.
+    const alone = await next.get('backUpNow');
+    expect(alone).toMatchObject({ state: 'failed', failed: { place: 'second', why: 'not-there' } });
+    expect(alone.files).toEqual([
+      { name: expect.any(String), at: expect.any(String), bytes: expect.any(Number), second: false },
+    ]);
+    mkdirSync(second);
+    now += 1000;
+    const both = await next.get('backUpNow');
+    expect(both.failed).toBeNull();
+    expect(both.files.map((f) => f.second)).toEqual([true, false]);
+    for (let i = 0; i < 2; i++) {
+      now += 1000;
+      await next.get('backUpNow');
+    }
+    expect(readdirSync(second).sort()).toEqual(readdirSync(join(folder, 'data', 'backups')).sort());
+    expect(readdirSync(second)).toHaveLength(2);
+    // The first place cannot be written.
+    rmSync(join(folder, 'data', 'backups'), { recursive: true });
+    writeFileSync(join(folder, 'data', 'backups'), 'in the way');
+    expect(await next.get('backUpNow')).toMatchObject({ state: 'failed', failed: { place: 'first', why: 'other' } });
+    await relay.close();
+    const pico = await openRelay({
+      database: { folder: null, from: process.env['HOUSE_DUMP']! },
+      logLevel: 'silent',
+      backups: { keep: 2 },
+    });
+    expect((await (await signIn(pico)).desk.refused('backups')).code).toBe('no-backup');
+    await pico.close();
+  });
+
   it('are kept as many as told, the newest', async () => {
-    const relay = { backup: () => Promise.resolve(new Uint8Array([1, 2, 3])) };
+    const source = () => Promise.resolve(new Uint8Array([1, 2, 3]));
     for (let day = 1; day <= 5; day++)
-      await writeBackup(relay, join(folder, 'backups'), 3, new Date(Date.UTC(2026, 2, day, 2)));
+      await writeBackup(source, join(folder, 'backups'), { keep: 3 }, new Date(Date.UTC(2026, 2, day, 2)));
     expect(readdirSync(join(folder, 'backups')).sort()).toEqual([
       'hand-relay-20260303-020000.backup',
       'hand-relay-20260304-020000.backup',

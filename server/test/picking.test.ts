@@ -1,4 +1,5 @@
 import type { RunDetail } from '@hand-relay/contract';
+import { addDays, localDate } from '@hand-relay/core/calendar';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { pickOne, startWave, takeIn, type Wanted } from './steps.ts';
@@ -75,6 +76,22 @@ describe('picking', () => {
       expect(await scan(`]C101${level(pick, 'unit')}10${pick.step.lot}\u001d30${rest}`)).toMatchObject({
         progress: { counted: pick.step.units, lot: true },
       });
+  });
+
+  it('goes by the day of the site, not of Greenwich, when it says that goods are out of date', async () => {
+    const now = Date.now();
+    // A place where it is another day than in Greenwich just now.
+    const zone = new Date(now).getUTCHours() < 12 ? 'Etc/GMT+12' : 'Pacific/Kiritimati';
+    const [site] = await relay.query<{ zone: string }>(`select time_zone as zone from site where id = 'larkmoor'`);
+    const { scan, picks } = await taken([['PP-003', 1]]);
+    await relay.query(`update site set time_zone = '${zone}' where id = 'larkmoor'`);
+    await scan(picks[0]!.step.bin);
+    const today = localDate(now, zone);
+    const label = (day: string) =>
+      `]C101${level(picks[0]!, 'unit')}15${day.slice(2).replaceAll('-', '')}10${picks[0]!.step.lot}`;
+    expect(await scan(label(addDays(today, -1)))).toMatchObject({ verdict: 'refused', code: 'expired' });
+    expect(await scan(label(today))).toMatchObject({ verdict: 'accepted' });
+    await relay.query(`update site set time_zone = '${site!.zone}' where id = 'larkmoor'`);
   });
 
   it('asks for a serial number of every unit where the item has them, each once', async () => {

@@ -49,6 +49,21 @@ export const common: Same<typeof english> = {
     later: 'Eine neue Version der App ist da. Sie öffnet sich, wenn alles gesendet ist.',
     reload: 'Jetzt öffnen',
   },
+  backup: {
+    look: 'Ansehen',
+    late: 'Keine Sicherung seit {{since}}.',
+    none: 'Es gibt noch keine Sicherung.',
+    failed: {
+      first: 'Die letzte Sicherung ist gescheitert: {{why}}.',
+      second: 'Die letzte Sicherung liegt nicht am zweiten Ort: {{why}}.',
+    },
+    why: {
+      'disk-full': 'die Platte ist voll',
+      'not-there': 'der Ordner ist nicht da',
+      'not-writable': 'in den Ordner darf nicht geschrieben werden',
+      other: 'das Protokoll des Servers sagt, warum',
+    },
+  },
   account: {
     changed: '{{by}} hat dein Konto geändert: {{what}} ({{when}}).',
     seen: 'Gesehen',

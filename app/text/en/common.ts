@@ -44,6 +44,21 @@ export const common = {
     later: 'A new version of the app is ready. It opens when everything is sent.',
     reload: 'Open it now',
   },
+  backup: {
+    look: 'Look',
+    late: 'No backup since {{since}}.',
+    none: 'There is no backup yet.',
+    failed: {
+      first: 'The last backup failed: {{why}}.',
+      second: 'The last backup is not in the second place: {{why}}.',
+    },
+    why: {
+      'disk-full': 'the disk is full',
+      'not-there': 'the folder is not there',
+      'not-writable': 'the folder may not be written',
+      other: "the server's log says why",
+    },
+  },
   account: {
     changed: '{{by}} changed your account: {{what}} ({{when}}).',
     seen: 'Seen',

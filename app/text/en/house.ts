@@ -48,7 +48,18 @@ export const house = {
     save: 'Save everything as one file',
     saveText:
       'Orders, stock, people, settings and the whole journal, as they are at this moment. Work goes on meanwhile.',
-    nightly: 'The server also writes one each night beside its data and keeps the last seven (BACKUPS sets how many).',
+    kept: 'Backups on the server',
+    nightly_one: 'Made each night at two; the newest one stays.',
+    nightly_other: 'Made each night at two; the newest {{count}} stay.',
+    off: 'None is made at night (BACKUPS is 0).',
+    fresh: 'The newest is from {{since}}.',
+    today: 'The first one is made tonight.',
+    noSecond:
+      'They are on the disk of the data alone. BACKUPS_COPY names a folder on another disk or machine that has them too.',
+    now: 'Back up on the server',
+    size: '{{mb}} MB',
+    second: 'in both places',
+    first: 'here alone',
     restore: 'Restore a backup',
     restoreText:
       'The file is opened and looked at first. Then it takes the place of everything: what is here now is put aside on the server, not deleted, and everybody signs in again.',

@@ -1,4 +1,4 @@
 export { backupOf } from './backup.ts';
-export { keepBackups } from './nightly.ts';
+export { Backups, type BackupPlan } from './nightly.ts';
 export { drawnIn, restore } from './restore.ts';
 export { keepRoutes } from './routes.ts';

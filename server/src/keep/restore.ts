@@ -86,14 +86,21 @@ export function drawnIn({ db }: Database): Promise<Drawn[]> {
   return rows<Drawn>(db, sql`select site_id as site, name, last from counter`);
 }
 
-/** Nobody stays signed in with what they had then, and no number is given twice. */
+/**
+ * Nobody stays signed in with what they had then, and no number is given twice: also of those whose first was drawn
+ * after the backup.
+ */
 async function endSessions({ db }: Database, drawn: readonly Drawn[]): Promise<void> {
   await db.execute(sql`delete from session`);
   await db.execute(sql`
-    update counter c set last = greatest(c.last, coalesce((
-      select max(d.last) from jsonb_to_recordset(${recordset(drawn)}) as d(site text, name text, last bigint)
-      where d.site = c.site_id and d.name = c.name), 0))
-      + case c.name when 'sscc' then ${SKIPPED.sscc}::int else ${SKIPPED.others}::int end`);
+    insert into counter (site_id, name, last)
+    select s.id, coalesce(c.name, d.name), greatest(c.last, d.last)
+      + case coalesce(c.name, d.name) when 'sscc' then ${SKIPPED.sscc}::int else ${SKIPPED.others}::int end
+    from counter c
+      full join jsonb_to_recordset(${recordset(drawn)}) as d(site text, name text, last bigint)
+        on d.site = c.site_id and d.name = c.name
+      join site s on s.id = coalesce(c.site_id, d.site)
+    on conflict (site_id, name) do update set last = excluded.last`);
 }
 
 /** What earlier restores put aside does not stay for ever. */

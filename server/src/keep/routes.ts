@@ -8,18 +8,34 @@ import type { Request } from 'express';
 import { endpoints } from '@hand-relay/contract';
 import { Refusal, serve, type Database, type Doors } from '../platform/index.ts';
 import { backupName, backupOf } from './backup.ts';
+import type { Backups } from './nightly.ts';
 import { BadBackup, lookAtBackup } from './restore.ts';
 
 const MOST_BYTES = 4_000_000_000;
 
 /**
+ * @param backups those that the server makes by itself; absent where a PostgreSQL server keeps the data
  * @param restore puts a backup in place of everything and starts again; absent where a PostgreSQL server keeps the data
  */
-export function keepRoutes(doors: Doors, database: Database, restore?: (file: string) => void): void {
+export function keepRoutes(
+  doors: Doors,
+  database: Database,
+  backups?: Backups,
+  restore?: (file: string) => void,
+): void {
   serve(doors, endpoints.backup, async ({ platform, res }) => {
     const bytes = await backupOf(database);
     if (!bytes) throw new Refusal(409, 'no-backup');
     res.attachment(backupName(platform.clock())).type('application/gzip').send(Buffer.from(bytes));
+  });
+  serve(doors, endpoints.backups, () => {
+    if (!backups) throw new Refusal(409, 'no-backup');
+    return backups.status();
+  });
+  serve(doors, endpoints.backUpNow, async () => {
+    if (!backups) throw new Refusal(409, 'no-backup');
+    await backups.write();
+    return backups.status();
   });
   serve(doors, endpoints.lookAtBackup, async ({ req }) => {
     const file = await received(req);

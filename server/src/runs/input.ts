@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { inputBody, PickVerdictAnswer, RunPick } from '@hand-relay/contract';
+import { localDate } from '@hand-relay/core/calendar';
 import { judgePick, otherBin, restOf, restProgress, type PickInput, type PickProgress } from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
@@ -37,7 +38,7 @@ export async function pickInput(
   if (!joined) throw notFound('pick', pickId);
   const { pick, lines } = joined;
   if (pick.state !== 'open') throw new Refusal(409, 'pick-done', { state: pick.state, picked: pick.picked });
-  const verdict = judgePick(pick.step, pick.progress, input, now.toISOString().slice(0, 10));
+  const verdict = judgePick(pick.step, pick.progress, input, localDate(doneAt.getTime(), run.timeZone));
   const facts = {
     run: run.number,
     pick: pickId,

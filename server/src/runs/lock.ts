@@ -15,13 +15,16 @@ export interface RunRow {
   waveId: string;
   positions: number;
   picking: Picking;
+  /** The site's. */
+  timeZone: string;
 }
 
 export async function lockRun(tx: Tx, siteId: string, id: string): Promise<RunRow> {
   const [run] = await rows<RunRow>(
     tx,
     sql`select r.id, r.number, r.state, r.picker_id as "pickerId", p.name as picker, r.assigned_id as "assignedId", a.name as assigned,
-               r.cart_code as cart, r.wave_id as "waveId", r.positions, r.picking
+               r.cart_code as cart, r.wave_id as "waveId", r.positions, r.picking,
+               (select time_zone from site where id = r.site_id) as "timeZone"
         from run r left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id where r.id = ${id} and r.site_id = ${siteId} for update of r`,
   );
   if (!run) throw notFound('run', id);
