@@ -134,7 +134,7 @@ function server(picks: RunPick[]) {
 let leave = () => {};
 async function open(picks: RunPick[], way: Partial<Way> = {}) {
   const there = server(picks);
-  const me = { way: { ...usualWay, nearlyEmpty: -1, ...way } } as unknown as Me;
+  const me = { site: { timeZone: 'Europe/London' }, way: { ...usualWay, nearlyEmpty: -1, ...way } } as unknown as Me;
   const wrapper = ({ children }: { children: ReactNode }) => (
     <Provider store={store}>
       <MeContext.Provider value={me}>{children}</MeContext.Provider>
