@@ -17,7 +17,7 @@ test('the list shows that it loads, what failed and how to go on, and why it is 
   await expect(page.getByLabel('Loading').first()).toBeVisible();
   answer = 'fail';
   go();
-  await expect(page.getByText('Tell whoever runs the server: request req-4711.')).toBeVisible();
+  await expect(page.getByText('Give your administrator this request number: req-4711.')).toBeVisible();
   answer = 'empty';
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByText('No orders here')).toBeVisible();

@@ -239,7 +239,7 @@ export const choose = {
     ruleSaved: 'The rule {{name}} holds from now on.',
     ruleRetired: 'The rule {{name}} is retired; what it held is free.',
     stopNow: 'Stop: {{order}} is on hold',
-    inHand: 'Put what you have in hand for it back into {{bin}}. What lies in place {{position}} stays there.',
+    inHand: 'Put the units you are holding back into {{bin}}. What is in cart position {{position}} stays there.',
     putBack: 'Put its goods back',
     understood: 'Understood, go on',
     onCart: '{{order}} in place {{position}} is on hold: {{why}} Leave it on the cart.',

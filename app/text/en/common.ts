@@ -77,7 +77,7 @@ export const common = {
   state: {
     loading: 'Loading',
     retry: 'Try again',
-    unexpected: 'Something went wrong here. Tell whoever runs the server: request {{requestId}}.',
+    unexpected: 'Something went wrong here. Give your administrator this request number: {{requestId}}.',
     nowhere: 'There is nothing at this address.',
     home: 'Go to my place',
   },

@@ -184,7 +184,7 @@ export const desk = {
     'wave-merged': 'Wave {{wave}} put into wave {{into}}',
     'wave-split': 'Wave {{into}} split off wave {{wave}}',
     'wave-placed': 'Wave {{wave}} put in place {{place}}',
-    'wave-replanned': 'Wave {{wave}} planned anew, runs: {{runs}}, {{walk}}',
+    'wave-replanned': 'Wave {{wave}} replanned, runs: {{runs}}, {{walk}}',
     'scan-lost': '{{units}} × {{item}} picked without radio in run {{run}} and not taken',
     'trip-gathered': 'Gathered as trip {{run}}',
     'trip-put-back': 'Trip {{run}} put back',

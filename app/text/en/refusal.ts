@@ -3,7 +3,7 @@ export const refusal = {
   refusal: {
     'sign-in-locked': 'Too many attempts: locked here until {{until}}.',
     'beyond-rights': 'You cannot change {{what}}: that holds more rights than you do. Ask somebody who has them.',
-    'setup-token': 'That is not the setup token. The server prints it when it starts; ask whoever runs it.',
+    'setup-token': 'That is not the setup token. The server prints it when it starts; ask your administrator.',
     'disk-full':
       'The disk of the server is full, so nothing can be saved. Free space in its data folder (old backups first), then try again.',
     'not-readable': 'The server cannot read this form of request.',
@@ -12,12 +12,12 @@ export const refusal = {
     'no-standins': 'Stand-ins for a host system are switched off on this server.',
     'no-carrier-link': 'No connection to {{carrier}} on this server. Type or scan the tracking number.',
     'nothing-to-gather': 'Nothing waits for {{entry}} now.',
-    'bin-shut': 'Nobody can walk to bin {{bin}} as the floor is. Free the way, or plan anew.',
+    'bin-shut': 'Nobody can walk to bin {{bin}} on the current floor plan. Clear the aisle, or replan.',
     'plan-running': 'This wave is being planned already. Wait, or stop that.',
     'plan-stopped': 'Planning was stopped. The wave is as it was.',
     'nothing-to-merge': 'Choose another wave to put into this one.',
     'nothing-to-split': 'Something must go and something must stay.',
-    'nothing-to-replan': 'Every run of wave {{number}} is begun. There is nothing to plan anew.',
+    'nothing-to-replan': 'Every run of wave {{number}} has started. There is nothing to replan.',
     'run-full':
       'The cart of run {{run}} does not take {{orders}} orders. It has {{positions}} places, and limits of weight and volume.',
     'other-wave': 'Run {{run}} belongs to another wave. Choose one of this wave.',
