@@ -92,16 +92,16 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
     ]);
   });
 
-  await test.step('the wave is planned anew, after a look at what would change', async () => {
+  await test.step('the wave is replanned, after a preview of the changes', async () => {
     await desk.goto(`/waves/${one}`);
     await desk.getByRole('button', { name: 'Start the wave' }).click();
     await expect(desk.getByText(/has started/)).toBeVisible();
-    await desk.getByRole('button', { name: 'Plan anew' }).click();
-    const sheet = desk.getByRole('dialog', { name: `Wave ${a} planned anew` });
+    await desk.getByRole('button', { name: 'Replan' }).click();
+    const sheet = desk.getByRole('dialog', { name: `Replan wave ${a}` });
     await expect(sheet.getByRole('row', { name: /^Walk/ })).toBeVisible();
     expect((await read(one)).runs.map((r) => r.id)).toEqual(first.runs.map((r) => r.id));
-    await sheet.getByRole('button', { name: 'Take the new plan' }).click();
-    await expect(desk.getByText(`Wave ${a} has its new plan.`)).toBeVisible();
+    await sheet.getByRole('button', { name: 'Use this plan' }).click();
+    await expect(desk.getByText(`Wave ${a} replanned.`)).toBeVisible();
     const after = (await read(one)).runs.filter((r) => r.state !== 'cancelled');
     expect(after.map((r) => r.id)).not.toEqual(first.runs.map((r) => r.id));
     const walked = await api<{ path: [number, number][] }>(desk, `/api/runs/${after[0]!.id}`);

@@ -56,6 +56,9 @@ export function ReleaseLook({ look, now }: { look: ReleasePreview; now: number }
           )}
         </Column>
       )}
+      {look.split.slice(0, SHOWN).map(({ order, runs, over }) => (
+        <Signal key={order} kind="caution" text={t(over ? 'release.over' : 'release.split', { order, count: runs })} />
+      ))}
       {look.held.slice(0, SHOWN).map((h) => (
         <Signal key={h.order} kind="refused" text={t('release.held', { ...h })} />
       ))}

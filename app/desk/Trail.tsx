@@ -11,6 +11,7 @@ const signals: Record<string, SignalKind> = {
   short: 'caution',
   elsewhere: 'caution',
   'no-bin': 'caution',
+  'order-larger': 'caution',
   'ship-waits': 'caution',
   shipped: 'done',
   'carton-closed': 'done',
@@ -38,7 +39,7 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   }
   if (typeof facts['weightG'] === 'number') said['weight'] = mass(facts['weightG']);
   if (typeof facts['metres'] === 'number') said['walk'] = distance(facts['metres']);
-  return i18n.t(`trail.${kind}`, said);
+  return i18n.t(kind === 'order-larger' && facts['over'] ? 'trail.order-larger-over' : `trail.${kind}`, said);
 }
 
 /** When it was done: a device without radio tells later. */

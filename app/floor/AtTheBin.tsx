@@ -11,7 +11,7 @@ const CARD = 250;
 
 /**
  * Card above, keys in reach of the thumb below. On its side the screen has the keys beside the card; with very large
- * letters both scroll, and whatever is said or asked anew is scrolled to.
+ * letters both scroll, and whatever appears or is asked next is scrolled to.
  */
 export function AtTheBin({
   above,

@@ -186,7 +186,7 @@ export function useRun(id: string) {
     tellOnly(pick, { name: 'binLeft', id, body: { pick: leftOver.pick, expected, units } });
     setVerdict({ kind: 'done', text: i18n.t('floor.leftSaid', { units, bin: leftOver.bin }) });
   };
-  /** Takes a pick out of turn, or puts one off: the rest is walked anew. */
+  /** Takes a pick out of turn, or puts one off: the rest is rerouted. */
   const turnTo = (next: string, last?: string) => {
     const pick = pickOf(next);
     setChosen(next);

@@ -7,11 +7,11 @@ import { useMe } from '../state/index.ts';
 import { Key, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 
-/** Places where nothing is in hand: there the page may be opened anew without asking. */
+/** Places where nothing is in hand: there the page may be reloaded without asking. */
 const BETWEEN_WORK = ['/', '/floor', '/bench', '/dock', '/desk'];
 
 /**
- * Opens the page anew when the server has another build of the app: by itself where nothing is in hand and nothing is
+ * Reloads the page when the server has another build of the app: by itself where nothing is in hand and nothing is
  * unsent, else when somebody says so.
  */
 export function NewVersion() {

@@ -126,7 +126,7 @@ function Person({ icon = false }: { icon?: boolean }) {
   const work = useWorkFor();
   const unsent = useOutbox().entries.filter((e) => !e.sent && e.person === me.person.id).length;
   const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
-  /** Everything on screen is of one site: it is read anew at the other. */
+  /** Everything on screen is of one site: it is read again at the other. */
   const change = async (site: string) => {
     workFor(null);
     const done = await switchSite(site);

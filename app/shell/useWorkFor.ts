@@ -3,7 +3,7 @@ import { api, call, forSite, store, workFor } from '../state/index.ts';
 
 type Me = NonNullable<ReturnType<ReturnType<typeof api.endpoints.me.select>>['data']>;
 
-/** Takes this screen to another site's work, or back to one's own: all of it is read anew. */
+/** Takes this screen to another site's work, or back to one's own: everything is read again. */
 export function useWorkFor(): (site: string | null) => Promise<void> {
   const router = useRouter();
   return async (site) => {

@@ -59,7 +59,11 @@ describe('what a release would do', () => {
     shorts: [{ order: 'A-1', line: 2, sku: 'X', name: 'Jar', asked: 9, gets: 4 }],
     nothing: ['A-9'],
     held: [{ order: 'A-7', why: 'Ask accounts.' }],
-    runs: 1,
+    runs: 3,
+    split: [
+      { order: 'A-2', runs: 2, over: false },
+      { order: 'A-3', runs: 1, over: true },
+    ],
     metres: 120,
     cartons: 2,
     seconds: 5400,
@@ -94,6 +98,8 @@ describe('what a release would do', () => {
       'Can be made, ready 10:00',
       'Too late, ready tomorrow 01:00',
       'A-1 line 2: Jar gets 4 of 9',
+      'A-2 is larger than one cart: split over 2 runs',
+      'A-3 has a unit that exceeds the cart limits: it gets a run of its own',
       'A-7 stays, it is on hold: Ask accounts.',
       '1 order gets nothing and stays open: A-9',
     ])

@@ -143,6 +143,7 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
   const { width } = useWindowDimensions();
   const mayRun = useMay('waves.run');
   const waits = wave.state === 'gathering' || wave.state === 'planned' || wave.state === 'started';
+  const split = orders.filter((o) => o.trips > 1);
   return (
     <View style={{ paddingHorizontal: width >= WIDE ? 20 : 12, paddingBottom: 12, gap: 10 }}>
       <Row gap={24}>
@@ -177,6 +178,14 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
           },
         ]}
       />
+      {split.length > 0 && (
+        <Signal
+          kind="caution"
+          text={t('waves.split', {
+            orders: split.map((o) => t('waves.splitOrder', { order: o.number, count: o.trips })).join(', '),
+          })}
+        />
+      )}
       {mayRun && waits && <WaveWay wave={wave} />}
       {mayRun && waits && <WaveKeys wave={wave} orders={orders} runs={runs} />}
     </View>

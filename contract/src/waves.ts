@@ -37,6 +37,9 @@ export type ReleaseSums = z.infer<typeof releaseSums>;
 export const releasePreview = releaseSums.extend({
   held: z.array(z.object({ order: z.string(), why: z.string() })).describe('Orders on hold: they stay'),
   runs: z.int(),
+  split: z
+    .array(z.object({ order: z.string(), runs: z.int(), over: z.boolean() }))
+    .describe('Orders that no cart takes whole, and over how many runs; `over`: one unit is beyond the cart by itself'),
   metres: z.number(),
   cartons: z.int().describe('Roughly, by volume and weight'),
   seconds: z.number().describe('Work of picking and packing, roughly'),
@@ -137,7 +140,16 @@ export type RunSummary = z.infer<typeof runSummary>;
 export const waveDetail = z.object({
   wave: waveSummary,
   runs: z.array(runSummary),
-  orders: z.array(z.object({ id, number: z.string(), customer: z.string(), units, picked: units })),
+  orders: z.array(
+    z.object({
+      id,
+      number: z.string(),
+      customer: z.string(),
+      units,
+      picked: units,
+      trips: z.int().describe('Runs it is split over because no cart takes it whole; 1 where one does'),
+    }),
+  ),
 });
 export type WaveDetail = z.infer<typeof waveDetail>;
 export const releaseResult = z.object({

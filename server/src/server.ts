@@ -128,7 +128,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     disk: watchDisk(options.database.folder ?? null, options.freeBytes),
   };
   const streams = new HostStreams(platform);
-  // Plans that a restart cut short are made anew beside what else begins.
+  // Plans that a restart interrupted are computed again in the background.
   const resumed = resumeWavePlans(platform);
   const { folder } = options.database;
   const backups =

@@ -12,7 +12,7 @@ export interface Certificate {
 
 /** Browsers and phones refuse certificates of servers that are valid for longer. */
 const DAYS = 825;
-/** A certificate that ends so soon is made anew at the next start. */
+/** A certificate that ends so soon is renewed at the next start. */
 const RENEW_BEFORE_DAYS = 60;
 
 /** Every name and address by which devices in the house reach this machine. */
@@ -57,7 +57,7 @@ export function mustFit({ cert, key }: Certificate): void {
 
 /**
  * A certificate of this machine's own, kept in the data folder: camera, service worker and wake lock of a phone need a
- * secure address. A device trusts it when a person tells it to. It is made anew when it ends soon, or when the machine
+ * secure address. A device trusts it when a person tells it to. It is renewed when it ends soon, or when the machine
  * has a name or an address that it does not cover; then devices must be told once more.
  */
 export async function ownCertificate(

@@ -92,7 +92,7 @@ describe('an order that changes under way', () => {
     await packAll(packer!, order);
   });
 
-  it('while a picker has counted more than is asked now: the count begins anew, and nothing is lost', async () => {
+  it('while a picker has counted more than is asked now: the count starts over, and nothing is lost', async () => {
     const order = await takeIn(desk!, { number: 'C-COUNT', lines: [['HT-003', 5]] });
     const wave = await startWave(desk!, [order]);
     const [run] = (await desk!.get('wave', { id: wave })).runs;

@@ -2,7 +2,7 @@ import type { FloorLayout } from '@hand-relay/contract';
 import { resumeWavePlans } from '../src/waves/index.ts';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { pickOne, startWave, takeIn } from './steps.ts';
+import { pickAll, pickOne, startWave, takeIn } from './steps.ts';
 
 let relay: TestRelay;
 let desk: Person;
@@ -53,6 +53,40 @@ describe('waves that wait', () => {
     expect((await runsOf(b)).every((r) => r.orders === 1 && r.team === 'north')).toBe(true);
     await desk.get('startWave', { id: b });
     expect((await desk.refused('sendBack', { id: b })).facts).toMatchObject({ state: 'started' });
+  });
+
+  it('split an order that no cart takes whole over runs that each hold, as the preview says, and bring it together at the bench', async () => {
+    const [cart] = await relay.query<{ weight: number; volume: number }>(
+      `select max_weight_g as weight, max_volume_cm3 as volume from cart_type t
+       where exists (select 1 from cart c where c.type_id = t.id) order by t.positions desc limit 1`,
+    );
+    // The item of which what is free is heaviest beside the cart, and as much of it as three carts take.
+    const [item] = await relay.query<{ sku: string; weight: number; volume: number; free: number }>(
+      `select i.sku, i.weight_g as weight, i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as volume, sum(t.on_hand - t.reserved)::int as free
+       from stock_total t join item i on i.id = t.item_id where not i.tracks_serial and not i.tracks_lot
+       group by i.id order by i.weight_g * sum(t.on_hand - t.reserved) desc limit 1`,
+    );
+    const perCart = Math.min(Math.floor(cart!.weight / item!.weight), Math.floor(cart!.volume / item!.volume));
+    const units = Math.min(item!.free, 2 * perCart + 1);
+    const trips = Math.ceil(units / perCart);
+    expect(trips).toBeGreaterThan(1);
+    const large = await takeIn(desk, { number: 'LARGE', lines: [[item!.sku, units]] });
+    const preview = await desk.get('previewRelease', { body: { orders: [large] } });
+    expect(preview).toMatchObject({ runs: trips, split: [{ order: 'LARGE', runs: trips, over: false }] });
+    const { wave } = await gather([large]);
+    await desk.get('planWave', { id: wave });
+    const { orders, runs } = await desk.get('wave', { id: wave });
+    expect(orders).toEqual([expect.objectContaining({ number: 'LARGE', trips, units })]);
+    expect(runs.reduce((n, r) => n + r.metres, 0)).toBeCloseTo(preview.metres);
+    for (const run of runs) expect(run.units).toBeLessThanOrEqual(perCart);
+    const { entries } = await desk.get('trail', { id: large });
+    expect(entries.find((e) => e.kind === 'order-larger')!.facts).toMatchObject({ runs: trips });
+    // The parts meet at the bench, each on a cart of its own.
+    await desk.get('startWave', { id: wave });
+    const carts = await relay.query<{ code: string }>(`select code from cart where not retired and code like 'CART-%' order by code desc`);
+    for (const [i, run] of runs.entries()) await pickAll(picker, run.id, carts[i]!.code);
+    const { bench } = await desk.get('benchOrder', { id: large });
+    expect(bench.loose.reduce((n, l) => n + l.units, 0)).toBe(units);
   });
 
   it('are merged, split by orders or by runs, and put in another order', async () => {
@@ -117,7 +151,7 @@ describe('waves that wait', () => {
 });
 
 describe('runs that nobody has begun', () => {
-  it('are planned anew when an aisle is blocked, shown before and then done, what is begun left alone', async () => {
+  it('are replanned when an aisle is blocked, shown before and then done, what is begun left alone', async () => {
     const wave = await startWave(desk, next(30));
     const [begun] = (await picker.get('myRuns')).waiting.filter((r) => r.wave !== 0 && r.stops > 3);
     const { picks } = await picker.get('takeRun', { id: begun!.id, body: { cart: 'CART-01' } });
@@ -153,7 +187,7 @@ describe('runs that nobody has begun', () => {
           expect(Math.max(y, from[1]) <= 11 || Math.min(y, from[1]) >= 12.5).toBe(true);
       });
     }
-    // What moved since is not overwritten: the look must be made anew.
+    // What moved since is not overwritten: the preview must be computed again.
     expect((await desk.refused('replan', { id: wave })).code).toBe('plan-stale');
     await desk.get('changeLayout', { body: changed.before });
     expect(await desk.get('floorLayout')).toEqual(before);
@@ -224,7 +258,7 @@ describe('runs that nobody has begun', () => {
     expect((await picker.refused('assignRuns', { body: { runs: [one!.id], person: 'pico' } })).status).toBe(403);
   });
 
-  it('lose orders to one another and to new ones, and take in others, each with the shortest walk anew', async () => {
+  it('lose orders to one another and to new ones, and take in others, each on the shortest walk', async () => {
     const wave = await planned(30);
     const runs = await runsOf(wave);
     const from = runs.find((r) => r.orders > 2)!;

@@ -4,7 +4,7 @@ import type { TestRelay } from './relay.ts';
 const PACKS = `not exists (select 1 from shipment s where s.order_id = o.id and s.loose)`;
 
 /**
- * Every way in which the books could be wrong, worked out anew from the movements and the work: each query lists
+ * Every way in which the books could be wrong, worked out again from the movements and the work: each query lists
  * what contradicts itself, and must find nothing.
  */
 const contradictions: Record<string, string> = {

@@ -221,7 +221,7 @@ describe('a secure address', () => {
     expect((Date.parse(validTo) - Date.parse(validFrom)) / 86_400_000).toBeLessThanOrEqual(825);
     // For server authentication (RFC 5280, 4.2.1.12).
     expect(keyUsage).toEqual(['1.3.6.1.5.5.7.3.1']);
-    // Near its end it is made anew, and so it is where it covers none of today's addresses.
+    // Near its end it is renewed, and so it is where it covers none of today's addresses.
     const later = await ownCertificate(folder, new Date(Date.now() + 800 * 86_400_000));
     expect(later.made).toBe(true);
     const other = await generate([{ name: 'commonName', value: 'other' }]);

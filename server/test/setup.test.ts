@@ -203,7 +203,7 @@ describe('master data', () => {
     expect(boxes.rows[0]!.values).toMatchObject({ inner_height_mm: 30, cost: 50 });
   });
 
-  it('books stock that is told anew as a movement, and never below what pickers are sent for', async () => {
+  it('books stock imported again as a movement, and never below what pickers are sent for', async () => {
     const [row] = (await setup.rows('stock')).filter((r) => r['item'] === 'HT-007');
     const tell = (units: number) => desk.get('sheetChange', { id: 'stock', body: { rows: [{ ...row, units }] } });
     const before = Number(row!['units']);
@@ -332,7 +332,7 @@ describe('master data', () => {
     expect((await desk.refused('makeFloor', { body: { ...pattern, zone: 'moon' } })).code).toBe('unknown-zone');
   });
 
-  it('tells the site anew, and numbers units in the house alone while it has no prefix', async () => {
+  it('changes the site, and numbers units in the house alone while it has no prefix', async () => {
     const { site } = await desk.get('site');
     expect(site).toMatchObject({ name: 'Larkmoor Apiary Supply', gs1Prefix: '9521234' });
     expect(await desk.refused('changeSite', { body: { ...site, currency: 'pounds' } })).toMatchObject({

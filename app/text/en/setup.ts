@@ -45,7 +45,7 @@ export const setup = {
       zones: 'Parts of the floor: chilled, locked, or where one kind of goods lies.',
       bins: 'Every place on a shelf, where it stands on the floor and in which zone.',
       items: 'What is sold: size, weight, packs and their barcodes, lots or serial numbers.',
-      stock: 'What lies in which bin. What is told anew is booked as a movement.',
+      stock: 'What lies in which bin. Changed quantities are booked as movements.',
       customers: 'Who orders: class, address, how long goods must still last.',
       shelf: 'How long an item must keep for a customer, where it is not the usual.',
       supply: 'What is bought, moved here or made, and on which day it comes.',

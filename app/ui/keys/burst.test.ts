@@ -23,7 +23,7 @@ describe('a typing scanner', () => {
     expect(type('j', 10).burst.quiet()).toEqual({ kind: 'key', key: 'j' }));
   it('never leaves a key of its own as a shortcut, even without an end', () =>
     expect(type('jjjj', 10).burst.quiet()).toEqual({ kind: 'waiting', burst: false }));
-  it('begins anew after a pause', () => {
+  it('starts over after a pause', () => {
     const burst = new Burst();
     burst.press({ key: 'k', at: 0 });
     let heard = burst.press({ key: 'B', at: 500 });

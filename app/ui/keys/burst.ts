@@ -25,7 +25,7 @@ export type Heard =
 export class Burst {
   private presses: Press[] = [];
 
-  /** Takes a press; a pause since the last one begins anew. */
+  /** Takes a press; a pause since the last one starts over. */
   press(press: Press): Heard {
     const last = this.presses.at(-1);
     if (last && press.at - last.at > GAP_MS) this.presses = [];

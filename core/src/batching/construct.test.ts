@@ -37,7 +37,7 @@ const prepared = (most: number): fc.Arbitrary<Prepared> =>
       .map(({ depot, list, ...cart }) => prepare(list, cart, gauged(openMeter(mapFloor(floor), depot, depot)))),
   );
 
-/** Savings as they are told: every pair weighed anew at every step. */
+/** Savings as they are told: every pair weighed again at every step. */
 function plainly(problem: Prepared): number {
   let runs = problem.orders.map((_, i) => [i]);
   const weight = (run: number[]) => run.reduce((w, o) => weigh(w, problem.weights[o]!), { ...nothingWeighed });
@@ -74,7 +74,7 @@ describe('ways to begin', () => {
     expect(runs()).toEqual([]);
   });
 
-  it('savings: as short as by weighing every pair anew at every step', () => {
+  it('savings: as short as by weighing every pair again at every step', () => {
     fc.assert(
       fc.property(prepared(7), (problem) => {
         const sum = savings(problem).reduce((n, r) => n + lengthOf(problem, r), 0);

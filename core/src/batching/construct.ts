@@ -19,7 +19,7 @@ export function prepare(
   return { orders, loads: orders.map((o) => load(o.stops)), weights: orders.map(weightOf), cart, gauge };
 }
 
-/** The same with some of the orders alone, numbered anew. */
+/** The same with some of the orders alone, renumbered. */
 export function only(problem: Prepared, chosen: readonly number[]): Prepared {
   return {
     ...problem,

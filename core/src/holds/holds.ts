@@ -41,7 +41,7 @@ export interface LaidHold {
 }
 
 /**
- * What rules mean for an order now: which of them hold it anew, and which holds have lost their reason. What a person
+ * What rules mean for an order now: which of them now hold it, and which holds have lost their reason. What a person
  * has lifted is not laid on again by the same rule.
  */
 export function judgeHolds(

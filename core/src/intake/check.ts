@@ -43,7 +43,7 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
 export interface ExistingOrder {
   draft: OrderDraft;
   released: ReadonlyMap<number, number>;
-  /** Lines that waves or picks refer to, also where all of it went back to Desk since: they are never written anew. */
+  /** Lines that waves or picks refer to, also where all of it went back to Desk since: they are never overwritten. */
   worked: ReadonlySet<number>;
   /** Whether parts of it were split off as orders of their own. */
   split: boolean;

@@ -155,7 +155,7 @@ describe('looking up and comparing', () => {
     });
     // Work under way follows a change of quantity, not one of customer or item; a closed order follows none.
     expect(compareOrder(now, existing(1)).outcome).toBe('adapts');
-    // Parts that were split off are orders of their own: the whole is not simply written anew.
+    // Parts that were split off are orders of their own: the whole is not simply overwritten.
     expect(compareOrder(now, existing(0, true, true)).outcome).toBe('adapts');
     // What went back to Desk has a history: its lines adapt too, and keep their item.
     expect(compareOrder(now, existing(0, true, false, [1])).outcome).toBe('adapts');

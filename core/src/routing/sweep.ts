@@ -77,7 +77,7 @@ export function sweep(network: Network, needed: (Needed | null)[], keep = false)
   return front.end();
 }
 
-/** The states reached so far, each with the shortest way to it. Kept from sweep to sweep, so that nothing is made anew. */
+/** The states reached so far, each with the shortest way to it. Kept from sweep to sweep, so that nothing is allocated again. */
 class Front {
   private readonly frontier: Frontier;
   private keep = false;
@@ -138,7 +138,7 @@ class Front {
 
   /**
    * One step: every state goes over into others, and of several ways to one the shortest stays. A step that meets a
-   * transition for the first time learns it and begins anew.
+   * transition for the first time learns it and starts over.
    */
   visit(row: number, odd: boolean): void {
     const { frontier, states, costs, count } = this;
@@ -249,7 +249,7 @@ class Front {
     );
   }
 
-  /** Gives a step up and learns its transitions from every state, so that it can begin anew. */
+  /** Gives a step up and learns its transitions from every state, so that it can start over. */
   private forget(reached: number, learn: (state: number) => void): void {
     for (let i = 0; i < reached; i++) this.slots[this.nextStates[i]!] = -1;
     for (let i = 0; i < this.count; i++) learn(this.states[i]!);

@@ -11,6 +11,7 @@ import {
 import { mapFloor, type FloorMap } from '../floor/index.ts';
 import { openMeter, openStandIn, UnreachableStop, type Meter, type Stop } from '../routing/index.ts';
 import type { PlannedPick, PlannedRun, WaveBin, WaveNeed, WavePlan, WaveProblem } from './problem.ts';
+import { cartLoads } from './cartLoads.ts';
 import { chained } from './chained.ts';
 import { handlingOf, routeRun, type RunStop } from './routeRun.ts';
 
@@ -39,24 +40,33 @@ export function planWave(problem: WaveProblem, options: PlanOptions = {}): WaveP
   const { stops, missing, free } = chooseFirst({ ...problem, stock: inReach(problem, map) }, meter);
   const areas = problem.picking === 'zones' ? [...new Set(stops.map((s) => s.bin.area ?? ''))].sort() : [null];
   const runs: PlannedRun[] = [];
+  const split = new Map<string, WavePlan['split'][number]>();
   areas.forEach((area, i) => {
     const own = area === null ? stops : stops.filter((s) => (s.bin.area ?? '') === area);
     const part = (far: number) => (i + far) / areas.length;
-    const groups = groupsOf(problem, map, own, {
+    const parts = partsOf(problem, map, own);
+    addSplits(split, parts);
+    const groups = groupsOf(problem, map, parts, {
       ...options,
       spent: options.spent && (() => Math.min(1, options.spent!() * areas.length - i)),
       onProgress: (far) => options.onProgress?.(0.9 * part(far)),
     });
     groups.forEach((group, done) => {
-      const inRun = own.filter((s) => group.includes(s.need.order));
+      const inRun = group.flatMap((part) => part.stops);
       rechoose(problem, inRun, free, meter);
-      const run = routed(problem, map, group, area, inRun);
+      const run = routed(
+        problem,
+        map,
+        group.map((part) => part.order),
+        area,
+        inRun,
+      );
       runs.push(...run.runs);
       missing.push(...run.missing);
       options.onProgress?.(part(0.9 + (0.1 * (done + 1)) / groups.length));
     });
   });
-  return { runs: inWorkingOrder(problem, runs, map), missing };
+  return { runs: inWorkingOrder(problem, runs, map), missing, split: [...split.values()] };
 }
 
 /** Cross aisles beyond which the shortest walk costs too much to be asked for with every bin that could be another. */
@@ -151,31 +161,62 @@ function chooseFirst(
   return { stops, missing, free };
 }
 
-/** Orders that share a run, in the order of their positions. */
-function groupsOf(problem: WaveProblem, map: FloorMap, stops: Chosen[], options: PlanOptions): string[][] {
+/** An order, or as much of one as a cart takes. */
+interface Part {
+  id: string;
+  order: string;
+  stops: Chosen[];
+  over: boolean;
+}
+
+/** Orders as parts that a cart takes, in the order of the problem. */
+function partsOf(problem: WaveProblem, map: FloorMap, stops: readonly Chosen[]): Part[] {
   const stopsOf = new Map<string, Chosen[]>();
   for (const s of stops) {
     const list = stopsOf.get(s.need.order);
     if (list) list.push(s);
     else stopsOf.set(s.need.order, [s]);
   }
-  const orders = problem.orders
-    .filter((o) => stopsOf.has(o.id))
-    .map((o): BatchOrder => {
-      const own = stopsOf.get(o.id)!;
-      const sum = (of: (n: WaveNeed) => number) => own.reduce((n, s) => n + of(s.need) * s.units, 0);
-      return {
-        id: o.id,
-        priority: o.priority,
-        due: o.due,
-        handling: handlingOf(problem.crew, own),
-        stops: own,
-        units: sum(() => 1),
-        weightG: sum((n) => n.weightG),
-        volumeCm3: sum((n) => n.volumeCm3),
-      };
-    });
-  if (problem.picking === 'single') return orders.map((o) => [o.id]);
+  const cut = (stop: Chosen, units: number, part: number) => ({ ...stop, id: `${stop.id}/${part}`, units });
+  return problem.orders.flatMap(({ id: order }) => {
+    const own = stopsOf.get(order);
+    if (!own) return [];
+    const whole = cartLoads(own, problem.cart, cut);
+    if (whole.length === 1) return { id: order, order, stops: own, over: whole[0]!.over };
+    const along = [...own].sort((a, b) => map.x(a.aisle) - map.x(b.aisle) || a.y - b.y);
+    return cartLoads(along, problem.cart, cut).map((load, i) => ({ ...load, id: `${order} ${i}`, order }));
+  });
+}
+
+/** Adds the orders of which no cart takes the whole. */
+function addSplits(split: Map<string, WavePlan['split'][number]>, parts: readonly Part[]): void {
+  const counts = new Map<string, number>();
+  for (const { order } of parts) counts.set(order, (counts.get(order) ?? 0) + 1);
+  for (const { order, over } of parts) {
+    if (counts.get(order) === 1 && !over) continue;
+    const so = split.get(order) ?? { order, runs: 0, over: false };
+    split.set(order, { order, runs: so.runs + 1, over: so.over || over });
+  }
+}
+
+/** Parts of orders that share a run, in the order of their positions. */
+function groupsOf(problem: WaveProblem, map: FloorMap, parts: readonly Part[], options: PlanOptions): Part[][] {
+  if (problem.picking === 'single') return parts.map((part) => [part]);
+  const rankOf = new Map(problem.orders.map((o) => [o.id, o]));
+  const orders = parts.map(({ id, order, stops }): BatchOrder => {
+    const { priority, due } = rankOf.get(order)!;
+    const sum = (of: (n: WaveNeed) => number) => stops.reduce((n, s) => n + of(s.need) * s.units, 0);
+    return {
+      id,
+      priority,
+      due,
+      handling: handlingOf(problem.crew, stops),
+      stops,
+      units: sum(() => 1),
+      weightG: sum((n) => n.weightG),
+      volumeCm3: sum((n) => n.volumeCm3),
+    };
+  });
   const cart: CartLimits =
     problem.picking === 'consolidate' ? { ...problem.cart, positions: orders.length || 1 } : problem.cart;
   const { floor, start, finish, crew } = problem;
@@ -184,7 +225,14 @@ function groupsOf(problem: WaveProblem, map: FloorMap, stops: Chosen[], options:
     speed: crew.standards.speed,
     perRun: crew.standards.perRun,
   };
-  return batch(orders, cart, { floor, start, finish, map }, { ...options, ...(shared ? { crew: shared } : {}) }).runs;
+  const { runs } = batch(
+    orders,
+    cart,
+    { floor, start, finish, map },
+    { ...options, ...(shared ? { crew: shared } : {}) },
+  );
+  const byId = new Map(parts.map((part) => [part.id, part]));
+  return runs.map((ids) => ids.map((id) => byId.get(id)!));
 }
 
 /** Whether one run may visit both bins: where picking goes by zones, those of one area. */

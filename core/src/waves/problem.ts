@@ -116,4 +116,6 @@ export interface WavePlan {
   runs: PlannedRun[];
   /** Needs that no bin covers. */
   missing: { need: string; units: number }[];
+  /** Orders that no cart takes whole, and over how many runs each is split; `over`: a unit is beyond the cart by itself. */
+  split: { order: string; runs: number; over: boolean }[];
 }

@@ -36,7 +36,10 @@ const problem: fc.Arbitrary<WaveProblem> = fc
       }),
       { maxLength: 12 },
     ),
-    positions: fc.integer({ min: 1, max: 4 }),
+    cart: fc.record({
+      positions: fc.integer({ min: 1, max: 4 }),
+      maxWeightG: fc.option(fc.integer({ min: 50, max: 2000 }), { nil: undefined }),
+    }),
     rules: fc.shuffledSubarray([...binRules]),
     picking: fc.constantFrom(...pickings),
     carry: fc.record({ heavyFirst: fc.boolean(), chilledLast: fc.boolean(), highTogether: fc.boolean() }),
@@ -47,13 +50,12 @@ const problem: fc.Arbitrary<WaveProblem> = fc
       direction: fc.constantFrom('alternate' as const, 'one' as const),
     }),
   })
-  .map(({ stock, needs, positions, people, ...way }) => ({
+  .map(({ stock, needs, people, ...way }) => ({
     ...way,
     ...(people ? { crew: { people, standards: firstStandards } } : {}),
     floor,
     start: { aisle: 'A', y: 0 },
     finish: { aisle: 'A', y: 0 },
-    cart: { positions },
     bins,
     stock,
     orders: ['o1', 'o2', 'o3', 'o4', 'o5'].map((id, i) => ({ id, priority: 1 + (i % 3) })),
@@ -78,7 +80,12 @@ describe('a wave plan', () => {
   it('picks every need once or names it missing, from bins that hold it, into its own position, however it is picked', () => {
     fc.assert(
       fc.property(problem, (p) => {
-        const { runs, missing } = plan(p);
+        const { runs, missing, split } = plan(p);
+        if (p.picking !== 'zones')
+          for (const { id } of p.orders) {
+            const parts = runs.filter((r) => r.orders.includes(id)).length;
+            expect(split.find((s) => s.order === id)?.runs ?? Math.min(1, parts)).toBe(parts);
+          }
         const picks = runs.flatMap((r) => r.picks);
         const needOf = new Map(p.needs.map((n) => [n.id, n]));
         for (const need of p.needs) {
@@ -90,6 +97,13 @@ describe('a wave plan', () => {
           expect(taken.reduce((n, k) => n + k.units, 0)).toBeLessThanOrEqual(row.units);
         }
         for (const run of runs) {
+          const units = run.picks.reduce((n, k) => n + k.units, 0);
+          // 100 g a unit: beyond the cart is only what is one unit, and that is said.
+          if (units * 100 > (p.cart.maxWeightG ?? Infinity)) {
+            expect(units).toBe(1);
+            expect(split.find((s) => s.order === run.orders[0])?.over).toBe(true);
+          }
+          expect(new Set(run.orders).size).toBe(run.orders.length);
           if (p.picking !== 'consolidate')
             expect(run.orders.length).toBeLessThanOrEqual(p.picking === 'single' ? 1 : p.cart.positions);
           expect(run.lowerBound).toBeLessThanOrEqual(run.distance + 1e-9);

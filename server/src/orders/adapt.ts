@@ -23,7 +23,7 @@ type Line = LineUnderWay & { id: string; line: number };
  */
 async function adaptLines(change: Change, orderId: string, wanted: ReadonlyMap<number, number>): Promise<void> {
   const { tx, actor, now } = change;
-  // What was kept before a release is promised anew by whoever keeps at intake.
+  // What was kept before a release is reserved again at sites that reserve at intake.
   await freeOrders(change, [orderId]);
   const lines = await rows<Line>(
     tx,

@@ -3,7 +3,6 @@ import type { z } from 'zod';
 import type { assignBody } from '@hand-relay/contract';
 import { fits, nothingWeighed, weigh, type Weighed } from '@hand-relay/core/batching';
 import { chooseBins } from '@hand-relay/core/bins';
-import { firstStandards } from '@hand-relay/core/labour';
 import { freshProgress } from '@hand-relay/core/picking';
 import { UnreachableStop } from '@hand-relay/core/routing';
 import { routeRun, type RunStop } from '@hand-relay/core/waves';
@@ -18,7 +17,7 @@ import {
   moveUnits,
   type Need,
 } from '../waves/index.ts';
-import { wayOf } from '../ways/index.ts';
+import { standards, wayOf } from '../ways/index.ts';
 import { lockRun, type RunRow } from './lock.ts';
 import { floorOf } from '../floor/index.ts';
 
@@ -93,7 +92,7 @@ export const stopOf = (p: OpenPick): RunStop => {
   return { ...p, bin: { bin, aisle, y, level, sequence } };
 };
 
-/** Orders the picks of a run anew along its shortest walk, and keeps what the walk is. A run with nothing left is given up. */
+/** Puts the picks of a run in the order of its shortest walk, and stores the walk. A run with nothing left is cancelled. */
 export async function reroute(change: Change, runId: string): Promise<void> {
   const { tx, actor } = change;
   const picks = await openPicks(tx, runId);
@@ -105,7 +104,7 @@ export async function reroute(change: Change, runId: string): Promise<void> {
   const stops = picks.map(stopOf);
   const { floor, start, finish } = await floorOf(tx, actor.siteId);
   const walk = routed(
-    { floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards: firstStandards } },
+    { floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards } },
     stops,
   );
   await tx.execute(sql`
@@ -159,7 +158,7 @@ export async function shareRun(change: Change, from: RunRow, orders: readonly st
   return target;
 }
 
-/** Orders and their picks go from one run to another, each to the first place that is free there; both are walked anew. */
+/** Orders and their picks go from one run to another, each to the first place that is free there; both are rerouted. */
 async function shift(
   change: Change,
   { from, into, orders }: { from: RunRow; into: RunRow; orders: readonly string[] },

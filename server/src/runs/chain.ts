@@ -1,11 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { RunSummary } from '@hand-relay/contract';
 import { mapFloor, type FloorMap, type Place } from '@hand-relay/core/floor';
-import { firstStandards } from '@hand-relay/core/labour';
 import { chain, takeUp, type ChainOptions, type Link } from '@hand-relay/core/routing';
 import { eitherWay } from '@hand-relay/core/waves';
 import { recordset, rows, type Change, type Db, type Tx } from '../platform/index.ts';
-import { wayOf } from '../ways/index.ts';
+import { standards, wayOf } from '../ways/index.ts';
 import { floorOf } from '../floor/index.ts';
 
 /** Runs that are put into an order of their own; those after them come as they were planned. */
@@ -105,7 +104,7 @@ export async function walkUp(
     ? sql`(select coalesce(jsonb_agg(p.corner order by p.n desc), '[]') from jsonb_array_elements(r.path) with ordinality p(corner, n))`
     : sql`r.path`;
   await tx.execute(sql`
-    update run r set path = ${path}, seconds = r.seconds + (${approach}::float8 - coalesce(r.approach, 0)) / ${firstStandards.speed}::float8, approach = ${approach}
+    update run r set path = ${path}, seconds = r.seconds + (${approach}::float8 - coalesce(r.approach, 0)) / ${standards.speed}::float8, approach = ${approach}
     where r.id = ${run}`);
   return { backward };
 }

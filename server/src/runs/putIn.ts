@@ -6,7 +6,7 @@ import { promiseAgain } from './promises.ts';
 
 /**
  * Takes back that orders were taken out of a run: their picks are open again where they were, promised as before, and
- * the rest is walked anew.
+ * the rest is rerouted.
  *
  * @throws Refusal 409 `undo-begun` when goods of it lay on the cart, `undo-short` when they were promised to others
  */

@@ -29,7 +29,7 @@ async function worldOf({ db, clock }: Platform, siteId: string): Promise<HostWor
   return { items: items.map((i) => i.sku), customers, days: [0, 0, 1, 2].map((ahead) => addDays(today, ahead)) };
 }
 
-/** Some open orders of the site, drawn anew: what a customer changes or cancels may be at any stage. */
+/** Some open orders of the site, drawn on each call: what a customer changes or cancels may be at any stage. */
 async function someOpen(platform: Platform, siteId: string, seed: number, count: number): Promise<OrderDraft[]> {
   const open = await rows<{ number: string }>(
     platform.db,

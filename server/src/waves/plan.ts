@@ -81,6 +81,6 @@ async function planOnce(
   });
 }
 
-/** Begins plans anew that a restart of the server cut short. */
+/** Starts plans again that a restart of the server interrupted. */
 export const resumeWavePlans = (platform: Platform): Promise<void> =>
   resumePlans(platform, (actor, waveId, job) => planWave(platform, actor, null, waveId, job));

@@ -29,7 +29,7 @@ export function stopPlan(platform: Platform, waveId: string): boolean {
 }
 
 /**
- * Does the work of a plan as a job: it is told how far it is, can be stopped, and is begun anew after a restart.
+ * Does the work of a plan as a job: it reports progress, can be cancelled, and starts again after a restart.
  *
  * @throws Refusal 409 `plan-running` when the wave is being planned already, `plan-stopped` when somebody stopped it
  */
@@ -91,7 +91,7 @@ async function ended(
   );
 }
 
-/** Begins plans anew that a restart of the server cut short. */
+/** Starts plans again that a restart of the server interrupted. */
 export async function resumePlans(
   platform: Platform,
   plan: (actor: Actor, waveId: string, job: string) => Promise<void>,

@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { releaseBody, ReleasePreview } from '@hand-relay/contract';
-import { chances, estimate, firstStandards } from '@hand-relay/core/labour';
+import { chances, estimate } from '@hand-relay/core/labour';
 import { cartonsRoughly } from '@hand-relay/core/packing';
 import { recordset, rows, type Actor, type Platform } from '../platform/index.ts';
+import { standards } from '../ways/index.ts';
 import { allocate, type Allocation } from './demand.ts';
 import { peopleHere, usualWaveWay, waveProblem } from './problem.ts';
 import { exactOf } from './release.ts';
@@ -30,7 +31,7 @@ export async function previewRelease(
           and o.id in (select jsonb_array_elements_text(${recordset(body.orders)})) order by o.number, h.held_at`,
   );
   if (given.length === 0)
-    return { ...sums, held, runs: 0, metres: 0, cartons: 0, seconds: 0, people: 0, departures: [] };
+    return { ...sums, held, runs: 0, split: [], metres: 0, cartons: 0, seconds: 0, people: 0, departures: [] };
   const needs = given.flatMap((l) =>
     l.promise.lots.map((part) => ({
       id: `${l.line} ${part.lot ?? ''}`,
@@ -46,7 +47,8 @@ export async function previewRelease(
     ...new Map(given.map((l) => [l.order, { id: l.order, priority: l.priority, leavesAt: l.leavesAt }])).values(),
   ];
   const problem = await waveProblem(db, actor.siteId, { orders, needs, way: usualWaveWay, now: clock() });
-  const { runs } = await compute.planWave(problem, { seconds: LOOK_SECONDS, quick: true });
+  const { runs, split } = await compute.planWave(problem, { seconds: LOOK_SECONDS, quick: true });
+  const numberOf = new Map(given.map((l) => [l.order, l.number]));
   const metres = runs.reduce((n, r) => n + r.distance, 0);
   const people = await peopleHere(db, actor.siteId, 'runs.pick', clock());
   const [there] = await rows<{ stops: number; units: number; metres: number; runs: number }>(
@@ -65,6 +67,7 @@ export async function previewRelease(
     ...sums,
     held,
     runs: runs.length,
+    split: split.map(({ order, ...rest }) => ({ ...rest, order: numberOf.get(order)! })),
     metres,
     cartons: await cartonsOf(db, given),
     seconds,
@@ -82,9 +85,9 @@ function workOf(lines: Given[]): { stops: number; units: Record<string, number> 
 /** Picking by the standards, a scan of the bin, of the goods and of the place each stop, and packing. */
 function secondsOf(work: { stops: number; units: Record<string, number>; metres: number; runs: number }): number {
   const { stops, units, metres, runs } = work;
-  const picking = estimate({ runs, distance: metres, stops, scans: 2 * stops, drops: stops, units }, firstStandards);
+  const picking = estimate({ runs, distance: metres, stops, scans: 2 * stops, drops: stops, units }, standards);
   const packed = Object.values(units).reduce((n, count) => n + count, 0);
-  return picking.seconds + packed * firstStandards.perPacked;
+  return picking.seconds + packed * standards.perPacked;
 }
 
 async function cartonsOf(db: Platform['db'], lines: Given[]): Promise<number> {

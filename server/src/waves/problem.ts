@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm';
 import type { BinStock } from '@hand-relay/core/bins';
-import { dueIn, firstStandards } from '@hand-relay/core/labour';
+import { dueIn } from '@hand-relay/core/labour';
 import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/waves';
 import { recordset, Refusal, rows, type Db, type Tx } from '../platform/index.ts';
-import { wayOf } from '../ways/index.ts';
+import { standards, wayOf } from '../ways/index.ts';
 import { floorOf } from '../floor/index.ts';
 
 /** A cart that runs are made for. */
@@ -93,7 +93,7 @@ export async function waveProblem(
     if (leavesAt) packed.set(leavesAt, (packed.get(leavesAt) ?? 0) + (unitsOf.get(id) ?? 0));
   const due = (leavesAt: string | null) => {
     if (leavesAt === null) return null;
-    const packing = stages === 'pick-pack-ship' ? packed.get(leavesAt)! * firstStandards.perPacked : 0;
+    const packing = stages === 'pick-pack-ship' ? packed.get(leavesAt)! * standards.perPacked : 0;
     const left = dueIn(Date.parse(leavesAt), now.getTime(), { packing, packers, loading: LOADING });
     // What can hardly be made any more comes before all that can; what has left already shapes no run.
     return Date.parse(leavesAt) > now.getTime() ? Math.max(0, left) : null;
@@ -124,7 +124,7 @@ export async function waveProblem(
     picking: way.picking,
     carry,
     walking,
-    crew: { people, standards: firstStandards },
+    crew: { people, standards },
   };
 }
 

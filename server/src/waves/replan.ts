@@ -31,7 +31,7 @@ interface Draft {
   key: string;
 }
 
-/** Plans that were looked at and not put in place yet, by wave. After a restart a plan is looked at anew. */
+/** Plans that were looked at and not put in place yet, by wave. After a restart the preview is computed again. */
 const drafts = new WeakMap<Platform, Map<string, Draft>>();
 
 interface Unbegun {
@@ -73,7 +73,7 @@ function sumsOf(runs: { seconds: number; metres: number; stops: number }[], peop
 }
 
 /**
- * Computes the runs that nobody has begun anew, for stock, floor and people as they are now, and says what would change.
+ * Replans the runs that nobody has started, for stock, floor and people as they are now, and says what would change.
  *
  * @throws Refusal 409 `wave-state` when the wave is not planned or started, `nothing-to-replan` when all is begun
  */

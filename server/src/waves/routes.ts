@@ -34,7 +34,9 @@ export function waveRoutes(doors: Doors): void {
     orders: await rows<z.input<typeof waveDetail>['orders'][number]>(
       platform.db,
       sql`select o.id, o.number, c.name as customer, sum(x.units)::int as units,
-                 coalesce(sum((select sum(k.picked) from pick k join run r on r.id = k.run_id where k.line_id = x.line_id and r.wave_id = x.wave_id)), 0)::int as picked
+                 coalesce(sum((select sum(k.picked) from pick k join run r on r.id = k.run_id where k.line_id = x.line_id and r.wave_id = x.wave_id)), 0)::int as picked,
+                 greatest(1, (select max(p.n) from (select count(distinct q.run_id)::int as n from run_position q join run r on r.id = q.run_id
+                   where q.order_id = o.id and r.wave_id = ${id} and r.state <> 'cancelled' group by r.area) p)) as trips
           from wave_line x join order_line l on l.id = x.line_id join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
           where x.wave_id = ${id} and o.site_id = ${actor.siteId} group by o.id, c.name order by o.number`,
     ),

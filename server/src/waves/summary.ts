@@ -1,11 +1,11 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { RunSummary, WaveSummary } from '@hand-relay/contract';
-import { chanceOf, dueIn, firstStandards, forecastInTurn, paceOf, type Hand } from '@hand-relay/core/labour';
+import { chanceOf, dueIn, forecastInTurn, paceOf, type Hand } from '@hand-relay/core/labour';
 import { iso, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import type { Foreseen } from '../tables/index.ts';
 import { planFar } from './planJobs.ts';
 import { LOADING, peopleHere } from './problem.ts';
-import { wayOf } from '../ways/index.ts';
+import { standards, wayOf } from '../ways/index.ts';
 
 type WaveRow = Omit<WaveSummary, 'foreseen' | 'forecast' | 'planFar' | 'doneBy' | 'chance'> & {
   foreseen: Foreseen | null;
@@ -68,7 +68,7 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
   return found.map(({ left, foreseen, ...wave }) => {
     const open = left ?? [];
     const seen = seenOf.get(wave.id);
-    const packing = stages === 'pick-pack-ship' ? Math.max(0, wave.units - wave.packed) * firstStandards.perPacked : 0;
+    const packing = stages === 'pick-pack-ship' ? Math.max(0, wave.units - wave.packed) * standards.perPacked : 0;
     const leaves = wave.earliestDeparture === null ? null : Date.parse(wave.earliestDeparture);
     const due = leaves === null ? null : dueIn(leaves, now.getTime(), { packing, packers, loading: LOADING });
     const after = (seconds: number | null) => (seconds === null ? null : at(now.getTime() + 1000 * seconds));

@@ -122,6 +122,7 @@ export async function writeRuns(
     join place b on b.site_id = ${actor.siteId} and b.kind = 'bin' and b.code = k.bin`);
   await mustHold(change, waveId);
   await giveBackMissing(change, waveId, plan, needOf);
+  for (const { order, ...facts } of plan.split) change.journal({ kind: 'order-larger', orderId: order, waveId, facts });
   return { runs: runs.length, picks: picks.length };
 }
 

@@ -1,2 +1,3 @@
 export { wayRoutes } from './routes.ts';
+export { standards } from './standards.ts';
 export { wayOf } from './ways.ts';
