@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
-import { addressOf, api, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { addressOf, api, remembered, thisYear, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { i18n, clock, number, relative, mass } from '../text/index.ts';
 import {
   Card,
@@ -54,7 +54,7 @@ export function BenchOrderView({ id }: { id: string }) {
   const judge = async (what: PackInput) => {
     const { data: latest } = await refetch();
     if (!latest) return;
-    const here = judgePack(latest.bench, what, new Date().getUTCFullYear());
+    const here = judgePack(latest.bench, what, thisYear());
     if (here.verdict === 'refused') refuse(t(`refusal.${here.code}`, { ...here }));
     const answer = await send({ id, bench: thisBench(latest.benches), input: what });
     if (answer.error) return refuse(words(troubleOf(answer.error)));

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TrailEntry } from '@hand-relay/contract';
-import { useMe } from '../state/index.ts';
+import { serverNow, useMe } from '../state/index.ts';
 import { i18n, clock, dayOf, mass, distance } from '../text/index.ts';
 import { Shape, Txt, useSurface, type SignalKind } from '../ui/index.ts';
 
@@ -62,7 +62,7 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
               <Txt kind="small">{trailWords(entry)}</Txt>
               <Txt kind="small" colour="quiet">
                 {[
-                  dayOf(doneAt(entry), me.site.timeZone, Date.now()),
+                  dayOf(doneAt(entry), me.site.timeZone, serverNow()),
                   clock(doneAt(entry), me.site.timeZone),
                   entry.person,
                   entry.device,

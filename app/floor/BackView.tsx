@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import type { PutBack } from '@hand-relay/contract';
 import { judgePutBack, type PutBackProgress } from '@hand-relay/core/picking';
 import { outbox, useOutbox } from '../offline/index.ts';
-import { floorWork, randomKey, troubleOf, words } from '../state/index.ts';
+import { floorWork, randomKey, thisYear, troubleOf, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -40,7 +40,7 @@ export function BackView({ run }: { run: string }) {
       </Page>
     );
   const take = (input: Parameters<typeof judgePutBack>[2]) => {
-    const judged = judgePutBack(current, progress, input, new Date().getFullYear());
+    const judged = judgePutBack(current, progress, input, thisYear());
     if (judged.verdict === 'refused') {
       play('refused');
       const { code, got } = judged;

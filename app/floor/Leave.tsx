@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { serverNow } from '../state/index.ts';
 import { duration, i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
@@ -13,7 +14,7 @@ import type { Verdict } from './verdict.ts';
 
 /** What was picked, in how many cartons, and how long it took against what was planned. */
 function summaryOf(run: RunDetail, picks: RunPick[]): string {
-  const end = run.leftAt ? Date.parse(run.leftAt) : Date.now();
+  const end = run.leftAt ? Date.parse(run.leftAt) : serverNow();
   const took = run.startedAt ? (end - Date.parse(run.startedAt)) / 1000 : null;
   const picked = i18n.t('floor.summary', {
     orders: i18n.t('unit.orders', { count: run.positions.length }),

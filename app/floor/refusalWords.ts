@@ -1,5 +1,6 @@
 import { readCode } from '@hand-relay/core/codes';
 import type { PickVerdict } from '@hand-relay/core/picking';
+import { thisYear } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { lastOf } from './card.ts';
 
@@ -14,7 +15,7 @@ export function refusalWords({ code, expected, got, units }: Refused): string {
   const facts = { expected: named(expected), got: named(got), units };
   if (code !== 'not-awaited' || facts.got !== got) return i18n.t(`refusal.${code}`, facts);
   // A code that has no place here is told by what it is.
-  const read = readCode(got, new Date().getFullYear());
+  const read = readCode(got, thisYear());
   const kind = read.kind === 'gs1' && read.sscc !== undefined ? 'sscc' : read.kind;
   return i18n.exists(`codeKind.${kind}`)
     ? i18n.t('refusal.is-a', { ...facts, kind: i18n.t(`codeKind.${kind}`) })

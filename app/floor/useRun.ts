@@ -11,7 +11,7 @@ import {
   type PickVerdict,
 } from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
-import { api, MeContext, nobodyAnswered, randomKey, remembered, store, tell, words } from '../state/index.ts';
+import { api, MeContext, nobodyAnswered, randomKey, remembered, serverNow, store, tell, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { fetchPictures, play } from '../ui/index.ts';
 import { countRefused, type Why } from './countRefused.ts';
@@ -109,7 +109,7 @@ export function useRun(id: string) {
     const now = onDevice(data?.picks ?? [], mine);
     const pick = now.find((p) => p.step.id === current?.step.id);
     if (!pick || pick.state !== 'open') return;
-    const judged = judgePick(pick.step, pick.progress, what, localDate(Date.now(), me?.site.timeZone ?? 'UTC'));
+    const judged = judgePick(pick.step, pick.progress, what, localDate(serverNow(), me?.site.timeZone ?? 'UTC'));
     const done = judged.verdict === 'done';
     const units = judged.verdict === 'done' ? judged.units : 0;
     const rest = done ? restPick(pick, judged) : null;

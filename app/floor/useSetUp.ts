@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { judgeSetUp, nextToSetUp, positionCode, type CartSetUp } from '@hand-relay/core/picking';
 import { outbox, type Entry } from '../offline/index.ts';
-import { randomKey } from '../state/index.ts';
+import { randomKey, thisYear } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import type { Sound } from '../ui/index.ts';
 import { countRefused } from './countRefused.ts';
@@ -43,7 +43,7 @@ export function useSetUp({
       told!,
       outbox.snapshot().entries.filter((e) => e.ask.id === id),
     );
-    const judged = judgeSetUp(now, chosen, text, new Date().getFullYear());
+    const judged = judgeSetUp(now, chosen, text, thisYear());
     if (judged.verdict === 'refused') {
       const { code, got, expected } = judged;
       const facts = { got, expected, cart: now.cart };

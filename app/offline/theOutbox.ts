@@ -2,7 +2,7 @@ import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
 import type { keptAnswers, RunDetail } from '@hand-relay/contract';
 import { keep, unanswered } from '../kept/index.ts';
-import { addressOf, api, call, nobodyAnswered, store, type Trouble } from '../state/index.ts';
+import { addressOf, api, call, nobodyAnswered, serverNow, store, type Trouble } from '../state/index.ts';
 import { Outbox, type Kept, type OutboxState } from './outbox.ts';
 
 /** The outbox of this device. */
@@ -44,7 +44,7 @@ export const outbox = new Outbox({
   async report(run, { about, trouble }) {
     await call({ name: 'reportLost', id: run, body: { ...about, code: trouble.code } });
   },
-  now: () => Date.now(),
+  now: serverNow,
 });
 
 /**

@@ -3,8 +3,9 @@ import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
 import { outbox } from '../offline/index.ts';
-import { api, goLive, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
+import { api, goLive, hasLeft, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
+import { SessionEnded } from './SessionEnded.tsx';
 import { Shell } from './Shell.tsx';
 
 /**
@@ -34,9 +35,12 @@ export function Gate({ children }: { children: ReactNode }) {
     // The sign-in of this device is read in the language of whoever was here last.
     remember('language', language);
   }, [language]);
-  if (error) {
+  const ended = error !== undefined && troubleOf(error).code === 'not-signed-in';
+  // Whoever worked here a moment ago comes back to what they did.
+  const locked = ended && me !== undefined && !hasLeft();
+  if (error && !locked) {
     const trouble = troubleOf(error);
-    if (trouble.code === 'not-signed-in')
+    if (ended)
       return <Redirect href={{ pathname: '/sign-in', params: { to: arrival ?? path } }} />;
     return <Failed text={words(trouble)} onRetry={() => void refetch()} />;
   }
@@ -44,7 +48,10 @@ export function Gate({ children }: { children: ReactNode }) {
   showUnits(me.way.units);
   return (
     <MeContext.Provider value={me}>
-      <Shell>{children}</Shell>
+      <View style={{ flex: 1, minHeight: 0, display: locked ? 'none' : 'flex' }}>
+        <Shell>{children}</Shell>
+      </View>
+      {locked && <SessionEnded me={me} />}
     </MeContext.Provider>
   );
 }

@@ -4,8 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { languages, type Language, type WorkPlace } from '@hand-relay/contract';
-import { forgetAnswers } from '../kept/index.ts';
-import { api, forSite, leave, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
+import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
 import {
   charcoal,
   Choice,
@@ -24,13 +23,16 @@ import {
   type IconName,
 } from '../ui/index.ts';
 import { browserLanguage } from '../text/index.ts';
-import { outbox, OutboxLine, useOutbox } from '../offline/index.ts';
+import { OutboxLine, useOutbox } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
 import { BackupAlarm } from './BackupAlarm.tsx';
 import { Bar } from './Bar.tsx';
 import { NewVersion } from './NewVersion.tsx';
 import { Notices } from './Notices.tsx';
+import { SessionEnds } from './SessionEnds.tsx';
+import { useSignOut } from './useSignOut.ts';
 import { useWorkFor } from './useWorkFor.ts';
+import { WrongClock } from './WrongClock.tsx';
 
 /** Each language by its own name: who reads no other must find it. What is not written in it is said. */
 const names: Record<Language, string> = { en: 'English', de: 'Deutsch: Halle, Packplatz, Rampe' };
@@ -61,6 +63,8 @@ export function Shell({ children }: { children: ReactNode }) {
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
         {!wide && <PhoneHead />}
         {forSite() !== null && <ForSite />}
+        <SessionEnds />
+        <WrongClock />
         <NewVersion />
         <AccountChanges />
         <BackupAlarm />
@@ -136,14 +140,7 @@ function Person({ icon = false }: { icon?: boolean }) {
     setOpen(false);
     router.replace('/');
   };
-  const signOut = async () => {
-    workFor(null);
-    outbox.stop();
-    await leave();
-    await forgetAnswers();
-    store.dispatch(api.util.resetApiState());
-    router.replace('/sign-in');
-  };
+  const signOut = useSignOut();
   return (
     <>
       <Key

@@ -1,14 +1,5 @@
-export {
-  addressOf,
-  api,
-  call,
-  fetchFile,
-  nobodyAnswered,
-  restoreBackup,
-  tags,
-  type Call,
-  type Trouble,
-} from './api.ts';
+export { api, tags } from './api.ts';
+export { addressOf, call, fetchFile, nobodyAnswered, restoreBackup, type Call, type Trouble } from './call.ts';
 export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
 export { remember, remembered } from '../kept/index.ts';
@@ -19,8 +10,9 @@ export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';
 export { close, tell, type Notice } from './notices.ts';
 export { readOrders, type OrderStatus } from './orderList.ts';
+export { serverNow, thisYear, useClockError } from './serverTime.ts';
 export { store, useFrom, useSend } from './store.ts';
 export { troubleOf, words } from './trouble.ts';
 export { readOutlook } from './outlook.ts';
 export { add, fill, releaseOf, setLines, toggle, type Tray } from './tray.ts';
-export { finishLeaving, hasCome, leave } from './signedOut.ts';
+export { finishLeaving, hasCome, hasLeft, leave } from './signedOut.ts';

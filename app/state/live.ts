@@ -1,6 +1,7 @@
 import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
-import { addressOf, api, tags } from './api.ts';
+import { api, tags } from './api.ts';
+import { addressOf } from './call.ts';
 import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
 import { tell } from './notices.ts';

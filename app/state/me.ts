@@ -1,5 +1,6 @@
 import { placeNeeds, places, type Me, type Right, type WorkPlace } from '@hand-relay/contract';
 import { createContext, useContext, useEffect, useState } from 'react';
+import { serverNow } from './serverTime.ts';
 
 export const MeContext = createContext<Me | null>(null);
 
@@ -19,11 +20,11 @@ export function placesOf(me: Me): WorkPlace[] {
   return places.filter((p) => me.person.rights.includes(placeNeeds[p]));
 }
 
-/** The present time, moving on every half minute: enough for words as "in 25 min". */
+/** The present time by the server's clock, moving on every half minute: enough for words as "in 25 min". */
 export function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(serverNow);
   useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 30_000);
+    const timer = setInterval(() => setNow(serverNow()), 30_000);
     return () => clearInterval(timer);
   }, []);
   return now;

@@ -1,5 +1,5 @@
 import { createSlice, nanoid } from '@reduxjs/toolkit';
-import type { Call } from './api.ts';
+import type { Call } from './call.ts';
 
 export interface Notice {
   id: string;

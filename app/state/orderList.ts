@@ -1,6 +1,6 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
 import { orderFromRow, type OrderRow } from '@hand-relay/contract';
-import { call, nobodyAnswered, type Trouble } from './api.ts';
+import { call, nobodyAnswered, type Trouble } from './call.ts';
 import { idle } from './idle.ts';
 
 export type OrderStatus = 'open' | 'closed';

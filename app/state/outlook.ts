@@ -6,7 +6,7 @@ import {
   type OutlookRow,
   type ShortItem,
 } from '@hand-relay/contract';
-import { call, nobodyAnswered, type Trouble } from './api.ts';
+import { call, nobodyAnswered, type Trouble } from './call.ts';
 import { idle } from './idle.ts';
 
 interface OutlookState {

@@ -1,11 +1,11 @@
 import { remember, remembered } from '../kept/index.ts';
-import { call } from './api.ts';
+import { call } from './call.ts';
 
 /** Under this the device remembers that somebody signed out and the server may not have heard of it. */
 const LEFT = 'signed-out';
 
 /** Whether whoever was here signed out: then nobody is signed in, whatever the server still thinks. */
-const hasLeft = (): boolean => remembered(LEFT) === '1';
+export const hasLeft = (): boolean => remembered(LEFT) === '1';
 
 /** Somebody else signed in since: the session of before is this device's no more. */
 export const hasCome = (): void => remember(LEFT, '');

@@ -1,7 +1,8 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
-import { api, whenSignedOut } from './api.ts';
+import { api } from './api.ts';
+import { whenSignedOut } from './call.ts';
 import { noticesReducer } from './notices.ts';
 import { orderListReducer } from './orderList.ts';
 import { outlookReducer } from './outlook.ts';

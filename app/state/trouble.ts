@@ -1,5 +1,5 @@
 import { clock, i18n, number, overWords } from '../text/index.ts';
-import type { Trouble } from './api.ts';
+import type { Trouble } from './call.ts';
 
 /** Words a refusal: what happened, what was expected, what to do. */
 export function words({ code, facts, fields, requestId }: Trouble): string {

@@ -1,4 +1,7 @@
-import { addressOf, call, useOrigin } from '../state/api.ts';
+import { act, renderHook } from '@testing-library/react-native';
+import { SERVER_TIME } from '@hand-relay/contract';
+import { serverNow, useClockError } from '../state/serverTime.ts';
+import { addressOf, call, useOrigin } from '../state/call.ts';
 import { makeStore } from '../state/store.ts';
 import { add, fill, releaseOf, setLines, toggle } from '../state/tray.ts';
 import { close, tell } from '../state/notices.ts';
@@ -14,7 +17,7 @@ interface Sent {
 }
 const sent: Sent[] = [];
 /** Answers in turn; an error is a network that fails. */
-function answers(...list: (Error | { status: number; body: unknown })[]) {
+function answers(...list: (Error | { status: number; body: unknown; headers?: Record<string, string> })[]) {
   sent.length = 0;
   globalThis.fetch = ((address: string, init: Omit<Sent, 'address'>) => {
     sent.push({ ...init, address });
@@ -23,6 +26,7 @@ function answers(...list: (Error | { status: number; body: unknown })[]) {
     return Promise.resolve({
       ok: reply.status < 400,
       status: reply.status,
+      headers: new Headers(reply.headers),
       json: () => (reply.body === undefined ? Promise.reject(new Error('no JSON')) : Promise.resolve(reply.body)),
     });
   }) as never;
@@ -49,6 +53,32 @@ describe('calls', () => {
     const list = call({ name: 'waves' }, { patience: [] });
     await jest.advanceTimersByTimeAsync(20_001);
     expect(await list).toMatchObject({ error: { code: 'network' } });
+  });
+
+  it('go by the time of the server, where the clock of the device is wrong', async () => {
+    const at = (minutes: number) => ({ [SERVER_TIME]: String(Date.now() + minutes * 60_000) });
+    answers({ status: 200, body: { waves: [] }, headers: at(37) });
+    await call({ name: 'waves' });
+    expect(serverNow() - Date.now()).toBeCloseTo(37 * 60_000, -2);
+    const { result } = renderHook(() => useClockError());
+    expect(result.current).toBe(37);
+    // Somebody sets the clock: the next answer contradicts what was known.
+    answers({ status: 200, body: { waves: [] }, headers: at(0) });
+    await act(() => call({ name: 'waves' }));
+    expect(serverNow() - Date.now()).toBeCloseTo(0, -2);
+    expect(result.current).toBe(0);
+    // An answer that was long on its way says little, as long as it does not contradict what is known.
+    answers({ status: 200, body: { waves: [] }, headers: at(0.05) });
+    const slow = globalThis.fetch;
+    globalThis.fetch = (async (...asked: Parameters<typeof fetch>) => {
+      jest.setSystemTime(Date.now() + 10_000);
+      return slow(...asked);
+    }) as never;
+    await call({ name: 'waves' });
+    expect(serverNow() - Date.now()).toBeCloseTo(0, -2);
+    answers({ status: 200, body: { waves: [] }, headers: {} });
+    await call({ name: 'waves' });
+    expect(Number.isFinite(serverNow())).toBe(true);
   });
 
   it('know when an earlier version kept a call that there is no more', async () => {
@@ -154,7 +184,7 @@ describe('what the tab keeps', () => {
     globalThis.fetch = ((address: string) => {
       const status = new URL(address).searchParams.get('status')!;
       return new Promise((resolve) => {
-        waiting[status] = (answer) => resolve({ ok: true, status: 200, json: () => Promise.resolve(answer) });
+        waiting[status] = (answer) => resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
       });
     }) as never;
     const first = store.dispatch(readOrders('open'));

@@ -2,7 +2,7 @@ import { begin } from '../state/begin.ts';
 import { hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
 import { orderRowFields, type OrderRow } from '@hand-relay/contract';
-import { useOrigin } from '../state/api.ts';
+import { useOrigin } from '../state/call.ts';
 import { readOrders, refreshOrders } from '../state/orderList.ts';
 
 const row = (id: string, more: Partial<OrderRow> = {}) => {
@@ -40,7 +40,7 @@ describe('what happens elsewhere', () => {
       const path = String(address).replace('http://relay.test', '');
       asked.push(path);
       const answer = Object.entries(answers).find(([start]) => path.startsWith(start))?.[1] ?? {};
-      return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(answer) });
+      return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
     }) as never;
   });
 

@@ -1,4 +1,4 @@
-import { useOrigin } from '../state/api.ts';
+import { useOrigin } from '../state/call.ts';
 import { hear } from '../state/live.ts';
 import { readOutlook } from '../state/outlook.ts';
 import { makeStore } from '../state/store.ts';
@@ -20,7 +20,7 @@ describe('the outlook of the Desk', () => {
       asked.push(path);
       const body = await reply(path);
       const ok = !('code' in body);
-      return { ok, status: ok ? 200 : 409, json: () => Promise.resolve(body) };
+      return { ok, status: ok ? 200 : 409, headers: new Headers(), json: () => Promise.resolve(body) };
     }) as never;
   });
   const quiet = () => {};

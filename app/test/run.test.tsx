@@ -8,7 +8,8 @@ import { checkDigit } from '@hand-relay/core/gs1';
 import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
 import { usualWay, type Way } from '@hand-relay/core/ways';
 import { useRun } from '../floor/useRun.ts';
-import { api, useOrigin } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import { useOrigin } from '../state/call.ts';
 import { outbox } from '../offline/index.ts';
 import { MeContext, store } from '../state/index.ts';
 import '../text/index.ts';
@@ -126,7 +127,7 @@ function server(picks: RunPick[]) {
     const [status, data] = await answer(String(address).replace('http://relay.test', ''), init);
     // What travels is a copy: the device must not share our objects.
     const copy = JSON.parse(JSON.stringify(data)) as unknown;
-    return { ok: status < 400, status, json: () => Promise.resolve(copy) };
+    return { ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(copy) };
   }) as never;
   return state;
 }

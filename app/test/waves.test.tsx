@@ -22,6 +22,7 @@ const me = {
   version: { product: '0.0.0', app: null },
   accountChanges: [],
   way: usualWay,
+  until: '2100-01-01T00:00:00.000Z',
 };
 const framed = (element: React.ReactElement) => (
   <ThemeProvider theme={createTheme({})}>

@@ -17,6 +17,9 @@ export const keptNames = [
   'takeCount',
 ] as const;
 
+/** Header of every answer: what time it is at the server, in milliseconds since the epoch. */
+export const SERVER_TIME = 'x-server-time';
+
 /** Most that are sent at once. */
 export const MOST_KEPT = 40;
 

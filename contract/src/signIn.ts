@@ -3,15 +3,22 @@ import { id, instant } from './basics.ts';
 import { rightSchema } from './rights.ts';
 import { way } from './ways.ts';
 
+const pin = z.string().regex(/^\d{4,8}$/, 'a PIN has 4 to 8 digits');
+
 export const passwordSignIn = z.strictObject({
   name: z.string().trim().min(1).max(80),
   password: z.string().min(1).max(200),
 });
 export const badgeSignIn = z.strictObject({
   badge: z.string().trim().min(1).max(40),
-  pin: z.string().regex(/^\d{4,8}$/, 'a PIN has 4 to 8 digits'),
+  pin,
 });
-export const signInBody = z.union([passwordSignIn, badgeSignIn]);
+/** Whose session ended, or ends soon, signs in again where they are: the device knows who they were. */
+export const sameSignIn = z.union([
+  z.strictObject({ person: id, pin }),
+  z.strictObject({ person: id, password: z.string().min(1).max(200) }),
+]);
+export const signInBody = z.union([passwordSignIn, badgeSignIn, sameSignIn]);
 
 /** Languages that the interface is written in. */
 export const languages = ['en', 'de'] as const;
@@ -48,6 +55,7 @@ export const me = z.object({
   ),
   /** What the device needs to know of how the site works. */
   way,
+  until: instant.describe('When this session ends'),
   version: z
     .object({ product: z.string(), app: z.string().nullable() })
     .describe('Version of the server, and which build of the app it serves'),

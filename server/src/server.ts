@@ -7,6 +7,7 @@ import { existsSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import { sql } from 'drizzle-orm';
+import { SERVER_TIME } from '@hand-relay/contract';
 import { pino } from 'pino';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
 import { floorRoutes } from './floor/index.ts';
@@ -244,6 +245,8 @@ function openDoors(
   app.use('/api', express.json({ limit: '36mb' }));
   app.use('/api', (_req, res, next) => {
     res.setHeader('Cache-Control', 'no-store');
+    // By it a device learns how wrong its own clock is.
+    res.setHeader(SERVER_TIME, String(platform.clock().getTime()));
     next();
   });
 

@@ -1,6 +1,6 @@
 import type { AddressInfo } from 'node:net';
 import supertest from 'supertest';
-import { endpoints, firstRoleNames, firstRoles, type Endpoint, type EndpointName } from '@hand-relay/contract';
+import { endpoints, firstRoleNames, firstRoles, type Endpoint, type EndpointName, type Me } from '@hand-relay/contract';
 import { house } from '@hand-relay/demo';
 import { openTest, personOf, type TestRelay } from './relay.ts';
 
@@ -34,6 +34,26 @@ describe('signing in', () => {
     }
     now = new Date(now.getTime() + 5 * 60_000 + 1);
     expect((await post({ name: 'tobi', password: house.PASSWORD })).status).toBe(200);
+  });
+
+  it('takes the secret alone of who was signed in on a device, counted with all other tries, and ends the session before', async () => {
+    const device = supertest.agent(relay.app);
+    const { body: before } = await device.post('/api/session').send({ badge: 'BADGE-2003', pin: house.PIN });
+    const { person, until } = before as Me;
+    const { headers } = await device.post('/api/session').send({ person: person.id, pin: house.PIN });
+    expect(headers['set-cookie']![0]).toMatch(/^relay=/);
+    const sessions = `select count(*)::int as n from session where person_id = '${person.id}'`;
+    expect(await relay.query(sessions)).toEqual([{ n: 1 }]);
+    now = new Date(now.getTime() + 60_000);
+    const { body: again } = await device.post('/api/session').send({ person: person.id, pin: house.PIN });
+    expect(Date.parse((again as Me).until)).toBe(Date.parse(until) + 60_000);
+    // From elsewhere, by id and by badge together there are five tries; an id that nobody has is refused alike.
+    const statuses: number[] = [];
+    for (const body of [{ person: person.id }, { badge: 'BADGE-2003' }])
+      for (let i = 0; i < 3; i++) statuses.push((await post({ ...body, pin: '0000' })).status);
+    expect(statuses).toEqual([401, 401, 401, 401, 401, 429]);
+    expect((await post({ person: 'nobody', pin: '0000' })).body).toMatchObject({ status: 401, code: 'sign-in' });
+    now = new Date(now.getTime() + 5 * 60_000 + 1);
   });
 
   it('counts tries that come at the same time: no more than five are looked at', async () => {

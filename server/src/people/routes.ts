@@ -62,19 +62,22 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
     const given = cookieOf(req.headers.cookie, DEVICE_COOKIE);
     const named = given && /^[\w-]{32}$/.test(given) ? given : newDevice();
     const from = { device, browser, address: req.ip ?? '', cookie: named };
-    const { token, expiresAt, personId, siteId } = await signIn(platform, body, from);
+    const { token, expiresAt, personId, siteId, sessionId } = await signIn(platform, body, from);
     const known = new Date(Date.now() + DEVICE_DAYS * 86_400_000);
     res.setHeader('Set-Cookie', [
       cookie(COOKIE, token, req.secure, expiresAt),
       cookie(DEVICE_COOKIE, named, req.secure, known),
     ]);
-    return whoIs(platform, personId, siteId);
+    // What this device was signed in by before is over: its cookie is gone.
+    const before = tokenOf(req.headers.cookie);
+    if (before) await sessions.end(before);
+    return whoIs(platform, { personId, siteId, sessionId });
   });
-  serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor.personId, actor.siteId));
+  serve(doors, endpoints.me, ({ actor }) => whoIs(platform, actor));
   serve(doors, endpoints.switchSite, async ({ actor, body, change }) => {
     await change((current) => switchSite(current, body.site));
     sessions.forget(actor.sessionId);
-    return whoIs(platform, actor.personId, body.site);
+    return whoIs(platform, { ...actor, siteId: body.site });
   });
   serve(doors, endpoints.sawAccountChanges, async ({ body, change }) => {
     await change((current) => sawChanges(current, body.upTo));

@@ -3,7 +3,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { eq, sql } from 'drizzle-orm';
 import type { Me, Right } from '@hand-relay/contract';
-import { Refusal, rows, type Actor, type Change, type Platform } from '../platform/index.ts';
+import { iso, Refusal, rows, type Actor, type Change, type Platform } from '../platform/index.ts';
 import { person, session, site } from '../tables/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { changesOf } from './changes.ts';
@@ -15,7 +15,11 @@ const KNOWN_FOR_MS = 400 * 86_400_000;
 /** How long a session's owner is remembered without asking the database again. */
 const REMEMBER_MS = 5_000;
 
-export type Credentials = { name: string; password: string } | { badge: string; pin: string };
+export type Credentials =
+  | { name: string; password: string }
+  | { badge: string; pin: string }
+  | { person: string; password: string }
+  | { person: string; pin: string };
 
 /** Hash of a password or PIN (argon2id, the library's defaults: 19 MiB, two passes). */
 export function hashSecret(secret: string): Promise<string> {
@@ -45,7 +49,8 @@ export interface SignInFrom {
 }
 
 /**
- * Signs a person in by name and password or by badge and PIN.
+ * Signs a person in by name and password or by badge and PIN; or by either secret alone on a device that knows who was
+ * signed in on it last.
  *
  * An unknown name costs the same time as a wrong password, and every refusal reads the same, so that nobody learns
  * which part was wrong.
@@ -57,15 +62,12 @@ export async function signIn(
   platform: Platform,
   credentials: Credentials,
   from: SignInFrom,
-): Promise<{ token: string; expiresAt: Date; personId: string; siteId: string }> {
+): Promise<{ token: string; expiresAt: Date; personId: string; siteId: string; sessionId: string }> {
   const { db, clock, log } = platform;
   const now = clock();
-  const byName = 'name' in credentials;
-  const account = byName ? credentials.name.toLowerCase() : credentials.badge.toUpperCase();
-  const [found] = await db
-    .select()
-    .from(person)
-    .where(byName ? eq(person.login, account) : eq(person.badge, account));
+  const byPassword = 'password' in credentials;
+  const [found] = await db.select().from(person).where(namedBy(credentials));
+  const account = found ? ((byPassword ? found.login : found.badge) ?? found.id) : typed(credentials);
   const device = hashOf(from.cookie);
   const known = await rows<{ device: string }>(
     db,
@@ -73,13 +75,13 @@ export async function signIn(
   );
   const trial: Trial = {
     account,
-    kind: byName ? 'password' : 'pin',
+    kind: byPassword ? 'password' : 'pin',
     address: from.address,
     device: { cookie: from.cookie, known: known.length > 0 },
   };
   await countTry(platform, trial);
-  const stored = byName ? found?.passwordHash : found?.pinHash;
-  const secret = byName ? credentials.password : credentials.pin;
+  const stored = byPassword ? found?.passwordHash : found?.pinHash;
+  const secret = byPassword ? credentials.password : credentials.pin;
   const right = await verify(stored ?? (await (decoy ??= hashSecret('nobody has this one'))), secret);
   const [at] = found ? await rows<{ id: string }>(db, sitesOf(found.id)) : [];
   if (!found || !stored || !right || !at) {
@@ -105,8 +107,15 @@ export async function signIn(
     await tx.execute(sql`delete from session where expires_at < ${now.toISOString()}`);
     await tx.execute(sql`delete from known_device where at < ${new Date(now.getTime() - KNOWN_FOR_MS).toISOString()}`);
   });
-  return { token, expiresAt, personId: found.id, siteId: at.id };
+  return { token, expiresAt, personId: found.id, siteId: at.id, sessionId: digest(token) };
 }
+
+/** What somebody typed or scanned to say who they are, as accounts are written. */
+const typed = (given: Credentials): string =>
+  'name' in given ? given.name.toLowerCase() : 'badge' in given ? given.badge.toUpperCase() : given.person;
+
+const namedBy = (given: Credentials) =>
+  eq('name' in given ? person.login : 'badge' in given ? person.badge : person.id, typed(given));
 
 function digest(token: string): string {
   return createHash('sha256').update(token).digest('base64url');
@@ -199,20 +208,26 @@ export async function switchSite(change: Change, siteId: string): Promise<void> 
 }
 
 /** What the app learns of the person who is signed in. */
-export async function whoIs(platform: Platform, personId: string, siteId: string): Promise<Me> {
+export async function whoIs(
+  platform: Platform,
+  { personId, siteId, sessionId }: { personId: string; siteId: string; sessionId: string },
+): Promise<Me> {
   const { db } = platform;
-  const [found] = await rows<Me['person']>(
+  const [found] = await rows<Me['person'] & { until: string }>(
     db,
-    sql`select p.id, p.name, p.language, m.roles, ${rightsAt} as rights from person p
-        join membership m on m.person_id = p.id and m.site_id = ${siteId} and m.active where p.id = ${personId}`,
+    sql`select p.id, p.name, p.language, m.roles, ${rightsAt} as rights, ${iso(sql`s.expires_at`)} as until from person p
+        join membership m on m.person_id = p.id and m.site_id = ${siteId} and m.active
+        join session s on s.id = ${sessionId} where p.id = ${personId}`,
   );
   const [at] = await db.select().from(site).where(eq(site.id, siteId));
   if (!found || !at) throw new Refusal(401, 'not-signed-in');
+  const { until, ...who } = found;
   return {
-    person: found,
+    person: who,
     site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
     sites: await rows<Me['sites'][number]>(db, sitesOf(personId)),
     way: await wayOf(db, siteId),
+    until,
     version: platform.version,
     standins: platform.standins,
     accountChanges: await changesOf(db, personId),

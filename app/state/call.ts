@@ -1,0 +1,176 @@
+import { DONE_AGO, endpoints, keptNames, SERVER_TIME, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import type { z } from 'zod';
+import { deviceName, randomKey } from './device.ts';
+import { forSite } from './forSite.ts';
+import { sawServerTime } from './serverTime.ts';
+
+export interface Call {
+  name: EndpointName;
+  id?: string;
+  query?: Record<string, string | number | undefined>;
+  body?: unknown;
+}
+
+/** What went wrong, as the server's problem or ours when it did not answer. */
+export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 'status'>;
+
+/** No server was reached. */
+export const nobodyAnswered: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+/** A server answered that it, or what stands before it, has a fault. */
+const faulty = (status: number): Trouble => ({ ...nobodyAnswered, code: 'server-fault', status });
+/** This version of the app does not know the call: an earlier one kept it. */
+const unknownCall: Trouble = { ...nobodyAnswered, code: 'unknown-call', status: 410 };
+
+/** What a picker needs where the radio does not reach: kept as it was answered last. */
+export const KEPT: ReadonlySet<string> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putBacks']);
+/** What a device did, sent as soon as may be. */
+const SENT: ReadonlySet<string> = new Set<EndpointName>([...keptNames, 'keepPhoto', 'sendKept']);
+
+/** When a call found nothing but silence, and how long the next ones that have something kept wait less for it. */
+let silentAt = -Infinity;
+const SILENCE_MS = 15_000;
+
+/** Milliseconds after which nobody answers any more: a network that swallows what is sent says so of itself never. */
+function limitOf(name: EndpointName, method: Endpoint['method']): number {
+  if (name === 'sendKept' || name === 'keepPhoto') return 10_000;
+  if (KEPT.has(name) && Date.now() - silentAt < SILENCE_MS) return 800;
+  if (KEPT.has(name) || SENT.has(name) || name === 'signOut') return 4_000;
+  return method === 'GET' ? 20_000 : 180_000;
+}
+
+const PATIENCE_MS = [300, 1200];
+
+/** The address of an endpoint, for calls and links, at the site that this screen works for. */
+export function addressOf({ name, id, query }: Omit<Call, 'body'>): string {
+  const path = endpoints[name].path.replace(':id', encodeURIComponent(id ?? ''));
+  const search = new URLSearchParams(
+    Object.entries({ ...query, at: forSite() ?? undefined }).flatMap(([k, v]) =>
+      v === undefined ? [] : [[k, String(v)]],
+    ),
+  );
+  const text = search.toString();
+  return text ? `${path}?${text}` : path;
+}
+
+/** Where the server is: beside the app, or as tests say. */
+let origin = '';
+export function useOrigin(address: string): void {
+  origin = address;
+}
+
+/** Told when a call finds that nobody is signed in any more: from afar, or as the shift is over. */
+let signedOut = () => {};
+export function whenSignedOut(told: () => void): void {
+  signedOut = told;
+}
+
+/**
+ * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
+ * that it happens once.
+ *
+ * @param patience milliseconds before each further try
+ * @param ago milliseconds since it was done, where it was kept for a while
+ */
+export async function call(
+  ask: Call,
+  {
+    key = randomKey(),
+    patience = PATIENCE_MS,
+    ago = 0,
+  }: { key?: string; patience?: readonly number[]; ago?: number } = {},
+): Promise<{ data: unknown } | { error: Trouble }> {
+  const endpoint: Endpoint | undefined = Object.hasOwn(endpoints, ask.name) ? endpoints[ask.name] : undefined;
+  if (!endpoint) return { error: unknownCall };
+  const headers: Record<string, string> = { 'X-Device': deviceName() };
+  if (endpoint.method === 'POST') {
+    headers['Idempotency-Key'] = key;
+    headers['Content-Type'] = 'application/json';
+    headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
+  }
+  for (let attempt = 0; ; attempt++) {
+    const limit = new AbortController();
+    const asked = Date.now();
+    const timer = setTimeout(() => limit.abort(), limitOf(ask.name, endpoint.method));
+    try {
+      const response = await fetch(origin + addressOf(ask), {
+        method: endpoint.method,
+        headers,
+        credentials: 'same-origin',
+        signal: limit.signal,
+        ...(endpoint.method === 'POST' ? { body: JSON.stringify(ask.body ?? {}) } : {}),
+      });
+      sawServerTime(Number(response.headers.get(SERVER_TIME) ?? NaN), asked, Date.now());
+      const answer: unknown = await response.json().catch(() => null);
+      silentAt = -Infinity;
+      if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
+      const problem = answer as Problem | null;
+      if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
+      if (problem?.code) return { error: problem };
+      return { error: response.status >= 500 ? faulty(response.status) : nobodyAnswered };
+    } catch {
+      if (limit.signal.aborted) silentAt = Date.now();
+      const pause = patience[attempt];
+      if (pause === undefined) return { error: nobodyAnswered };
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+}
+
+/**
+ * Whether an answer is our server's: a guest network answers everything with its sign-in page, be it HTML or JSON. What
+ * a device did must be answered with all that its endpoint answers, or a scan would be lost; other answers with some of
+ * it, as servers of another version know other fields.
+ */
+function isOurs(name: EndpointName, { answer }: Endpoint, got: unknown): boolean {
+  if (typeof got !== 'object' || got === null || Array.isArray(got)) return false;
+  const { shape } = (answer ?? {}) as { shape?: Record<string, z.ZodType> };
+  if (!shape) return true;
+  const keys = Object.entries(shape);
+  if (SENT.has(name)) return keys.every(([key, value]) => key in got || value.safeParse(undefined).success);
+  return keys.length === 0 || keys.some(([key]) => key in got);
+}
+
+/** A file that an endpoint makes of what is sent. */
+export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Trouble }> {
+  try {
+    const response = await fetch(origin + addressOf(ask), {
+      method: endpoints[ask.name].method,
+      headers: { 'X-Device': deviceName(), 'Idempotency-Key': randomKey(), 'Content-Type': 'application/json' },
+      credentials: 'same-origin',
+      body: JSON.stringify(ask.body ?? {}),
+    });
+    return response.ok ? { data: await response.blob() } : { error: (await response.json()) as Problem };
+  } catch {
+    return { error: nobodyAnswered };
+  }
+}
+
+/**
+ * Sends a backup to be looked at, or restored in place of everything. Sent once and never again by itself: a second restore behind
+ * the first would undo what people did in between.
+ */
+export async function restoreBackup(
+  file: Blob,
+  name: 'restore' | 'lookAtBackup' = 'restore',
+): Promise<{ data: { site: string; orders: number; lastAt: string | null } } | { error: Trouble }> {
+  try {
+    const response = await fetch(origin + addressOf({ name }), {
+      method: 'POST',
+      headers: {
+        'X-Device': deviceName(),
+        'Idempotency-Key': randomKey(),
+        'Content-Type': 'application/octet-stream',
+      },
+      credentials: 'same-origin',
+      body: file,
+    });
+    const answer: unknown = await response.json();
+    return response.ok
+      ? { data: answer as { site: string; orders: number; lastAt: string | null } }
+      : { error: answer as Problem };
+  } catch {
+    return { error: nobodyAnswered };
+  }
+}
