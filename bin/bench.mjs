@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { build } from './build.mjs';
-import { needChromium } from './chromium.mjs';
+import { needChromium } from './debian.mjs';
 import { root } from './lib.mjs';
 
 await build();

@@ -6,6 +6,7 @@ const entries = {
   start: 'server/src/start.ts',
   demo: 'demo/src/start.ts',
   restore: 'server/src/restore.ts',
+  carry: 'server/src/carry.ts',
   'embedded.worker': 'server/src/platform/database/embedded.worker.ts',
   'files.worker': 'server/src/platform/files.worker.ts',
   'computation.worker': 'server/src/platform/computation.worker.ts',

@@ -5,7 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { needChromium } from './chromium.mjs';
+import { needChromium } from './debian.mjs';
 import { root } from './lib.mjs';
 
 /**

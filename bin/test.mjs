@@ -2,13 +2,14 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { needChromium } from './chromium.mjs';
+import { needChromium, needPostgres } from './debian.mjs';
 import { installed, quiet, root } from './lib.mjs';
 import { jestOf, unitProjects } from './unit.mjs';
 
 /** Everything that must hold: lint, types, all tests. Ends with a line that counts them. */
 installed();
 needChromium();
+needPostgres();
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });

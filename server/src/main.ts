@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { dirname, isAbsolute } from 'node:path';
 import { drawnIn, restore } from './keep/index.ts';
-import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
+import { OperatorError, productFolder } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
 import { mustFit, ownCertificate } from './tls.ts';
 
@@ -97,7 +97,7 @@ function onOff(env: NodeJS.ProcessEnv, name: string): boolean {
 }
 
 /** A setting that cannot be; the message says which and what it must be. */
-export class BadSetting extends Error {}
+export class BadSetting extends OperatorError {}
 
 /** Opens and listens, and closes cleanly on Ctrl-C or kill. Ends the process with 2 when it cannot start. */
 export async function run(
@@ -170,7 +170,7 @@ export async function run(
     if (own)
       console.log(`The certificate is this machine's own${own.made ? ', made just now' : ''}: ${own.file}. ${TRUST}`);
   } catch (error) {
-    if (error instanceof FolderInUse || error instanceof NewerDatabase || error instanceof BadSetting) {
+    if (error instanceof OperatorError) {
       console.error(error.message);
       process.exit(2);
     }

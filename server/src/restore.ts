@@ -1,5 +1,5 @@
-import { FolderInUse, NewerDatabase, productFolder } from './platform/index.ts';
-import { BadBackup, restore } from './keep/restore.ts';
+import { OperatorError, productFolder } from './platform/index.ts';
+import { restore } from './keep/restore.ts';
 
 /** The command that restores a backup: exits with 2 where it cannot. */
 const [file] = process.argv.slice(2);
@@ -14,9 +14,8 @@ try {
   if (aside) console.log(`What was there before is in ${aside}. Delete it when all is well.`);
   process.exit(0);
 } catch (error) {
-  const known = error instanceof BadBackup || error instanceof FolderInUse || error instanceof NewerDatabase;
   const missing = (error as NodeJS.ErrnoException).code === 'ENOENT';
-  if (!known && !missing) throw error;
+  if (!(error instanceof OperatorError) && !missing) throw error;
   console.error(missing ? `There is no file ${file}.` : (error as Error).message);
   process.exit(2);
 }

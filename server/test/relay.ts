@@ -49,20 +49,25 @@ export function openEmpty(options: Partial<ServerOptions> = {}, from = process.e
   });
 }
 
-/** A server filled with the demo scenario. */
+/**
+ * A server filled with the demo scenario.
+ *
+ * @param filled whether its database holds the scenario of today already
+ */
 export async function openTest(
   { size, clock }: { size?: number; clock?: () => Date } = {},
-  more: Partial<ServerOptions> = {},
+  { filled = false, ...more }: Partial<ServerOptions> & { filled?: boolean } = {},
 ): Promise<TestRelay> {
   // The demo as it was filled when the tests began, unless it must be of another time or size.
-  const usual = size === undefined && !clock;
+  const usual = size === undefined && !clock && !more.database;
   const relay = await openEmpty(
     { ...(clock ? { clock } : {}), ...more },
     usual ? process.env['HOUSE_DUMP']! : undefined,
   );
-  const scenario = usual
-    ? generate({ today: localDate(Date.parse(process.env['HOUSE_DAY']!), house.site.timeZone) })
-    : await loadScenario(relay.platform.db, (clock ?? (() => new Date()))(), { size: size ?? 1 });
+  const scenario =
+    usual || filled
+      ? generate({ today: localDate(Date.parse(process.env['HOUSE_DAY']!), house.site.timeZone) })
+      : await loadScenario(relay.platform.db, (clock ?? (() => new Date()))(), { size: size ?? 1 });
   return {
     ...relay,
     scenario,

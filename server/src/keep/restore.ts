@@ -5,7 +5,18 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import { iso, lockFolder, migrateUp, openDatabase, recordset, rows, type Database } from '../platform/index.ts';
+import {
+  iso,
+  lockFolder,
+  migrateUp,
+  mustBeOurs,
+  NewerDatabase,
+  openDatabase,
+  OperatorError,
+  recordset,
+  rows,
+  type Database,
+} from '../platform/index.ts';
 
 const unsqueeze = promisify(gunzip);
 
@@ -32,7 +43,7 @@ const SKIPPED = { sscc: 10_000, others: 1_000 };
 const ASIDE_KEPT = 2;
 
 /** A file that cannot be restored, with why. */
-export class BadBackup extends Error {}
+export class BadBackup extends OperatorError {}
 
 async function look({ db }: Database): Promise<Omit<Restored, 'aside'>> {
   const [found] = await rows<Omit<Restored, 'aside'>>(
@@ -50,7 +61,7 @@ async function look({ db }: Database): Promise<Omit<Restored, 'aside'>> {
  *
  * @param drawn what the running server had drawn last, where one was
  *
- * @throws BadBackup when the file is no backup, or of a newer version
+ * @throws BadBackup when the file is no backup; NewerDatabase, OtherDatabaseVersion when another version made it
  * @throws FolderInUse when a server runs on the folder
  */
 export async function restore(
@@ -115,15 +126,29 @@ async function unpack(file: string, folder: string): Promise<string> {
   const cluster = await unsqueeze(await readFile(file)).catch((error: Error) => {
     throw new BadBackup(`${basename(file)} is no backup of Hand Relay: ${error.message}.`);
   });
+  const version = fileInTar(cluster, 'PG_VERSION');
+  if (version === null) throw new BadBackup(`${basename(file)} is no backup of Hand Relay: it holds no database.`);
+  mustBeOurs(basename(file), version);
   const from = join(folder, 'cluster.tar');
   await writeFile(from, cluster);
   return from;
 }
 
+/** Text of a small file in a tar archive (POSIX ustar: blocks of 512 bytes, the name first, the size in octal at 124). */
+function fileInTar(archive: Buffer, wanted: string): string | null {
+  const text = (from: number, length: number) => archive.toString('latin1', from, from + length).split('\0')[0]!;
+  for (let at = 0; at + 512 <= archive.length;) {
+    const size = parseInt(text(at + 124, 12), 8) || 0;
+    if (text(at, 100).replace(/^(\.?\/)+/, '') === wanted) return text(at + 512, size);
+    at += 512 * (1 + Math.ceil(size / 512));
+  }
+  return null;
+}
+
 /**
  * Looks at a backup without restoring it.
  *
- * @throws BadBackup when it could not be restored
+ * @throws BadBackup, NewerDatabase, OtherDatabaseVersion when it could not be restored
  */
 export async function lookAtBackup(file: string): Promise<Omit<Restored, 'aside'>> {
   const work = await mkdtemp(join(tmpdir(), 'hand-relay-look-'));
@@ -140,7 +165,12 @@ async function tryOut(file: string, from: string): Promise<Omit<Restored, 'aside
     throw new BadBackup(`${basename(file)} cannot be opened: ${error.message}.`);
   });
   try {
-    await migrateUp(database.db);
+    await migrateUp(database.db).catch((error: unknown) => {
+      if (!(error instanceof NewerDatabase)) throw error;
+      throw new NewerDatabase(
+        `${basename(file)} was made by a newer version of Hand Relay. Restore it with that version. Nothing was changed.`,
+      );
+    });
     const found = await look(database);
     if (!found.site) throw new BadBackup(`${basename(file)} holds no site.`);
     return found;

@@ -6,7 +6,7 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request } from 'express';
 import { endpoints } from '@hand-relay/contract';
-import { Refusal, serve, type Database, type Doors } from '../platform/index.ts';
+import { NewerDatabase, OtherDatabaseVersion, Refusal, serve, type Database, type Doors } from '../platform/index.ts';
 import { backupName, backupOf } from './backup.ts';
 import type { Backups } from './nightly.ts';
 import { BadBackup, lookAtBackup } from './restore.ts';
@@ -42,8 +42,7 @@ export function keepRoutes(
     try {
       return await lookAtBackup(file);
     } catch (error) {
-      if (error instanceof BadBackup) throw new Refusal(422, 'not-a-backup', { why: error.message });
-      throw error;
+      throw asRefusal(error);
     } finally {
       await rm(join(file, '..'), { recursive: true, force: true });
     }
@@ -59,10 +58,17 @@ export function keepRoutes(
       return found;
     } catch (error) {
       await rm(join(file, '..'), { recursive: true, force: true });
-      if (error instanceof BadBackup) throw new Refusal(422, 'not-a-backup', { why: error.message });
-      throw error;
+      throw asRefusal(error);
     }
   });
+}
+
+/** Says on the page what is wrong with a file: that it is none, or that another version made it. */
+function asRefusal(error: unknown): unknown {
+  if (error instanceof NewerDatabase) return new Refusal(422, 'newer-backup');
+  if (error instanceof OtherDatabaseVersion) return new Refusal(422, 'other-database-version');
+  if (error instanceof BadBackup) return new Refusal(422, 'not-a-backup', { why: error.message });
+  return error;
 }
 
 /** Writes what is sent to a file of its own, piece by piece: a backup may be larger than the memory. */

@@ -5,6 +5,7 @@ import pg from 'pg';
 import { startThread } from '../modules.ts';
 import * as schema from '../../tables/index.ts';
 import { lockFolder, type FolderLock } from './lock.ts';
+import { mustBeReadable } from './major.ts';
 import { DatabaseThread } from './thread.ts';
 import { PortStream } from './wire.ts';
 
@@ -135,6 +136,7 @@ async function openServer(url: string, onLost: (error: Error) => void): Promise<
 
 async function openEmbedded({ folder, from, lock: held, onDead = () => {} }: DatabaseOptions): Promise<Database> {
   const onTaken = () => onDead(new Error(`Another machine took the data folder ${folder}.`));
+  if (folder) mustBeReadable(folder);
   const lock = held ?? (folder ? await lockFolder(folder, new Date(), onTaken) : null);
   const { port1, port2 } = new MessageChannel();
   let stream: PortStream | undefined;

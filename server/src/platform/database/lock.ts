@@ -3,6 +3,7 @@ import { chmodSync, mkdirSync, readFileSync, readlinkSync, renameSync, rmSync, s
 import { createServer, type Server } from 'node:net';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
+import { OperatorError } from '../operatorError.ts';
 
 /** What the lock file says of the process that holds the folder. */
 interface Holder {
@@ -22,7 +23,7 @@ const DEAD_AFTER_MS = 30_000;
 const SETTLE_MS = 1_500;
 
 /** A data folder that another running process holds. Its message is for the person who started the second one. */
-export class FolderInUse extends Error {}
+export class FolderInUse extends OperatorError {}
 
 /** A taken data folder. */
 export interface FolderLock {

@@ -1,26 +1,34 @@
 import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { readFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { productFolder } from '../modules.ts';
+import { OperatorError } from '../operatorError.ts';
 import type { Db } from './connect.ts';
 
 /** A database written by a newer version than this one. */
-export class NewerDatabase extends Error {}
+export class NewerDatabase extends OperatorError {}
 
 interface MigrationList {
   entries: { when: number; tag: string }[];
 }
 
+const folderOfMigrations = () => productFolder('server', 'drizzle');
+const journalIn = (folder: string) => join(folder, 'meta', '_journal.json');
+const listOf = (folder: string) => JSON.parse(readFileSync(journalIn(folder), 'utf8')) as MigrationList;
+
+/** Number of the last migration that this version knows. */
+export const newestMigration = (): number => Math.max(...listOf(folderOfMigrations()).entries.map((e) => e.when));
+
 /**
  * Brings the schema up to this version.
  *
+ * @param upTo number of the last migration that is wanted: the schema of an earlier version
  * @throws NewerDatabase when the database holds migrations that this version does not know; nothing is changed
  */
-export async function migrateUp(db: Db): Promise<void> {
-  const migrationsFolder = productFolder('server', 'drizzle');
-  const list = JSON.parse(readFileSync(join(migrationsFolder, 'meta', '_journal.json'), 'utf8')) as MigrationList;
-  const newest = Math.max(...list.entries.map((e) => e.when));
+export async function migrateUp(db: Db, upTo = Infinity): Promise<void> {
+  const newest = newestMigration();
   const there = await db.execute<{ found: boolean }>(
     sql`select to_regclass('drizzle.__drizzle_migrations') is not null as found`,
   );
@@ -33,5 +41,14 @@ export async function migrateUp(db: Db): Promise<void> {
         'This database was written by a newer version of Hand Relay. Start that version, or restore a backup made with this one. Nothing was changed.',
       );
   }
-  await migrate(db, { migrationsFolder });
+  if (upTo >= newest) return migrate(db, { migrationsFolder: folderOfMigrations() });
+  const part = mkdtempSync(join(tmpdir(), 'hand-relay-migrations-'));
+  try {
+    cpSync(folderOfMigrations(), part, { recursive: true });
+    const list = listOf(part);
+    writeFileSync(journalIn(part), JSON.stringify({ ...list, entries: list.entries.filter((e) => e.when <= upTo) }));
+    await migrate(db, { migrationsFolder: part });
+  } finally {
+    rmSync(part, { recursive: true, force: true });
+  }
 }

@@ -1,0 +1,3 @@
+export { dumpTo } from './dump.ts';
+export { CannotCarry } from './format.ts';
+export { loadFrom } from './load.ts';
