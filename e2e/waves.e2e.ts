@@ -86,7 +86,7 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
       const spot = at(aisle.x, y);
       await desk.mouse.click(spot.x, spot.y);
     }
-    await expect(desk.getByText(/^The floor is changed\./)).toBeVisible();
+    await expect(desk.getByText(/^Floor changed\./)).toBeVisible();
     expect((await api<{ blocked: object[] }>(desk, '/api/floor/layout')).blocked).toEqual([
       expect.objectContaining({ aisle: aisle.id }),
     ]);

@@ -10,6 +10,16 @@ export async function kept(address: string): Promise<unknown> {
   return (await database())?.get('answers', address);
 }
 
+/** What the server answered last at all addresses that begin so. */
+export async function allKept(prefix: string): Promise<unknown[]> {
+  return (await (await database())?.getAll('answers', IDBKeyRange.bound(prefix, `${prefix}\uffff`))) ?? [];
+}
+
+/** Forgets what was answered at one address. */
+export async function forgetAnswer(address: string): Promise<void> {
+  await (await database())?.delete('answers', address);
+}
+
 /** Forgets all answers: they are somebody's who signs out. */
 export async function forgetAnswers(): Promise<void> {
   await (await database())?.clear('answers');

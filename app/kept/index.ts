@@ -1,5 +1,5 @@
 export { remember, remembered } from './choices.ts';
-export { forgetAnswers, keep, kept } from './answers.ts';
+export { allKept, forgetAnswer, forgetAnswers, keep, kept } from './answers.ts';
 export { rowsOf, type Rows } from './rows.ts';
 export { installOnDevice } from './serviceWorker.ts';
 export { isOutdated, takeNewVersion } from './version.ts';

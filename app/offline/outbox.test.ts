@@ -1,9 +1,12 @@
 import fc from 'fast-check';
-import { MOST_KEPT } from '@hand-relay/contract';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { keptCall, MOST_KEPT, type RunDetail } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
 import type { Trouble } from '../state/index.ts';
 import type { Rows } from '../kept/index.ts';
-import { Outbox, type Entry, type Lost, type OutboxOptions } from './outbox.ts';
+import { Outbox, type Entry, type Kept, type Lost, type OutboxOptions } from './outbox.ts';
+import { missingAfterRestore } from './restored.ts';
 
 /** What a device keeps: it outlives the page. */
 function keeping<T extends { seq: number } | { id: string }>(): Rows<T> & { rows: Map<number | string, T> } {
@@ -70,7 +73,65 @@ function device() {
   return { there, options, open, does, outbox, lost, told, read, settled, wait: (ms: number) => void (clock += ms) };
 }
 
+/** Rows of the outbox as each release kept them. */
+const releases = readdirSync(join(__dirname, '../../releases'), { withFileTypes: true })
+  .filter((f) => f.isDirectory())
+  .map(({ name }) => [
+    name,
+    JSON.parse(readFileSync(join(__dirname, '../../releases', name, 'outbox.json'), 'utf8')),
+  ]) as [string, { entries: Entry[] }][];
+
 describe('the outbox', () => {
+  it.each(releases)(
+    'sends what release %s kept, in its order, as this version of the contract reads it',
+    async (_, left) => {
+      const d = device();
+      for (const entry of left.entries) await d.outbox.put(entry);
+      const sent: Kept[] = [];
+      const box = new Outbox({
+        ...d.options,
+        send: (calls) => {
+          sent.push(...calls);
+          return Promise.resolve(calls.map((_, i) => ({ data: { verdict: left.entries[i]!.verdict } })));
+        },
+      });
+      await box.start(left.entries[0]!.person);
+      await d.settled();
+      expect(sent.map((c) => c.key)).toEqual(left.entries.map((e) => e.key));
+      for (const { ask, key, agoMs } of sent)
+        keptCall.parse({ name: ask.name, id: ask.id, key, ago: Math.round(agoMs), body: ask.body ?? {} });
+      expect(box.snapshot()).toMatchObject({ entries: [], lost: [] });
+    },
+  );
+
+  it('makes tasks of what a restored server does not know any more, told to the Desk once', async () => {
+    const run = (picked: number[]): RunDetail =>
+      ({
+        run: { id: 'r1', number: '0042' },
+        picks: picked.map((units, i) => ({
+          picked: units,
+          step: { id: `p${i}`, bin: `A-0${i}`, item: { name: `Item ${i}` } },
+        })),
+      }) as unknown as RunDetail;
+    const units = (list: ReturnType<typeof missingAfterRestore>) => list.map((l) => [l.id, l.about.units]);
+    expect(units(missingAfterRestore(run([2, 3, 0]), null))).toEqual([
+      ['r1 p0', 2],
+      ['r1 p1', 3],
+    ]);
+    expect(units(missingAfterRestore(run([2, 3, 0]), run([2, 1, 0])))).toEqual([['r1 p1', 2]]);
+    expect(missingAfterRestore(run([2, 3, 0]), run([2, 3, 1]))).toEqual([]);
+    const d = device();
+    const box = d.open();
+    await box.start('pico');
+    const lost = missingAfterRestore(run([2]), null);
+    await Promise.all([box.addLost('pico', lost), box.addLost('pico', lost)]);
+    expect(box.snapshot().lost).toHaveLength(1);
+    expect(d.told).toEqual([
+      expect.objectContaining({ person: 'pico', trouble: expect.objectContaining({ code: 'restored' }) }),
+    ]);
+    expect([...d.lost.rows.keys()]).toEqual(['r1 p0']);
+  });
+
   it('brings every thing that was done to the server once and in order, through gaps, lost answers and reloads', async () => {
     await fc.assert(
       fc.asyncProperty(

@@ -186,6 +186,11 @@ export class Outbox {
     if (this.state.reachable) void this.pump();
   }
 
+  /** Adds tasks for what the server had taken and does not have any more. */
+  async addLost(person: string, list: readonly ({ run: string } & Omit<Lost, 'at' | 'person'>)[]): Promise<void> {
+    for (const { run, ...lost } of list) await this.addTask(run, { ...lost, person }, true);
+  }
+
   /** A task was done: what the server did not take is put right. */
   settle(id: string): void {
     this.set({ lost: this.state.lost.filter((l) => l.id !== id) });
@@ -278,18 +283,28 @@ export class Outbox {
     // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
     if (!handled(entry.after) || (said && this.options.now() - entry.seq / 1000 < SAID_MS)) return;
     const id = `${entry.ask.id} ${entry.after?.kind === 'pick' ? entry.after.pick : entry.after?.kind}`;
+    const { about, person, ask } = entry;
+    // The Desk hears of what is in somebody's hands; a count that was not taken is asked again by itself.
+    await this.addTask(ask.id, { id, about, person, trouble }, ask.name !== 'takeCount');
+  }
+
+  /** One task for each thing, whatever was tried with it, and told to the Desk once. */
+  private async addTask(
+    run: string,
+    { id, about, person, trouble }: Omit<Lost, 'at'>,
+    tellDesk: boolean,
+  ): Promise<void> {
     const before = this.state.lost.find((l) => l.id === id);
     const lost: Lost = {
       id,
-      person: entry.person,
+      person,
       at: before?.at ?? this.options.now(),
-      about: { ...entry.about, units: Math.max(entry.about.units, before?.about.units ?? 0) },
+      about: { ...about, units: Math.max(about.units, before?.about.units ?? 0) },
       trouble: before?.trouble ?? trouble,
     };
     this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
     await this.keep(this.lostRows.put(lost));
-    // The Desk hears of what is in somebody's hands; a count that was not taken is asked again by itself.
-    if (!before && entry.ask.name !== 'takeCount') await this.options.report(entry.ask.id, lost);
+    if (!before && tellDesk) await this.options.report(run, lost);
   }
 
   /** Whether the device keeps what it is given is known only by trying. */

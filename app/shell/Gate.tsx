@@ -2,7 +2,7 @@ import { Redirect, usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
-import { outbox } from '../offline/index.ts';
+import { lookAfterRestore, outbox } from '../offline/index.ts';
 import { api, goLive, hasLeft, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
 import { SessionEnded } from './SessionEnded.tsx';
@@ -18,6 +18,9 @@ let arrival: string | null = typeof location === 'undefined' ? null : location.p
 export function Gate({ children }: { children: ReactNode }) {
   const { data: me, error, refetch } = api.useMeQuery();
   const path = usePathname();
+  const ended = error !== undefined && troubleOf(error).code === 'not-signed-in';
+  // Whoever worked here a moment ago comes back to what they did.
+  const locked = ended && me !== undefined && !hasLeft();
   const site = error ? undefined : me?.site.id;
   useEffect(() => {
     if (site === undefined) return undefined;
@@ -28,6 +31,12 @@ export function Gate({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (person !== undefined) void outbox.start(person);
   }, [person]);
+  const restored = locked ? undefined : me?.restored?.at;
+  useEffect(() => {
+    if (restored !== undefined && me) void lookAfterRestore(me);
+    // Once a restore, and after the sign-in that it asks for.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [restored, person]);
   const language = me && (me.person.language ?? browserLanguage());
   useEffect(() => {
     if (!language) return;
@@ -35,13 +44,9 @@ export function Gate({ children }: { children: ReactNode }) {
     // The sign-in of this device is read in the language of whoever was here last.
     remember('language', language);
   }, [language]);
-  const ended = error !== undefined && troubleOf(error).code === 'not-signed-in';
-  // Whoever worked here a moment ago comes back to what they did.
-  const locked = ended && me !== undefined && !hasLeft();
   if (error && !locked) {
     const trouble = troubleOf(error);
-    if (ended)
-      return <Redirect href={{ pathname: '/sign-in', params: { to: arrival ?? path } }} />;
+    if (ended) return <Redirect href={{ pathname: '/sign-in', params: { to: arrival ?? path } }} />;
     return <Failed text={words(trouble)} onRetry={() => void refetch()} />;
   }
   if (!me) return null;

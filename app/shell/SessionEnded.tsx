@@ -21,7 +21,9 @@ export function SessionEnded({ me }: { me: Me }) {
     <Modal visible animationType="none" onRequestClose={() => undefined}>
       <SurfaceContext.Provider value="floor">
         <View style={{ flex: 1, backgroundColor: surfaces.floor.ground }} role="dialog" aria-label={t('signIn.ended')}>
-          <ScrollView contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20 }}>
+          <ScrollView
+            contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20 }}
+          >
             <Column gap={16} style={{ width: '100%', maxWidth: 460 }}>
               <Txt kind="title" level={1}>
                 {t('signIn.ended')}

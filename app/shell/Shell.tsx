@@ -29,6 +29,7 @@ import { BackupAlarm } from './BackupAlarm.tsx';
 import { Bar } from './Bar.tsx';
 import { NewVersion } from './NewVersion.tsx';
 import { Notices } from './Notices.tsx';
+import { Restored } from './Restored.tsx';
 import { SessionEnds } from './SessionEnds.tsx';
 import { useSignOut } from './useSignOut.ts';
 import { useWorkFor } from './useWorkFor.ts';
@@ -65,6 +66,7 @@ export function Shell({ children }: { children: ReactNode }) {
         {forSite() !== null && <ForSite />}
         <SessionEnds />
         <WrongClock />
+        <Restored />
         <NewVersion />
         <AccountChanges />
         <BackupAlarm />

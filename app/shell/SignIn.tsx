@@ -2,6 +2,7 @@ import { Redirect, useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View, type TextInput } from 'react-native';
+import { lookAfterRestore } from '../offline/index.ts';
 import { api, finishLeaving, hasCome, remember, remembered, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage } from '../text/index.ts';
 import { Baton, Column, Field, Key, Signal, Choice, Txt, useNarrow, useScans } from '../ui/index.ts';
@@ -42,6 +43,7 @@ export function SignIn() {
       return;
     }
     hasCome();
+    await lookAfterRestore(answer.data);
     remember('sign-in', way);
     store.dispatch(api.util.resetApiState());
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));

@@ -2,7 +2,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View, type TextInput } from 'react-native';
 import type { Me } from '@hand-relay/contract';
-import { outbox } from '../offline/index.ts';
+import { lookAfterRestore, outbox } from '../offline/index.ts';
 import { api, remembered, store, tags, troubleOf, words } from '../state/index.ts';
 import { Field, Key, Row, Signal } from '../ui/index.ts';
 
@@ -23,6 +23,8 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
     const answer = await signIn(by === 'pin' ? { person, pin: secret } : { person, password: secret });
     setSecret('');
     if (!answer.data) return field.current?.focus();
+    // Before anything is read again: what the device had from the server is what it compares with.
+    await lookAfterRestore(answer.data);
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));
     // What was asked while nobody was signed in got no answer.
     store.dispatch(api.util.invalidateTags(tags.filter((tag) => tag !== 'me')));

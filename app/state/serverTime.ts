@@ -21,13 +21,13 @@ const watchers = new Set<() => void>();
  * @param answered device's time at which its answer came
  */
 export function sawServerTime(server: number, asked: number, answered: number): void {
-  const [seen, doubt] = [server - (asked + answered) / 2, Math.max(1, (answered - asked) / 2)];
+  const [seen, doubt] = [Math.round(server - (asked + answered) / 2), Math.max(1, (answered - asked) / 2)];
   if (!Number.isFinite(seen) || doubt < 0) return;
   const contradicts = Math.abs(seen - offset) > doubt + error;
   if (!contradicts && doubt > error) return;
   const before = clockError();
   [offset, error] = [seen, doubt];
-  remember(KEPT_AS, String(Math.round(offset)));
+  remember(KEPT_AS, String(offset));
   if (clockError() !== before) for (const watcher of watchers) watcher();
 }
 

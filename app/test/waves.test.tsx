@@ -23,6 +23,7 @@ const me = {
   accountChanges: [],
   way: usualWay,
   until: '2100-01-01T00:00:00.000Z',
+  restored: null,
 };
 const framed = (element: React.ReactElement) => (
   <ThemeProvider theme={createTheme({})}>

@@ -56,6 +56,10 @@ export const me = z.object({
   /** What the device needs to know of how the site works. */
   way,
   until: instant.describe('When this session ends'),
+  restored: z
+    .object({ at: instant, of: instant.nullable() })
+    .nullable()
+    .describe('When a backup was restored last, and the last change that it holds'),
   version: z
     .object({ product: z.string(), app: z.string().nullable() })
     .describe('Version of the server, and which build of the app it serves'),

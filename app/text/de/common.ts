@@ -57,6 +57,10 @@ export const common: Same<typeof english> = {
     wrongPin: 'Die PIN stimmt nicht. Versuche es noch einmal.',
     wrongPassword: 'Das Passwort stimmt nicht. Versuche es noch einmal.',
   },
+  restored: {
+    text: 'Der Server wurde aus einer Sicherung wiederhergestellt. Was nach {{of}} erfasst wurde, fehlt: prüfe die laufende Arbeit.',
+    read: 'OK',
+  },
   clock: {
     slow: 'Die Uhr dieses Geräts geht {{minutes}} min nach. Die Zeiten hier stimmen; stelle die Uhr in den Einstellungen des Geräts.',
     fast: 'Die Uhr dieses Geräts geht {{minutes}} min vor. Die Zeiten hier stimmen; stelle die Uhr in den Einstellungen des Geräts.',

@@ -52,6 +52,10 @@ export const common = {
     wrongPin: 'That PIN did not match. Try again.',
     wrongPassword: 'That password did not match. Try again.',
   },
+  restored: {
+    text: 'The server was restored from a backup. Anything recorded after {{of}} is missing: check the work in hand.',
+    read: 'OK',
+  },
   clock: {
     slow: "This device's clock is {{minutes}} min slow. Times on screen are right; set the clock in the device's settings.",
     fast: "This device's clock is {{minutes}} min fast. Times on screen are right; set the clock in the device's settings.",

@@ -187,7 +187,7 @@ export const waves = {
     zone: 'Zone',
     move: 'Floor plan: arrows move it, plus and minus zoom, 0 shows all',
     label: 'Floor with {{bins}} bins, {{blocked}} blocked stretches',
-    changed: 'The floor is changed.',
+    changed: 'Floor changed.',
     changedWaves_one: 'Floor changed. {{count}} wave was planned on the old floor: replan it.',
     changedWaves_other: 'Floor changed. {{count}} waves were planned on the old floor: replan them.',
     zoned_one: '{{count}} bin is in zone {{zone}}.',

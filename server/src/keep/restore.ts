@@ -80,9 +80,15 @@ export async function restore(
     if (aside) await rename(place, aside);
     const database = await openDatabase({ folder, from, lock });
     try {
+      await migrateUp(database.db);
       await endSessions(database, drawn);
       await endOldFolders(folder);
-      return { ...(await look(database)), aside };
+      const found = await look(database);
+      const restored = { at: now.toISOString(), of: found.lastAt };
+      await database.db.execute(sql`
+        insert into house (id, restored) values (1, ${JSON.stringify(restored)}::jsonb)
+        on conflict (id) do update set restored = excluded.restored`);
+      return { ...found, aside };
     } finally {
       await database.close();
     }

@@ -213,21 +213,22 @@ export async function whoIs(
   { personId, siteId, sessionId }: { personId: string; siteId: string; sessionId: string },
 ): Promise<Me> {
   const { db } = platform;
-  const [found] = await rows<Me['person'] & { until: string }>(
+  const [found] = await rows<Me['person'] & Pick<Me, 'until' | 'restored'>>(
     db,
-    sql`select p.id, p.name, p.language, m.roles, ${rightsAt} as rights, ${iso(sql`s.expires_at`)} as until from person p
+    sql`select p.id, p.name, p.language, m.roles, ${rightsAt} as rights, ${iso(sql`s.expires_at`)} as until, (select restored from house) as restored from person p
         join membership m on m.person_id = p.id and m.site_id = ${siteId} and m.active
         join session s on s.id = ${sessionId} where p.id = ${personId}`,
   );
   const [at] = await db.select().from(site).where(eq(site.id, siteId));
   if (!found || !at) throw new Refusal(401, 'not-signed-in');
-  const { until, ...who } = found;
+  const { until, restored, ...who } = found;
   return {
     person: who,
     site: { id: at.id, code: at.code, name: at.name, timeZone: at.timeZone, currency: at.currency },
     sites: await rows<Me['sites'][number]>(db, sitesOf(personId)),
     way: await wayOf(db, siteId),
     until,
+    restored,
     version: platform.version,
     standins: platform.standins,
     accountChanges: await changesOf(db, personId),

@@ -36,6 +36,8 @@ export const house = pgTable('house', {
   id: integer().primaryKey().default(1),
   /** What the first run must name, so that nobody else claims a new server; null once it is claimed. */
   setupToken: text(),
+  /** When a backup was restored last, and the last change that it holds: devices look after what they did since. */
+  restored: jsonb().$type<{ at: string; of: string | null }>(),
 });
 
 /** Running numbers of a site: waves, runs, shipments, SSCC serials. */
