@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { api, serverNow, store, useMe, useNow } from '../state/index.ts';
-import { clock } from '../text/index.ts';
+import { timeOf } from '../text/index.ts';
 import { Key, Sheet, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 import { SignInAgain } from './SignInAgain.tsx';
@@ -30,7 +30,7 @@ export function SessionEnds() {
   return (
     <>
       <Bar action={<Key size="small" title={t('signIn.stay')} onPress={() => setOpen(true)} />}>
-        <Signal kind="caution" size="body" text={t('signIn.endsAt', { time: clock(me.until, me.site.timeZone) })} />
+        <Signal kind="caution" size="body" text={t('signIn.endsAt', { time: timeOf(me.until, me.site.timeZone, now) })} />
       </Bar>
       {open && (
         <Sheet

@@ -13,6 +13,11 @@ import { words } from './trouble.ts';
 const channelOf = () => `hand-relay-live ${forSite() ?? ''}`;
 /** Changes of orders are gathered for a moment, so that a release of hundreds asks once. */
 const GATHER_MS = 120;
+/** A stream that was refused is opened again after so long, then ever later. */
+const REOPEN_MS = 2_000;
+const SLOWEST_MS = 30_000;
+/** `EventSource.CLOSED`: the browser has given up. */
+const CLOSED = 2;
 
 const reasonOf = (facts: Record<string, unknown>) =>
   words({ code: String(facts['code']), facts, fields: [], requestId: '', status: 409 });
@@ -78,25 +83,41 @@ export function goLive(store: Store): () => void {
     new Promise<void>((resolve) => {
       if (over) return resolve();
       let opened = false;
-      source = new EventSource(addressOf({ name: 'events' }));
-      source.onopen = () => {
-        if (opened) {
-          everything();
-          channel?.postMessage('reopened');
-        }
-        opened = true;
+      let pause = REOPEN_MS;
+      const open = () => {
+        const stream = new EventSource(addressOf({ name: 'events' }));
+        source = stream;
+        stream.onopen = () => {
+          pause = REOPEN_MS;
+          if (opened) {
+            everything();
+            channel?.postMessage('reopened');
+          }
+          opened = true;
+        };
+        stream.onmessage = ({ data }: MessageEvent<string>) => {
+          const event = changeEvent.safeParse(JSON.parse(data));
+          if (!event.success) return;
+          hear(store, event.data, orders);
+          channel?.postMessage(event.data);
+        };
+        // A lost connection is tried again by the browser itself. An answer that is no stream is not: the session has
+        // ended, or a proxy stands before a server that is just starting.
+        stream.onerror = () => {
+          if (stream.readyState !== CLOSED || over) return;
+          store.dispatch(api.util.invalidateTags(['me']));
+          reopening = setTimeout(open, pause);
+          pause = Math.min(SLOWEST_MS, 2 * pause);
+        };
       };
-      source.onmessage = ({ data }: MessageEvent<string>) => {
-        const event = changeEvent.safeParse(JSON.parse(data));
-        if (!event.success) return;
-        hear(store, event.data, orders);
-        channel?.postMessage(event.data);
-      };
+      open();
       release = () => {
+        clearTimeout(reopening);
         source?.close();
         resolve();
       };
     });
+  let reopening: ReturnType<typeof setTimeout> | undefined;
   let release = () => {};
   if (channel && typeof navigator !== 'undefined' && navigator.locks) void navigator.locks.request(name, hold);
   else void hold();

@@ -1,5 +1,6 @@
+import { api } from '../state/api.ts';
 import { begin } from '../state/begin.ts';
-import { hear } from '../state/live.ts';
+import { goLive, hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
 import { orderRowFields, type OrderRow } from '@hand-relay/contract';
 import { useOrigin } from '../state/call.ts';
@@ -84,6 +85,52 @@ describe('what happens elsewhere', () => {
       link: '/desk/orders/o1',
     });
     expect(orders).toEqual([['o1']]);
+  });
+
+  it('opens its stream again where an answer was none: asks who is signed in, and reads everything once it is there', async () => {
+    jest.useFakeTimers();
+    const streams: { readyState: number; onopen: () => void; onerror: () => void; close: () => void }[] = [];
+    const closed = jest.fn();
+    globalThis.EventSource = function Stream() {
+      const stream = { readyState: 0, onopen: () => {}, onerror: () => {}, close: closed };
+      streams.push(stream);
+      return stream;
+    } as never;
+    const store = makeStore();
+    const me = store.dispatch(api.endpoints.me.initiate());
+    const end = goLive(store);
+    try {
+      await jest.advanceTimersByTimeAsync(10);
+      streams[0]!.onopen();
+      asked.length = 0;
+      // A lost connection: the browser tries again by itself.
+      streams[0]!.onerror();
+      await jest.advanceTimersByTimeAsync(5_000);
+      expect([streams.length, asked]).toEqual([1, []]);
+      // A proxy answers in place of a server that is just starting, twice.
+      for (const wait of [2_000, 4_000]) {
+        streams.at(-1)!.readyState = 2;
+        streams.at(-1)!.onerror();
+        await jest.advanceTimersByTimeAsync(wait - 1);
+        const before = streams.length;
+        await jest.advanceTimersByTimeAsync(1);
+        expect(streams).toHaveLength(before + 1);
+      }
+      expect(asked).toEqual(['/api/session', '/api/session']);
+      streams.at(-1)!.onopen();
+      await jest.advanceTimersByTimeAsync(10);
+      expect(asked).toHaveLength(3);
+      // Over, it is not opened any more.
+      streams.at(-1)!.readyState = 2;
+      streams.at(-1)!.onerror();
+      end();
+      await jest.advanceTimersByTimeAsync(60_000);
+      expect(streams).toHaveLength(3);
+      expect(closed).toHaveBeenCalled();
+    } finally {
+      me.unsubscribe();
+      jest.useRealTimers();
+    }
   });
 
   it('begins with who is signed in, and on the Desk with its open orders', async () => {

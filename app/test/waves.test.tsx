@@ -77,6 +77,10 @@ describe('how a wave stands', () => {
       wave({ earliestDeparture: at('08:30'), chance: 'missed' }),
       'Picked by 10:00, likely between 09:50 and 10:15. Its first departure left at 08:30.',
     ],
+    [
+      wave({ doneBy: '2026-03-03T14:20:00.000Z', earliestDeparture: '2026-03-03T15:00:00.000Z' }),
+      'Picked by 10:00, likely between 09:50 and 10:15. In time: it must be picked by tomorrow 14:20.',
+    ],
     [wave({ earliestDeparture: null, doneBy: null, chance: null }), 'Picked by 10:00, likely between 09:50 and 10:15.'],
     [wave({ state: 'gathering', forecast: null }), 'Gathers orders. Plan it to see when it would be done.'],
     [wave({ state: 'gathering', planFar: 0.42 }), 'Working out its runs: 42 %'],

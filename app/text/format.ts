@@ -83,6 +83,12 @@ export function moment(instant: string, timeZone: string, now: number): string {
   return `${dayOf(instant, timeZone, now)} ${clock(instant, timeZone)}`;
 }
 
+/** An instant as clock time at the site, with its day where that is not today. */
+export function timeOf(instant: string, timeZone: string, now: number): string {
+  const today = localDate(Date.parse(instant), timeZone) === localDate(now, timeZone);
+  return today ? clock(instant, timeZone) : moment(instant, timeZone, now);
+}
+
 /** The day of an instant at the site: near midnight another one than the instant's own date says. */
 export function dayOf(instant: string, timeZone: string, now: number): string {
   return dayName(localDate(Date.parse(instant), timeZone), timeZone, now);

@@ -35,6 +35,7 @@ export {
   mass,
   massUnit,
   moment,
+  timeOf,
   money,
   number,
   relative,

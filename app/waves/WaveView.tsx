@@ -17,7 +17,7 @@ import {
   useSend,
   words,
 } from '../state/index.ts';
-import { clock, distance, duration, number, relative } from '../text/index.ts';
+import { clock, distance, duration, number, relative, timeOf } from '../text/index.ts';
 import {
   Choice,
   Facts,
@@ -173,7 +173,7 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
           {
             name: t('waves.leaves'),
             value: wave.earliestDeparture
-              ? `${clock(wave.earliestDeparture, me.site.timeZone)}, ${relative(wave.earliestDeparture, now)}`
+              ? `${timeOf(wave.earliestDeparture, me.site.timeZone, now)}, ${relative(wave.earliestDeparture, now)}`
               : '–',
           },
         ]}

@@ -1,9 +1,9 @@
 import type { WaveSummary } from '@hand-relay/contract';
-import { clock, duration, i18n } from '../text/index.ts';
+import { duration, i18n, timeOf } from '../text/index.ts';
 
 /** How a wave stands against its departure, in a sentence. */
 export function sayWave(wave: WaveSummary, timeZone: string, now: number): string {
-  const time = (instant: string) => clock(instant, timeZone);
+  const time = (instant: string) => timeOf(instant, timeZone, now);
   const { forecast, doneBy } = wave;
   if (wave.planFar !== null) return i18n.t('track.planning', { share: Math.round(100 * wave.planFar) });
   if (wave.state === 'gathering') return i18n.t('track.gathers');
