@@ -14,7 +14,8 @@ function needPackage(name, isThere) {
     const [command, ...args] = [...sudo, ...step];
     const done = spawnSync(command, args, {
       stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      // The tests start servers of their own: the package's must not start by itself.
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive', RUNLEVEL: '1' },
     });
     if (done.status !== 0) {
       console.error(`${name} could not be installed. Install the package "${name}" by hand and run the tests again.`);
@@ -34,6 +35,9 @@ export function postgresPrograms() {
   const folders = versions.sort((a, b) => Number(b) - Number(a)).map((v) => join(POSTGRES, v, 'bin'));
   return folders.find((f) => existsSync(join(f, 'initdb')) && existsSync(join(f, 'postgres'))) ?? null;
 }
+
+/** The reverse proxy of the examples is tried with nginx. */
+export const needProxy = () => needPackage('nginx-light', () => existsSync('/usr/sbin/nginx'));
 
 /** What several people do at once is tested on a PostgreSQL server, where it can collide. */
 export const needPostgres = () => needPackage('postgresql', () => postgresPrograms() !== null);

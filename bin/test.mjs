@@ -2,7 +2,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { needChromium, needPostgres } from './debian.mjs';
+import { needChromium, needPostgres, needProxy } from './debian.mjs';
 import { installed, quiet, root } from './lib.mjs';
 import { jestOf, unitProjects } from './unit.mjs';
 
@@ -10,6 +10,7 @@ import { jestOf, unitProjects } from './unit.mjs';
 installed();
 needChromium();
 needPostgres();
+needProxy();
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });

@@ -55,7 +55,7 @@ export function OthersRun({
       ) : (
         <Txt colour="quiet">{t(`waves.runState.${state}`)}</Txt>
       )}
-      {verdict && <Failed text={verdict.text} />}
+      {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
       <RunMap run={run} picks={picks} />
       <PickList picks={picks} />
       {taking && <TakeSheet run={run.run} onClose={() => setTaking(false)} />}

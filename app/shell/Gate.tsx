@@ -1,7 +1,7 @@
 import { Redirect, usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { Failed, SurfaceContext, useSurface } from '../ui/index.ts';
+import { Failed } from '../ui/index.ts';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
 import { api, goLive, hasLeft, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
@@ -58,23 +58,5 @@ export function Gate({ children }: { children: ReactNode }) {
       </View>
       {locked && <SessionEnded me={me} />}
     </MeContext.Provider>
-  );
-}
-
-/** A surface with all below it in its colours. */
-export function Ground({ surface, children }: { surface: 'paper' | 'floor'; children: ReactNode }) {
-  return (
-    <SurfaceContext.Provider value={surface}>
-      <Filled>{children}</Filled>
-    </SurfaceContext.Provider>
-  );
-}
-
-function Filled({ children }: { children: ReactNode }) {
-  const { ground, name } = useSurface();
-  return (
-    <View {...({ dataSet: { surface: name } } as object)} style={{ flex: 1, minHeight: 0, backgroundColor: ground }}>
-      {children}
-    </View>
   );
 }

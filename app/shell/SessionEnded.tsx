@@ -2,7 +2,8 @@ import { useTranslation } from 'react-i18next';
 import { Modal, ScrollView, View } from 'react-native';
 import type { Me } from '@hand-relay/contract';
 import { useOutbox } from '../offline/index.ts';
-import { Column, Key, Signal, SurfaceContext, surfaces, Txt, useScans } from '../ui/index.ts';
+import { Column, Key, Signal, Txt, useScans } from '../ui/index.ts';
+import { Ground } from './Ground.tsx';
 import { SignInAgain } from './SignInAgain.tsx';
 import { useSignOut } from './useSignOut.ts';
 
@@ -19,8 +20,8 @@ export function SessionEnded({ me }: { me: Me }) {
   useScans(() => undefined);
   return (
     <Modal visible animationType="none" onRequestClose={() => undefined}>
-      <SurfaceContext.Provider value="floor">
-        <View style={{ flex: 1, backgroundColor: surfaces.floor.ground }} role="dialog" aria-label={t('signIn.ended')}>
+      <Ground surface="floor">
+        <View style={{ flex: 1 }} role="dialog" aria-label={t('signIn.ended')}>
           <ScrollView
             contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20 }}
           >
@@ -38,7 +39,7 @@ export function SessionEnded({ me }: { me: Me }) {
             </Column>
           </ScrollView>
         </View>
-      </SurfaceContext.Provider>
+      </Ground>
     </Modal>
   );
 }

@@ -30,7 +30,11 @@ export function SessionEnds() {
   return (
     <>
       <Bar action={<Key size="small" title={t('signIn.stay')} onPress={() => setOpen(true)} />}>
-        <Signal kind="caution" size="body" text={t('signIn.endsAt', { time: timeOf(me.until, me.site.timeZone, now) })} />
+        <Signal
+          kind="caution"
+          size="body"
+          text={t('signIn.endsAt', { time: timeOf(me.until, me.site.timeZone, now) })}
+        />
       </Bar>
       {open && (
         <Sheet

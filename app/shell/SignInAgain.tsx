@@ -57,15 +57,15 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
           />
         </View>
       )}
+      <Key
+        kind="act"
+        size="floor"
+        title={t('signIn.continue')}
+        busy={isLoading}
+        disabled={secret === ''}
+        onPress={() => void go()}
+      />
       <Row gap={12} style={{ flexWrap: 'wrap' }}>
-        <Key
-          kind="act"
-          size="floor"
-          title={t('signIn.continue')}
-          busy={isLoading}
-          disabled={secret === ''}
-          onPress={() => void go()}
-        />
         <Key
           title={t(by === 'pin' ? 'signIn.usePassword' : 'signIn.usePin')}
           onPress={() => {

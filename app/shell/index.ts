@@ -1,4 +1,5 @@
-export { Gate, Ground } from './Gate.tsx';
+export { Gate } from './Gate.tsx';
+export { Ground } from './Ground.tsx';
 export { Page } from './Page.tsx';
 export { SignIn } from './SignIn.tsx';
 export { PrintKey } from './PrintKey.tsx';

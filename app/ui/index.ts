@@ -24,6 +24,6 @@ export { play, type Sound } from './sound.ts';
 export { Empty, Failed, Loading } from './State.tsx';
 export { StepCard, type StepCardProps } from './StepCard.tsx';
 export { Stripes } from './Stripes.tsx';
-export { charcoal, hivis, SurfaceContext, surfaces, useNarrow, useSurface, WIDE, type SurfaceName } from './theme.ts';
+export { charcoal, hivis, SurfaceContext, useNarrow, useSurface, WIDE, type SurfaceName } from './theme.ts';
 export { Tick } from './Tick.tsx';
 export { Txt } from './Txt.tsx';

@@ -14,6 +14,7 @@ const fail = (text: string): never => {
 if ((verb !== 'dump' && verb !== 'load') || !file)
   fail(`Usage: DATA_DIR=folder npm run ${verb ?? 'dump'} -- FILE, or DATABASE_URL=address in place of the folder`);
 if (verb === 'dump' && !url && !existsSync(join(folder, 'cluster'))) fail(`There is no database in ${folder}.`);
+if (verb === 'load' && !existsSync(file!)) fail(`There is no file ${file}.`);
 try {
   const database = await openDatabase(url ? { url } : { folder });
   try {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { dirname, isAbsolute } from 'node:path';
 import { drawnIn, restore } from './keep/index.ts';
-import { OperatorError, productFolder } from './platform/index.ts';
+import { OperatorError, productFolder, type LogFile } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
 import { mustFit, ownCertificate } from './tls.ts';
 
@@ -34,6 +34,7 @@ export function settings(env: NodeJS.ProcessEnv): {
         keep: wholeNumber(env, 'BACKUPS', 7, 1000),
         ...(env['BACKUPS_COPY'] ? { second: secondPlace(env['BACKUPS_COPY']) } : {}),
       },
+      ...(env['LOG_FILE'] ? { logFile: logFileIn(env, env['LOG_FILE']) } : {}),
       ...(env['SETUP_TOKEN'] ? { setupToken: setupTokenIn(env['SETUP_TOKEN']) } : {}),
     },
     tls: tlsFiles(env),
@@ -43,6 +44,15 @@ export function settings(env: NodeJS.ProcessEnv): {
 function secondPlace(folder: string): string {
   if (!isAbsolute(folder)) throw new BadSetting(`BACKUPS_COPY must be a whole path of a folder, received "${folder}".`);
   return folder;
+}
+
+function logFileIn(env: NodeJS.ProcessEnv, path: string): LogFile {
+  if (!isAbsolute(path)) throw new BadSetting(`LOG_FILE must be a whole path of a file, received "${path}".`);
+  return {
+    path,
+    megabytes: Math.max(1, wholeNumber(env, 'LOG_MB', 20, 10_000)),
+    keep: wholeNumber(env, 'LOG_KEEP', 10, 1000),
+  };
 }
 
 function setupTokenIn(token: string): string {

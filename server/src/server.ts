@@ -8,7 +8,6 @@ import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import { sql } from 'drizzle-orm';
 import { SERVER_TIME } from '@hand-relay/contract';
-import { pino } from 'pino';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
 import { floorRoutes } from './floor/index.ts';
 import { backupOf, Backups, keepRoutes, type BackupPlan } from './keep/index.ts';
@@ -25,6 +24,7 @@ import {
   migrateUp,
   openComputation,
   openDatabase,
+  openLog,
   problems,
   productVersion,
   randomId,
@@ -36,6 +36,7 @@ import {
   type DatabaseOptions,
   type Doors,
   type Platform,
+  type LogFile,
 } from './platform/index.ts';
 import { eventRoutes } from './platform/events.ts';
 import { isLocal, Metrics } from './platform/metrics.ts';
@@ -60,6 +61,8 @@ export interface ServerOptions {
   appFolder?: string | null;
   /** pino's level. */
   logLevel?: string;
+  /** Where the log goes in place of the standard output. */
+  logFile?: LogFile;
   clock?: () => Date;
   /** Whether answers are held against their schemas too. */
   checkAnswers?: boolean;
@@ -95,7 +98,7 @@ export interface Relay {
 
 /** Opens database, computation and doors of one server. */
 export async function openRelay(options: ServerOptions): Promise<Relay> {
-  const log = pino({ level: options.logLevel ?? 'info' });
+  const { logger: log, close: closeLog } = openLog(options.logLevel ?? 'info', options.logFile);
   let dead: Error | null = null;
   const database = await openDatabase({
     onLost: (error) => log.warn({ err: error }, 'connection to the database lost'),
@@ -105,11 +108,15 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       options.onDead?.(error);
     },
     ...options.database,
+  }).catch(async (error: unknown) => {
+    await closeLog();
+    throw error;
   });
   try {
     await migrateUp(database.db);
   } catch (error) {
     await database.close();
+    await closeLog();
     throw error;
   }
   const bus = new Bus();
@@ -164,6 +171,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       await platform.compute.close();
       await resumed.catch(() => undefined);
       await database.close();
+      await closeLog();
     },
   };
 }

@@ -83,7 +83,9 @@ describe('waves that wait', () => {
     expect(entries.find((e) => e.kind === 'order-larger')!.facts).toMatchObject({ runs: trips });
     // The parts meet at the bench, each on a cart of its own.
     await desk.get('startWave', { id: wave });
-    const carts = await relay.query<{ code: string }>(`select code from cart where not retired and code like 'CART-%' order by code desc`);
+    const carts = await relay.query<{ code: string }>(
+      `select code from cart where not retired and code like 'CART-%' order by code desc`,
+    );
     for (const [i, run] of runs.entries()) await pickAll(picker, run.id, carts[i]!.code);
     const { bench } = await desk.get('benchOrder', { id: large });
     expect(bench.loose.reduce((n, l) => n + l.units, 0)).toBe(units);

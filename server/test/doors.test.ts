@@ -1,16 +1,17 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import type { IncomingMessage } from 'node:http';
 import { request } from 'node:https';
 import { X509Certificate } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { brotliCompressSync } from 'node:zlib';
+import { brotliCompressSync, gunzipSync } from 'node:zlib';
 import supertest from 'supertest';
 import { endpoints, problemSchema, type Endpoint, type EndpointName } from '@hand-relay/contract';
 import { house } from '@hand-relay/demo';
 import { BadSetting, openRelay, settings, type Relay } from '../src/index.ts';
 import { generate } from 'selfsigned';
+import { openLog } from '../src/platform/index.ts';
 import { mustFit, ownCertificate } from '../src/tls.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 
@@ -267,6 +268,44 @@ describe('a secure address', () => {
   });
 });
 
+describe('the log', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'hand-relay-log-'));
+  });
+  afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+  it('begins a new file when one is full, packs it, keeps as many as told, and loses no line', async () => {
+    const path = join(folder, 'relay.log');
+    const line = 'x'.repeat(1000);
+    for (let start = 0; start < 2; start++) {
+      const { logger, close } = openLog('info', { path, megabytes: 1, keep: 3 });
+      for (let n = 0; n < 2500; n++) {
+        logger.info({ n: 2500 * start + n, line }, 'request');
+        // As requests come: a stream that is flooded in one breath would hold it all in memory.
+        if (n % 100 === 99) await new Promise((resolve) => setImmediate(resolve));
+      }
+      await close();
+    }
+    const files = readdirSync(folder).filter((f) => f.endsWith('.log.gz'));
+    expect(files.length).toBeGreaterThan(1);
+    expect(files.length).toBeLessThanOrEqual(3);
+    const read = (name: string) => {
+      const bytes = readFileSync(join(folder, name));
+      return (name.endsWith('.gz') ? gunzipSync(bytes) : bytes).toString('utf8').trim().split('\n');
+    };
+    const numbers = [...files, 'relay.log'].flatMap(read).map((l) => (JSON.parse(l) as { n: number }).n);
+    numbers.sort((a, b) => a - b);
+    expect(numbers.at(-1)).toBe(4999);
+    expect(numbers).toEqual(Array.from({ length: numbers.length }, (_, i) => numbers[0]! + i));
+  });
+
+  it('refuses a folder that is not there, by name', () => {
+    const path = join(folder, 'gone', 'relay.log');
+    expect(() => openLog('info', { path, megabytes: 1, keep: 3 })).toThrow(path);
+  });
+});
+
 describe('settings', () => {
   it('are what a site expects without any', () => {
     const { port, options } = settings({});
@@ -287,6 +326,7 @@ describe('settings', () => {
     ['BACKUPS_COPY', 'beside'],
     ['TLS_CERT', '/no/such/file'],
     ['LOG_LEVEL', 'loud'],
+    ['LOG_FILE', 'beside.log'],
     ['DATABASE_URL', 'not an address'],
   ])('refuse %s=%s by name, with what was received', (name, value) => {
     const refused = () => settings({ [name]: value, ...(name === 'TLS_CERT' ? { TLS_KEY: '/no/such/key' } : {}) });

@@ -33,7 +33,8 @@ function programs(): string {
   return found;
 }
 
-const freePort = () =>
+/** A port of this machine that nobody listens on. */
+export const freePort = () =>
   new Promise<number>((resolve) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
       const { port } = probe.address() as { port: number };

@@ -7,6 +7,7 @@ export { randomId, type IdSource } from './ids.ts';
 export type { ReadFile } from './file.ts';
 export type { JournalEntry } from './journalEntry.ts';
 export { appBuild, productFolder, productVersion } from './modules.ts';
+export { openLog, type LogFile } from './log.ts';
 export { OperatorError } from './operatorError.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';

@@ -103,10 +103,7 @@ export async function reroute(change: Change, runId: string): Promise<void> {
   const { carry, walking } = await wayOf(tx, actor.siteId);
   const stops = picks.map(stopOf);
   const { floor, start, finish } = await floorOf(tx, actor.siteId);
-  const walk = routed(
-    { floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards } },
-    stops,
-  );
+  const walk = routed({ floor, start, finish: finish ?? start, carry, walking, crew: { people: 1, standards } }, stops);
   await tx.execute(sql`
     update pick k set sequence = o.n from (select value as id, ordinality as n from jsonb_array_elements_text(${recordset(walk.order.map((s) => s.id))}) with ordinality) o
     where k.id = o.id`);
