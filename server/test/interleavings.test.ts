@@ -1,7 +1,13 @@
 import fc from 'fast-check';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
+import { seeded } from '@hand-relay/core/random';
+import { postgresServer } from './postgres.ts';
 import { pickOne } from './steps.ts';
+
+/** People who work at once, and what each of them does. */
+const HANDS = 12;
+const TURNS = 100;
 
 /** What people may do in any order, each with a number that chooses among what there is at that moment. */
 const deeds = [
@@ -62,8 +68,11 @@ const pass = [
 describe('random interleavings of everything that people do', () => {
   let relay: TestRelay;
   let people: Record<'desk' | 'pico' | 'suri' | 'packer' | 'dock', Person>;
-  beforeAll(async () => {
-    relay = await openTest();
+  afterEach(() => relay.close());
+
+  /** A site where everybody wants the same goods: few orders over few items. */
+  async function crowd(more: Parameters<typeof openTest>[1] = {}): Promise<void> {
+    relay = await openTest({}, more);
     const [desk, pico, suri, packer, dock] = await Promise.all([
       relay.as('maren'),
       relay.as('pico'),
@@ -72,7 +81,6 @@ describe('random interleavings of everything that people do', () => {
       relay.as('len'),
     ]);
     people = { desk, pico, suri, packer, dock };
-    // Few orders over few items: everybody wants the same goods.
     await relay.query(`update customer_order set ship_complete = false`);
     await relay.query('delete from reservation');
     await relay.query(
@@ -83,8 +91,7 @@ describe('random interleavings of everything that people do', () => {
     await relay.query(
       `update order_line set item_id = (select id from item order by sku offset (line * 37) % 60 limit 1) where item_id not in (select id from item where tracks_serial)`,
     );
-  });
-  afterAll(() => relay.close());
+  }
 
   const one = async <T>(statement: string, n: number): Promise<T | undefined> => {
     const rows = await relay.query<T>(statement);
@@ -342,6 +349,7 @@ describe('random interleavings of everything that people do', () => {
   }
 
   it('leave every unit in exactly one place and never more reserved than there is', async () => {
+    await crowd();
     const done: Record<string, number> = {};
     const go = async (deed: Parameters<typeof act>[0], n: number) => {
       const what = await act(deed, n);
@@ -380,5 +388,26 @@ describe('random interleavings of everything that people do', () => {
     for (let more = 0; more < 12 * pass.length && missing().length > 0; more++)
       await go(pass[more % pass.length]!, 31 * more);
     expect(missing()).toEqual([]);
+  }, 240_000);
+
+  it('at the same moment too, on a server with many connections: nobody meets a fault, and the books hold', async () => {
+    await crowd({ database: { url: await postgresServer('crowd') } });
+    const done = new Map<string, number>();
+    const faults: string[] = [];
+    const hands = Array.from({ length: HANDS }, async (_, hand) => {
+      const random = seeded(71 + hand);
+      for (let turn = 0; turn < TURNS; turn++) {
+        const deed = turn < pass.length ? pass[turn]! : random.pick(deeds);
+        // What somebody else just took or ended is refused; that is no fault.
+        const what = await act(deed, random.int(0, 9999)).catch((error: Error) => error.message);
+        if (what.includes('200')) done.set(deed, (done.get(deed) ?? 0) + 1);
+        if (!/^\w+ \d+ \(|^\w+: 4\d\d |The pick is not done/.test(what)) faults.push(what);
+      }
+    });
+    await Promise.all(hands);
+    expect(faults).toEqual([]);
+    await checkBooks(relay, 'many at once');
+    for (const deed of ['release', 'plan', 'start', 'take', 'pick', 'put', 'change', 'confirm'])
+      expect([deed, done.get(deed) ?? 0]).not.toEqual([deed, 0]);
   }, 240_000);
 });

@@ -28,7 +28,7 @@ import {
 } from '../platform/index.ts';
 import { adaptOrder } from './adapt.ts';
 import { judgeOrders } from '../holds/index.ts';
-import { freeOrders, keepsAtIntake, reserveOrders } from '../waves/index.ts';
+import { freeOrders, keepsAtIntake, lockOrders, reserveOrders } from '../waves/index.ts';
 
 interface Judged {
   judged: { drafted: DraftedOrder; comparison: Comparison }[];
@@ -49,6 +49,7 @@ export async function intake(
   const read = await readBody(platform, body);
   if (body.mode === 'preview') return result(false, await judge(platform.db, actor.siteId, read));
   return change(platform, actor, repeat, async (current) => {
+    await lockOrders(current.tx, actor.siteId, { numbers: read.orders.map((o) => o.draft.number) });
     const judged = await judge(current.tx, actor.siteId, read);
     const wanted = judged.judged.filter((j) => ['new', 'changed', 'adapts'].includes(j.comparison.outcome));
     await writeOrders(current, wanted, judged.known, body.document);

@@ -113,6 +113,8 @@ export async function joinOrder(change: Change, orderId: string): Promise<string
     sql`select o.number, o.split_of as root from customer_order o where o.id = ${orderId} and o.site_id = ${actor.siteId} and o.status = 'open' for update`,
   );
   if (!part?.root) throw notFound('order', orderId);
+  // What is open of the lines is read when nobody releases of them any more.
+  await tx.execute(sql`select 1 from order_line where order_id in (${part.root}, ${orderId}) order by id for update`);
   const back = await rows<{ units: number }>(
     tx,
     sql`

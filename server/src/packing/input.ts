@@ -120,6 +120,10 @@ export async function unpack(
   goods: { item: string; lot: string; serial: string; units: number },
 ): Promise<void> {
   const { tx, actor } = change;
+  // The order before what hangs on it, as everywhere.
+  await tx.execute(
+    sql`select 1 from customer_order where id = (select order_id from carton where id = ${cartonId}) for update`,
+  );
   const [carton] = await rows<{
     order: string;
     state: string;

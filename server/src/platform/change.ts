@@ -66,21 +66,39 @@ export async function change<T>(
 ): Promise<T> {
   if (platform.disk.full()) throw diskFull(platform);
   let events: ChangeEvent[] = [];
-  const answer = await platform.db
-    .transaction(async (tx) => {
+  const answer = await untilNoDeadlock(() =>
+    platform.db.transaction(async (tx) => {
       if (repeat && !(await isFirst(platform, tx, actor, repeat))) return firstAnswer<T>(tx, actor, repeat);
       const current = new Change(tx, actor, platform);
       const answer = await work(current);
       await conclude(current, repeat, answer);
       events = current.events;
       return answer;
-    })
-    .catch(async (error: unknown) => {
-      if (error instanceof Refusal && error.caught) await keepCaught(platform, actor, repeat, error.caught);
-      throw error;
-    });
+    }),
+  ).catch(async (error: unknown) => {
+    if (error instanceof Refusal && error.caught) await keepCaught(platform, actor, repeat, error.caught);
+    throw error;
+  });
   platform.bus.committed(events);
   return answer;
+}
+
+/** Times that a transaction is begun again which the database ended because others stood in its way. */
+const ATTEMPTS = 5;
+const PAUSE_MS = 20;
+/** PostgreSQL's codes of a deadlock and of a serialisation failure: nothing was done, and the same may be done again. */
+const IN_THE_WAY = new Set(['40P01', '40001']);
+
+/** Does a statement or transaction again while the database undoes it for the sake of another one, after a random pause. What it did is undone by then. */
+export async function untilNoDeadlock<T>(transaction: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++)
+    try {
+      return await transaction();
+    } catch (error) {
+      const { cause } = error as { cause?: { code?: string } };
+      if (attempt === ATTEMPTS || !IN_THE_WAY.has(cause?.code ?? '')) throw error;
+      await new Promise((resolve) => setTimeout(resolve, Math.random() * PAUSE_MS * 2 ** attempt));
+    }
 }
 
 /** Nothing is begun that could not be finished: half a statement on a full disk ends the database. */

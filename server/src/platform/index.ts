@@ -1,5 +1,5 @@
 export { Bus } from './bus.ts';
-export { change, type Actor, type Change, type Repeat } from './change.ts';
+export { change, untilNoDeadlock, type Actor, type Change, type Repeat } from './change.ts';
 export { openComputation, type Computation } from './computation.ts';
 export * from './database/index.ts';
 export { watchDisk } from './disk.ts';

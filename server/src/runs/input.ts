@@ -28,6 +28,8 @@ export async function pickInput(
   const { tx, actor, now } = change;
   const doneAt = doneWhen(agoMs, now);
   const run = await lockRun(tx, actor.siteId, runId);
+  // What is asked of a pick must not change under the scan: the Desk may be taking units back.
+  await tx.execute(sql`select 1 from pick where run_id = ${runId} and state = 'open' order by id for update`);
   const joined = together(
     await linePicks(tx, { siteId: actor.siteId, runId, pickId, bins: input.kind === 'short' && !!input.rest }),
   ).find(({ lines }) => lines.some((l) => l.step.id === pickId));

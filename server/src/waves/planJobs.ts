@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { change, Refusal, rows, type Actor, type Platform } from '../platform/index.ts';
+import { change, Refusal, rows, untilNoDeadlock, type Actor, type Platform } from '../platform/index.ts';
 
 interface Running {
   stop: AbortController;
@@ -48,11 +48,13 @@ export async function asPlanJob(
   const id = resumed ?? platform.newId();
   try {
     if (resumed === null) {
-      const begun = await rows<{ id: string }>(
-        platform.db,
-        sql`insert into job (id, site_id, kind, of_id, person_id, state, at)
-            values (${id}, ${actor.siteId}, 'plan-wave', ${waveId}, ${actor.personId}, 'running', ${platform.clock().toISOString()})
-            on conflict do nothing returning id`,
+      const begun = await untilNoDeadlock(() =>
+        rows<{ id: string }>(
+          platform.db,
+          sql`insert into job (id, site_id, kind, of_id, person_id, state, at)
+              values (${id}, ${actor.siteId}, 'plan-wave', ${waveId}, ${actor.personId}, 'running', ${platform.clock().toISOString()})
+              on conflict do nothing returning id`,
+        ),
       );
       if (begun.length === 0) throw new Refusal(409, 'plan-running');
     }

@@ -8,7 +8,8 @@ import { sumsOf } from './sums.ts';
 
 /** Only one transaction at a time promises a site's stock. */
 export async function lockStock(tx: Tx, siteId: string): Promise<void> {
-  await tx.execute(sql`select 1 from site where id = ${siteId} for update`);
+  // Not against those who only refer to the site: they would wait for each other without need.
+  await tx.execute(sql`select 1 from site where id = ${siteId} for no key update`);
 }
 
 /** Units that lines get exactly, by line. */
@@ -25,6 +26,17 @@ async function gathering(change: Change, id: string | null): Promise<{ wave: str
     return { wave: id, number };
   }
   return newWave(change);
+}
+
+/** Keeps others from changing what these orders ask while it is decided over. Named by id or by number. */
+export async function lockOrders(
+  tx: Tx,
+  siteId: string,
+  { ids = [], numbers = [] }: { ids?: readonly string[]; numbers?: readonly string[] },
+): Promise<void> {
+  await tx.execute(sql`
+    select 1 from customer_order where site_id = ${siteId} and (id in (select jsonb_array_elements_text(${recordset(ids)}))
+      or number in (select jsonb_array_elements_text(${recordset(numbers)}))) order by id for update`);
 }
 
 /** A wave that gathers and holds nothing yet, the last in the order of working. */
@@ -50,6 +62,7 @@ export async function release(
 ): Promise<z.input<typeof releaseResult>> {
   const { tx, actor } = change;
   await lockStock(tx, actor.siteId);
+  await lockOrders(tx, actor.siteId, { ids: body.orders });
   const allocation = await allocate(tx, actor.siteId, body.orders, { exact: exactOf(body), toRelease: true });
   const given = allocation.lines.filter((l) => l.promise.units > 0);
   if (given.length === 0) throw new Refusal(409, 'nothing-to-release');
