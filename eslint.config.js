@@ -68,6 +68,7 @@ export default tseslint.config(
       'server/src/start.ts',
       'server/src/main.ts',
       'server/src/restore.ts',
+      'server/src/carry.ts',
       'demo/src/start.ts',
       'bench/**',
       'bin/**',

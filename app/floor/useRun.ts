@@ -11,7 +11,17 @@ import {
   type PickVerdict,
 } from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
-import { api, MeContext, nobodyAnswered, randomKey, remembered, serverNow, store, tell, words } from '../state/index.ts';
+import {
+  api,
+  MeContext,
+  nobodyAnswered,
+  randomKey,
+  remembered,
+  serverNow,
+  store,
+  tell,
+  words,
+} from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { fetchPictures, play } from '../ui/index.ts';
 import { countRefused, type Why } from './countRefused.ts';

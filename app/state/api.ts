@@ -1,5 +1,5 @@
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { endpoints, type EndpointName, type Language } from '@hand-relay/contract';
+import type { endpoints, EndpointName, Language } from '@hand-relay/contract';
 import type { DeskView } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/allocation';
 import type { z } from 'zod';

@@ -1,4 +1,12 @@
-import { DONE_AGO, endpoints, keptNames, SERVER_TIME, type Endpoint, type EndpointName, type Problem } from '@hand-relay/contract';
+import {
+  DONE_AGO,
+  endpoints,
+  keptNames,
+  SERVER_TIME,
+  type Endpoint,
+  type EndpointName,
+  type Problem,
+} from '@hand-relay/contract';
 import type { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';

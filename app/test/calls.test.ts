@@ -70,10 +70,10 @@ describe('calls', () => {
     // An answer that was long on its way says little, as long as it does not contradict what is known.
     answers({ status: 200, body: { waves: [] }, headers: at(0.05) });
     const slow = globalThis.fetch;
-    globalThis.fetch = (async (...asked: Parameters<typeof fetch>) => {
+    globalThis.fetch = async (...asked: Parameters<typeof fetch>) => {
       jest.setSystemTime(Date.now() + 10_000);
       return slow(...asked);
-    }) as never;
+    };
     await call({ name: 'waves' });
     expect(serverNow() - Date.now()).toBeCloseTo(0, -2);
     answers({ status: 200, body: { waves: [] }, headers: {} });
@@ -184,7 +184,8 @@ describe('what the tab keeps', () => {
     globalThis.fetch = ((address: string) => {
       const status = new URL(address).searchParams.get('status')!;
       return new Promise((resolve) => {
-        waiting[status] = (answer) => resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
+        waiting[status] = (answer) =>
+          resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
       });
     }) as never;
     const first = store.dispatch(readOrders('open'));

@@ -1,10 +1,21 @@
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import supertest from 'supertest';
 import { house, loadScenario } from '@hand-relay/demo';
-import { writeBackup } from '../src/keep/nightly.ts';
+import { jest } from '@jest/globals';
+import { pino } from 'pino';
+import { Backups, writeBackup } from '../src/keep/nightly.ts';
 import { BadBackup, restore } from '../src/keep/restore.ts';
 import { FolderInUse } from '../src/platform/index.ts';
 import { openRelay, type Relay } from '../src/index.ts';
@@ -151,6 +162,51 @@ describe('backups', () => {
     });
     expect((await (await signIn(pico)).desk.refused('backups')).code).toBe('no-backup');
     await pico.close();
+  });
+
+  it("are made up for a minute after a start without the night's, and tried again an hour after one that failed", async () => {
+    const made = join(folder, 'backups');
+    const there = () => (existsSync(made) ? readdirSync(made).filter((f) => f.endsWith('.backup')).length : 0);
+    // What the file system does takes its own time beside the clock of the test.
+    const settled = async (done: () => boolean) => {
+      for (let i = 0; i < 500 && !done(); i++) await new Promise((resolve) => setImmediate(resolve));
+    };
+    jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'performance', 'queueMicrotask'] });
+    try {
+      const noon = new Date(2026, 10, 29, 12).getTime();
+      jest.setSystemTime(noon);
+      mkdirSync(made);
+      writeFileSync(join(made, 'hand-relay-20261127-020000.backup'), 'old');
+      const old = new Date(noon - 58 * 3_600_000);
+      utimesSync(join(made, 'hand-relay-20261127-020000.backup'), old, old);
+      let works = false;
+      let asked = 0;
+      const source = () => {
+        asked += 1;
+        return works ? Promise.resolve(new Uint8Array([1])) : Promise.reject(new Error('no memory'));
+      };
+      const platform = { log: pino({ level: 'silent' }), clock: () => new Date() };
+      const backups = new Backups(platform as never, source, folder, { keep: 7 });
+      await settled(() => jest.getTimerCount() > 0);
+      await jest.advanceTimersByTimeAsync(59_000);
+      expect(asked).toBe(0);
+      await jest.advanceTimersByTimeAsync(1_000);
+      await settled(() => jest.getTimerCount() > 0);
+      expect([asked, there()]).toEqual([1, 1]);
+      works = true;
+      await jest.advanceTimersByTimeAsync(3_600_000);
+      await settled(() => there() === 2 && jest.getTimerCount() > 0);
+      expect([asked, there()]).toEqual([2, 2]);
+      // Then every night at two.
+      await jest.advanceTimersByTimeAsync(13 * 3_600_000 - 70_000);
+      expect(asked).toBe(2);
+      await jest.advanceTimersByTimeAsync(70_000);
+      await settled(() => there() === 3);
+      expect([asked, there()]).toEqual([3, 3]);
+      backups.close();
+    } finally {
+      jest.useRealTimers();
+    }
   });
 
   it('are kept as many as told, the newest', async () => {

@@ -108,7 +108,7 @@ describe('behind the reverse proxy of the examples', () => {
             stream.destroy();
             resolve();
           });
-            void takeIn(desk, { number: 'THROUGH-THE-PROXY', lines: [['HT-001', 1]] }).catch(reject);
+          void takeIn(desk, { number: 'THROUGH-THE-PROXY', lines: [['HT-001', 1]] }).catch(reject);
         },
       );
       stream.on('error', (error: NodeJS.ErrnoException) => (error.code === 'ECONNRESET' ? undefined : reject(error)));

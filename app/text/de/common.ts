@@ -47,7 +47,8 @@ export const common: Same<typeof english> = {
     stay: 'Angemeldet bleiben',
     stayTitle: '{{name}}, bitte bestätigen',
     ended: 'Abgemeldet',
-    endedWhy: '{{name}}, deine Sitzung ist abgelaufen. Melde dich an, um hier weiterzuarbeiten. Alles auf diesem Bildschirm bleibt erhalten.',
+    endedWhy:
+      '{{name}}, deine Sitzung ist abgelaufen. Melde dich an, um hier weiterzuarbeiten. Alles auf diesem Bildschirm bleibt erhalten.',
     endedUnsent_one: '{{count}} Scan ist auf diesem Gerät gespeichert und wird nach der Anmeldung gesendet.',
     endedUnsent_other: '{{count}} Scans sind auf diesem Gerät gespeichert und werden nach der Anmeldung gesendet.',
     continue: 'Weiter',

@@ -97,10 +97,13 @@ export const refusal: Same<typeof english> = {
     'not-at-site': 'An diesem Standort arbeitest du nicht.',
     'no-printer': 'Für {{station}} druckt kein Drucker. Benenne einen unter Einrichtung, Drucker.',
     'not-a-picture': 'Das ist kein Bild. Nimm PNG, JPEG oder WebP.',
-    'not-a-backup': 'Diese Datei ist keine Sicherung von Hand Relay oder beschädigt. Nichts wurde geändert. Wähle eine andere Datei.',
+    'not-a-backup':
+      'Diese Datei ist keine Sicherung von Hand Relay oder beschädigt. Nichts wurde geändert. Wähle eine andere Datei.',
     restored: 'Der Server wurde aus einer Sicherung von vor diesem Pick wiederhergestellt.',
-    'newer-backup': 'Eine neuere Version von Hand Relay hat diese Sicherung gemacht. Aktualisiere erst diesen Server. Nichts wurde geändert.',
-    'other-database-version': 'Diese Sicherung stammt von einer anderen Version der Datenbank. Übertrage sie mit Dump und Load, siehe Betriebsanleitung. Nichts wurde geändert.',
+    'newer-backup':
+      'Eine neuere Version von Hand Relay hat diese Sicherung gemacht. Aktualisiere erst diesen Server. Nichts wurde geändert.',
+    'other-database-version':
+      'Diese Sicherung stammt von einer anderen Version der Datenbank. Übertrage sie mit Dump und Load, siehe Betriebsanleitung. Nichts wurde geändert.',
     'carton-first': 'Scanne zuerst einen Karton.',
     'carton-open': 'Karton {{expected}} ist offen. Schließe ihn zuerst.',
     'unknown-carton': 'Es gibt keinen Karton {{got}}.',

@@ -42,7 +42,8 @@ export const common = {
     stay: 'Stay signed in',
     stayTitle: '{{name}}, confirm it is you',
     ended: 'Signed out',
-    endedWhy: '{{name}}, your session has ended. Sign in to continue where you were. Everything on this screen is kept.',
+    endedWhy:
+      '{{name}}, your session has ended. Sign in to continue where you were. Everything on this screen is kept.',
     endedUnsent_one: '{{count}} scan is saved on this device and will be sent once you sign in.',
     endedUnsent_other: '{{count}} scans are saved on this device and will be sent once you sign in.',
     continue: 'Continue',

@@ -95,8 +95,10 @@ export const refusal = {
     'not-a-picture': 'This is no picture. Use PNG, JPEG or WebP.',
     'not-a-backup': 'This file is not a Hand Relay backup, or it is damaged. Nothing was changed. Choose another file.',
     restored: 'The server was restored from a backup made before this pick.',
-    'newer-backup': 'A newer version of Hand Relay made this backup. Update this server, then restore it. Nothing was changed.',
-    'other-database-version': 'This backup was made with another version of the database. Carry it over with dump and load, as the operation guide describes. Nothing was changed.',
+    'newer-backup':
+      'A newer version of Hand Relay made this backup. Update this server, then restore it. Nothing was changed.',
+    'other-database-version':
+      'This backup was made with another version of the database. Carry it over with dump and load, as the operation guide describes. Nothing was changed.',
     'carton-first': 'Scan a carton first.',
     'carton-open': 'Carton {{expected}} is open. Close it first.',
     'unknown-carton': 'There is no carton {{got}}.',

@@ -55,7 +55,8 @@ async function* linesOf(file: string): AsyncGenerator<string, undefined> {
   pipeline(packed, plain, () => undefined);
   try {
     for await (const line of createInterface({ input: plain, crlfDelay: Infinity })) yield line;
-    if (plain.errored ?? packed.errored) throw plain.errored ?? packed.errored;
+    const fault = plain.errored ?? packed.errored;
+    if (fault) throw fault;
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw new CannotCarry(`There is no file ${file}.`);
     throw new CannotCarry(`${file} is no dump of Hand Relay, or is damaged: ${(error as Error).message}.`);

@@ -16,7 +16,7 @@ export interface LogFile {
 export interface Log {
   logger: Logger;
   /** Writes what is still in memory. */
-  close(): Promise<void>;
+  close: () => Promise<void>;
 }
 
 /** The name of a finished file says when it ended: relay-20261129-020000-1.log.gz. */
@@ -54,7 +54,7 @@ export function openLog(level: string, file?: LogFile): Log {
     history: `.${basename(file.path)}.history`,
   });
   // A full disk takes the log, not the server: it is said where somebody may still read it.
-  stream.on('error', (error: Error) => console.error(`The log cannot be written: ${error.message}`));
+  stream.on('error', (error: Error) => void process.stderr.write(`The log cannot be written: ${error.message}\n`));
   return {
     logger: pino({ level }, stream),
     close: () => new Promise((resolve) => stream.end(() => resolve())),

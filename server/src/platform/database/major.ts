@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { OperatorError } from '../operatorError.ts';
 
 /** Major version of the PostgreSQL inside the embedded database: it reads folders of its own kind alone. */
-export const EMBEDDED_MAJOR = '18';
+const EMBEDDED_MAJOR = '18';
 
 /** A folder or backup that another major version of the database wrote. */
 export class OtherDatabaseVersion extends OperatorError {
