@@ -31,6 +31,7 @@ export function only(problem: Prepared, chosen: readonly number[]): Prepared {
 
 export const lengthOf = ({ gauge, loads }: Prepared, run: readonly number[]): number =>
   gauge(run.map((o) => loads[o]!));
+
 /** First come, first served: a run is closed when the next order does not fit (next-fit). */
 export function firstCome({ weights, cart }: Prepared): number[][] {
   const runs: number[][] = [];
@@ -52,20 +53,14 @@ export function firstCome({ weights, cart }: Prepared): number[][] {
  * Savings, recomputed after each joining (Clarke and Wright 1964; as C&W(ii) in De Koster, Van der Poort and Wolters
  * 1999): of all pairs of runs that fit one cart the one is joined that saves most, until none saves or fits.
  */
-export const savings = (problem: Prepared): number[][] =>
-  joined(
-    problem,
-    problem.weights.map((_, o) => [o]),
-  );
-
-function joined(problem: Prepared, given: readonly number[][]): number[][] {
+export function savings(problem: Prepared): number[][] {
   const { cart, weights } = problem;
-  const size = given.length;
-  const runs: (number[] | null)[] = [...given];
-  const lengths = given.map((r) => lengthOf(problem, r));
-  const weight = given.map((r) => r.reduce((w, o) => weigh(w, weights[o]!), nothingWeighed));
+  const size = weights.length;
+  const runs: (number[] | null)[] = weights.map((_, o) => [o]);
+  const lengths = weights.map((_, o) => lengthOf(problem, [o]));
+  const weight = [...weights];
   // The best partner of each run, found again only when it or its partner was joined.
-  const best: ({ with: number; saved: number } | null)[] = given.map(() => null);
+  const best: ({ with: number; saved: number } | null)[] = weights.map(() => null);
   const known = new Float64Array(size * size).fill(NaN);
   const savedBy = (a: number, b: number): number => {
     const key = Math.min(a, b) * size + Math.max(a, b);
