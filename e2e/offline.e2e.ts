@@ -161,11 +161,12 @@ test('a device that is signed out from the Desk while it has no radio learns it 
     await change(desk, `/api/setup/devices/${id}/sign-out`);
   await floor.context().setOffline(false);
   // Nothing of it reaches the server, and nothing is lost: it waits for whoever did it.
-  await expect(floor.getByText('Badge and PIN')).toBeVisible();
+  const ended = floor.getByRole('dialog', { name: 'Signed out' });
+  await expect(ended).toBeVisible();
+  await expect(ended.getByText(/saved on this device/)).toBeVisible();
   expect((await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks[0]!.state).toBe('open');
-  await floor.getByRole('textbox', { name: 'Badge' }).fill('BADGE-2002');
-  await floor.getByRole('textbox', { name: 'PIN' }).fill('2468');
-  await floor.getByRole('button', { name: 'Sign in' }).click();
+  await ended.getByLabel('PIN').fill('2468');
+  await ended.getByRole('button', { name: 'Continue' }).click();
   await expect
     .poll(async () => (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks[0]!.state, { timeout: 60_000 })
     .toBe('done');

@@ -203,15 +203,15 @@ test('an empty server becomes a warehouse of its own and ships its first order',
       await (await chooser).setFiles({ name, mimeType: 'application/gzip', buffer });
     };
     await give('holiday.backup', Buffer.from('no backup at all'));
-    await expect(page.getByText(/is no backup of Hand Relay/)).toBeVisible();
+    await expect(page.getByText(/is not a Hand Relay backup/)).toBeVisible();
     await give('two-rivers.backup', await kept.body());
     // What it holds is shown before anybody is asked.
     await expect(
       page.getByText(/^It holds Two Rivers Spares: 1 order, the last change today \d\d:\d\d\.$/),
     ).toBeVisible();
-    await page.getByLabel(/^To go on, type the name of this site/).fill('Wrong name');
+    await page.getByLabel(/^To continue, type the name of this site/).fill('Wrong name');
     await page.getByRole('button', { name: 'Restore this backup' }).click();
-    await expect(page.getByText(/^Restored: Two Rivers Spares, 1 orders/)).toBeVisible();
+    await expect(page.getByText(/^Restored: Two Rivers Spares, 1 order\./)).toBeVisible();
     await expect
       .poll(async () => (await page.request.get(`${base}/ready`).catch(() => null))?.status() ?? 0, { timeout: 60_000 })
       .toBe(200);

@@ -163,7 +163,7 @@ function Restore() {
       )}
       {(state.at === 'sending' || state.at === 'looking') && <Loading rows={2} />}
       {state.at === 'done' && (
-        <Signal kind="done" text={t('keep.done', { site: state.site, orders: number(state.orders) })} size="body" />
+        <Signal kind="done" text={t('keep.done', { site: state.site, count: state.orders })} size="body" />
       )}
     </Card>
   );

@@ -7,7 +7,7 @@ import { pickOne } from './steps.ts';
 
 /** People who work at once, and what each of them does. */
 const HANDS = 12;
-const TURNS = 100;
+const TURNS = 70;
 
 /** What people may do in any order, each with a number that chooses among what there is at that moment. */
 const deeds = [

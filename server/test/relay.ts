@@ -59,7 +59,7 @@ export async function openTest(
   { filled = false, ...more }: Partial<ServerOptions> & { filled?: boolean } = {},
 ): Promise<TestRelay> {
   // The demo as it was filled when the tests began, unless it must be of another time or size.
-  const usual = size === undefined && !clock && !more.database;
+  const usual = size === undefined && !clock && !filled;
   const relay = await openEmpty(
     { ...(clock ? { clock } : {}), ...more },
     usual ? process.env['HOUSE_DUMP']! : undefined,
