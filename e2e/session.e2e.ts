@@ -14,7 +14,7 @@ test('a session that ends is announced, and asks for the PIN in place: the pick 
   const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
   await floor.goto('/floor');
   await floor.getByRole('button', { name: `Take ${run!.number}` }).click();
-  await scan(floor, 'CART-11');
+  await scan(floor, 'CART-21');
   await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
   const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
   const { step } = picks[0]!;
@@ -32,7 +32,7 @@ test('a session that ends is announced, and asks for the PIN in place: the pick 
     await expect(ended).toBeVisible();
     await expect(count).toBeHidden();
     // A scan here is for nobody, and a wrong PIN is told as one.
-    await scan(floor, 'CART-11-1');
+    await scan(floor, 'CART-21-1');
     await ended.getByLabel('PIN').fill('9999');
     await ended.getByRole('button', { name: 'Continue' }).click();
     await expect(ended.getByRole('alert')).toContainText('That PIN did not match');
@@ -44,8 +44,8 @@ test('a session that ends is announced, and asks for the PIN in place: the pick 
   await test.step('and the pick goes on, not begun again, with nothing lost', async () => {
     await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
     if (step.lot) await scan(floor, step.lot);
-    await scan(floor, `CART-11-${step.position.number}`);
-    await pickOne(floor, picks[1]!, 'CART-11');
+    await scan(floor, `CART-21-${step.position.number}`);
+    await pickOne(floor, picks[1]!, 'CART-21');
     await expect(floor.getByText('All picked')).toBeVisible();
     await expect
       .poll(async () => (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks.map((p) => p.picked))

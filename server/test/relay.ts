@@ -52,14 +52,14 @@ export function openEmpty(options: Partial<ServerOptions> = {}, from = process.e
 /**
  * A server filled with the demo scenario.
  *
- * @param filled whether its database holds the scenario of today already
+ * @param filled where it has a database of its own: whether that holds the scenario of today already
  */
 export async function openTest(
   { size, clock }: { size?: number; clock?: () => Date } = {},
-  { filled = false, ...more }: Partial<ServerOptions> & { filled?: boolean } = {},
+  { filled, ...more }: Partial<ServerOptions> & { filled?: boolean } = {},
 ): Promise<TestRelay> {
   // The demo as it was filled when the tests began, unless it must be of another time or size.
-  const usual = size === undefined && !clock && !filled;
+  const usual = size === undefined && !clock && filled === undefined;
   const relay = await openEmpty(
     { ...(clock ? { clock } : {}), ...more },
     usual ? process.env['HOUSE_DUMP']! : undefined,
