@@ -70,6 +70,13 @@ export function ScanField({
         value={text}
         onChangeText={setText}
         onSubmitEditing={() => take(text)}
+        onKeyPress={(event) => {
+          // Some scanners end a code with Tab; a person who goes back has changed their mind.
+          const { key, shiftKey } = event.nativeEvent as unknown as KeyboardEvent;
+          if (key !== 'Tab' || shiftKey || text.trim() === '') return;
+          event.preventDefault();
+          take(text);
+        }}
         submitBehavior="submit"
         placeholder={label}
         aria-label={label}

@@ -1,3 +1,4 @@
+import { ALONE_MS, Awaited } from './awaited.ts';
 import { Burst, GAP_MS } from './burst.ts';
 
 /** FNC1 as scanners that type send it: Ctrl and the right bracket. */
@@ -6,6 +7,8 @@ const GROUP_SEPARATOR = '\u001d';
 interface Listener {
   /** Answers `false` where the code is not for it: whoever listens behind it hears of it then. */
   onScan: (text: string) => unknown;
+  /** Whether it hears only what nobody else awaits. */
+  behind: boolean;
 }
 
 const scanListeners: Listener[] = [];
@@ -25,6 +28,12 @@ function setText(field: Field, text: string): void {
 }
 
 const burst = new Burst();
+const awaited = new Awaited();
+/** What a person moved to by Tab, so that Enter and Space are meant for it. */
+let byTab: EventTarget | null = null;
+let tabbedAt = -Infinity;
+/** Milliseconds within which the focus follows the key. */
+const FOLLOWS_MS = 100;
 let before: { field: Field; text: string } | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -37,17 +46,61 @@ function runShortcut(key: string): void {
   }
 }
 
+function stop(event: Event): void {
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}
+
+function hear(text: string): void {
+  for (const { onScan } of [...scanListeners].reverse()) if (onScan(text) !== false) break;
+}
+
+/** A key outside of fields while a step awaits a scan: it is a scanner's, unless a person moved to something by Tab. */
+function onAwaitedKey(event: KeyboardEvent, key: string): void {
+  clearTimeout(timer);
+  if (key === ' ' && event.target === byTab && awaited.idle(event.timeStamp)) return;
+  const typed = awaited.press({ key, at: event.timeStamp });
+  if (typed.kind === 'end') {
+    if (key === 'Tab') tabbedAt = event.timeStamp;
+    else if (event.target !== byTab) stop(event);
+    return;
+  }
+  stop(event);
+  if (typed.kind === 'code') return hear(typed.text);
+  timer = setTimeout(() => {
+    const single = awaited.alone();
+    if (single !== null) runShortcut(single);
+  }, ALONE_MS);
+}
+
+/** A key held down: no scanner does that. A shortcut goes on, and nothing is pressed again and again. */
+function onHeldKey(event: KeyboardEvent, key: string): void {
+  if (key === 'Tab') return;
+  clearTimeout(timer);
+  awaited.clear();
+  stop(event);
+  if (key.length === 1) runShortcut(key);
+}
+
 function onKeyDown(event: KeyboardEvent): void {
   const fnc1 = event.ctrlKey && event.key === ']';
   if (!fnc1 && (event.ctrlKey || event.metaKey || event.altKey)) return;
   const key = fnc1 ? GROUP_SEPARATOR : event.key;
+  // Between the letters of a scanner that types.
+  if (key === 'Shift' || key === 'CapsLock') return;
+  const typing = key.length === 1 || key === 'Enter' || key === 'Tab';
+  if (typing && !fieldOf(event.target) && scanListeners.some((l) => !l.behind)) {
+    burst.clear();
+    if (event.repeat) onHeldKey(event, key);
+    else onAwaitedKey(event, key);
+    return;
+  }
+  awaited.clear();
   // A key held down repeats itself faster than anybody types; no scanner does that.
   if (event.repeat && burst.length === 0 && !fieldOf(event.target)) return runShortcut(key);
   if (key.length > 1 && key !== 'Enter' && key !== 'Tab') {
-    if (key !== 'Shift') {
-      burst.clear();
-      if (!fieldOf(event.target)) runShortcut(key);
-    }
+    burst.clear();
+    if (!fieldOf(event.target)) runShortcut(key);
     return;
   }
   clearTimeout(timer);
@@ -56,10 +109,9 @@ function onKeyDown(event: KeyboardEvent): void {
   const heard = burst.press({ key, at: event.timeStamp });
   if (burst.length === 1) before = field ? { field, text: field.value } : null;
   if (heard.kind === 'scan') {
-    event.preventDefault();
-    event.stopImmediatePropagation();
+    stop(event);
     if (before) setText(before.field, before.text);
-    for (const { onScan } of [...scanListeners].reverse()) if (onScan(heard.text) !== false) break;
+    hear(heard.text);
     return;
   }
   if (heard.kind === 'key') {
@@ -72,8 +124,7 @@ function onKeyDown(event: KeyboardEvent): void {
   }
   if (heard.burst && !field) {
     // A space of a scan must not press what has the focus.
-    event.preventDefault();
-    event.stopImmediatePropagation();
+    stop(event);
   }
   if (fnc1) event.preventDefault();
   timer = setTimeout(() => {
@@ -82,12 +133,18 @@ function onKeyDown(event: KeyboardEvent): void {
   }, GAP_MS + 10);
 }
 
+function onFocus({ target, timeStamp }: FocusEvent): void {
+  byTab = timeStamp - tabbedAt < FOLLOWS_MS ? target : null;
+}
+
 let listening = false;
 
 function listen(): void {
   if (listening || typeof document === 'undefined') return;
   listening = true;
   document.addEventListener('keydown', onKeyDown, { capture: true });
+  document.addEventListener('focusin', onFocus, { capture: true });
+  document.addEventListener('pointerdown', () => (byTab = null), { capture: true });
 }
 
 /**
@@ -96,7 +153,7 @@ function listen(): void {
  */
 export function hearScans(onScan: Listener['onScan'], behind: boolean): () => void {
   listen();
-  const listener = { onScan };
+  const listener = { onScan, behind };
   if (behind) scanListeners.unshift(listener);
   else scanListeners.push(listener);
   return () => {

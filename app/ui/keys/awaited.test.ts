@@ -1,0 +1,43 @@
+import fc from 'fast-check';
+import { ALONE_MS, Awaited, FORGET_MS } from './awaited.ts';
+
+describe('where a scan is awaited', () => {
+  it('every code is heard once and whole: of 1 to 30 characters, at 5 to 250 ms a key, ended by Enter or Tab', () => {
+    const code = fc.record({
+      text: fc.stringMatching(/^[ -~\u001d]{1,30}$/),
+      pause: fc.integer({ min: 5, max: 250 }),
+      end: fc.constantFrom('Enter', 'Tab'),
+      after: fc.integer({ min: 5, max: 5_000 }),
+    });
+    fc.assert(
+      fc.property(fc.array(code, { minLength: 1, maxLength: 6 }), (codes) => {
+        const awaited = new Awaited();
+        let at = 0;
+        const heard = codes.flatMap(({ text, pause, end, after }) => {
+          at += after;
+          return [...text, end].flatMap((key) => {
+            const typed = awaited.press({ key, at: (at += pause) });
+            return typed.kind === 'part' ? [] : [typed];
+          });
+        });
+        expect(heard).toEqual(codes.map(({ text }) => ({ kind: 'code', text })));
+      }),
+    );
+  });
+
+  it('Enter and Tab alone are no code, nor is what was typed long before them', () => {
+    const awaited = new Awaited();
+    expect(awaited.press({ key: 'Enter', at: 0 })).toEqual({ kind: 'end' });
+    awaited.press({ key: 'x', at: 100 });
+    expect(awaited.press({ key: 'Tab', at: 101 + FORGET_MS })).toEqual({ kind: 'end' });
+  });
+
+  it('a key that nothing follows is a person’s, and no part of what comes next', () => {
+    const awaited = new Awaited();
+    awaited.press({ key: '?', at: 0 });
+    expect(awaited.alone()).toBe('?');
+    for (const key of 'F3') awaited.press({ key, at: ALONE_MS + 10 });
+    expect(awaited.alone()).toBeNull();
+    expect(awaited.press({ key: 'Enter', at: ALONE_MS + 20 })).toEqual({ kind: 'code', text: 'F3' });
+  });
+});
