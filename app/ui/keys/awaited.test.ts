@@ -4,7 +4,9 @@ import { ALONE_MS, Awaited, FORGET_MS } from './awaited.ts';
 describe('where a scan is awaited', () => {
   it('every code is heard once and whole: of 1 to 30 characters, at 5 to 250 ms a key, ended by Enter or Tab', () => {
     const code = fc.record({
-      text: fc.stringMatching(/^[ -~\u001d]{1,30}$/),
+      text: fc
+        .array(fc.constantFrom(...'AZaz019-_/. :%$+', '\u001d'), { minLength: 1, maxLength: 30 })
+        .map((letters) => letters.join('')),
       pause: fc.integer({ min: 5, max: 250 }),
       end: fc.constantFrom('Enter', 'Tab'),
       after: fc.integer({ min: 5, max: 5_000 }),
