@@ -88,10 +88,11 @@ describe('behind the reverse proxy of the examples', () => {
     expect(answer.headers['set-cookie']![0]).toContain('; Secure');
     expect(answer.headers['x-request-id']).toMatch(/^[0-9a-f]{32}$/);
     // A page of this address may change things, one of another may not.
-    const order = (origin: string) =>
-      post('/api/orders', { mode: 'preview', csv: 'x'.repeat(20_000_000) }, { Cookie: cookie, Origin: origin });
-    expect((await order(`https://localhost:${port}`)).status).toBe(200);
-    expect((await order('https://elsewhere.example')).status).toBe(403);
+    const order = (origin: string, bytes: number) =>
+      post('/api/orders', { mode: 'preview', csv: 'x'.repeat(bytes) }, { Cookie: cookie, Origin: origin });
+    expect((await order(`https://localhost:${port}`, 20_000_000)).status).toBe(200);
+    // A small one: what is refused before all of a large one was sent, the proxy may tell as its own 502.
+    expect((await order('https://elsewhere.example', 10)).status).toBe(403);
     expect((await ask('/metrics')).status).toBe(404);
     expect((await ask('/ready')).status).toBe(200);
   });
