@@ -138,7 +138,7 @@ test('a run goes to another picker by drag, by keys and on a phone', async ({ br
   await desk.goto(`/waves/${wave}`);
   const card = desk.getByLabel(new RegExp(`^Run ${number},`));
   const bay = (name: string) => desk.getByRole('group', { name, exact: true });
-  await expect(bay('Whoever asks next').getByLabel(new RegExp(`^Run ${number},`))).toBeVisible();
+  await expect(bay('Next free picker').getByLabel(new RegExp(`^Run ${number},`))).toBeVisible();
 
   const [from, to] = [(await card.boundingBox())!, (await bay('Suri Okell').boundingBox())!];
   await desk.mouse.move(from.x + 20, from.y + 20);
@@ -151,7 +151,7 @@ test('a run goes to another picker by drag, by keys and on a phone', async ({ br
   await desk.getByRole('button', { name: 'Undo' }).last().click();
   await expect.poll(async () => (await run()).assigned).toBeNull();
 
-  await expect(bay('Whoever asks next').getByLabel(new RegExp(`^Run ${number},`))).toBeVisible();
+  await expect(bay('Next free picker').getByLabel(new RegExp(`^Run ${number},`))).toBeVisible();
   await card.focus();
   for (const key of ['Space', 'ArrowRight', 'Space']) {
     await desk.keyboard.press(key);

@@ -76,7 +76,7 @@ export const refusal = {
     'place-taken': 'Order {{got}} stands there. Scan another place.',
     'nothing-to-set-up': 'Run {{run}} has no cart to set up.',
     'nothing-to-leave': 'Every order of run {{run}} has its place, or none has.',
-    'carton-empty': 'Nothing lies in carton {{carton}} yet.',
+    'carton-empty': 'Carton {{carton}} is still empty.',
     'wrong-position': 'This is {{got}}. Put it into {{expected}}.',
     surplus: 'That would be {{got}}. Only {{units}} are asked. Put the rest back.',
     'bin-first': 'Scan bin {{expected}} first.',
@@ -160,7 +160,7 @@ export const refusal = {
     'not-a-table': 'There is no table in {{got}}.',
     'unknown-zone': 'There is no zone {{zone}}. Make it first.',
     'server-fault':
-      'The server has a fault. Your entry is kept here: try again, and tell whoever runs it if it stays so.',
+      'Server error. Your entry is still here: try again, and contact your administrator if it keeps happening.',
     'unknown-call': 'This was kept by an earlier version of the app and cannot be sent any more. Do it again.',
     network: 'The server does not answer. Your entry is kept here: try again.',
     'sign-in': 'That did not match.',

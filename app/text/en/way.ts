@@ -51,7 +51,7 @@ export const way = {
       place: 'To a place on the cart',
       carton: 'Into the carton that ships',
       about:
-        'Pickers put empty cartons on the cart and stick a number on each, printed ahead under Printing. What lies in them needs no bench.',
+        'Pickers put empty cartons on the cart and stick a number on each, printed ahead under Printing. Goods in them skip the bench.',
     },
     example: 'A pick of 3 units of a lot then asks:',
     noItem: 'Nothing proves that the right goods were taken.',
@@ -94,7 +94,7 @@ export const way = {
     otherWorkAbout: 'What pickers record beside picking, parted by commas, in your own words.',
     lotSwaps: 'A picker may take another lot',
     lotSwapsYes:
-      'Where another lot lies in the bin, is free and lasts long enough for the customer. The promise goes with it.',
+      'Where the bin holds another lot that is free and has enough shelf life for the customer. The allocation moves with it.',
     lotSwapsNo: 'Only the lot that was promised is taken.',
     bins: {
       title: 'From which bin',
