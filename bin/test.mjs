@@ -37,19 +37,22 @@ async function beside(name, command, args) {
 }
 const read = (file) => (existsSync(join(results, file)) ? JSON.parse(readFileSync(join(results, file), 'utf8')) : null);
 
-// Linting keeps one core busy for as long as the other needs to check the types and to build.
+const unitTests = (project) => [
+  `unit, ${project}`,
+  process.execPath,
+  [...jestOf(project), '--json', `--outputFile=${join(results, `${project}.json`)}`],
+];
+
+// Linting keeps one core busy for as long as the other needs for the types, the build and the app's quick tests.
 await Promise.all([
   beside('lint', 'npm', ['run', '--silent', 'lint']),
-  beside('typecheck', 'npm', ['run', '--silent', 'typecheck']).then(() =>
-    beside('build', process.execPath, [join(root, 'bin', 'build.mjs')]),
-  ),
+  (async () => {
+    await beside('typecheck', 'npm', ['run', '--silent', 'typecheck']);
+    await beside('build', process.execPath, [join(root, 'bin', 'build.mjs')]);
+    await beside(...unitTests('app'));
+  })(),
 ]);
-for (const project of unitProjects)
-  step(`unit, ${project}`, process.execPath, [
-    ...jestOf(project),
-    '--json',
-    `--outputFile=${join(results, `${project}.json`)}`,
-  ]);
+step(...unitTests('node'));
 step('browser', process.execPath, [
   'node_modules/@playwright/test/cli.js',
   'test',

@@ -211,13 +211,13 @@ function openDoors(
       originAgentCluster: false,
     }),
   );
-  const metrics = new Metrics();
+  const metrics = new Metrics(platform, database);
   app.use(metrics.count);
   app.get('/metrics', (req, res, next) => {
     if (!isLocal(req)) return next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl }));
     metrics
-      .text(platform, database, req.query['collect'] !== undefined)
-      .then((text) => res.type('application/openmetrics-text; version=1.0.0; charset=utf-8').send(text))
+      .text(req.query['collect'] !== undefined)
+      .then((text) => res.type(metrics.contentType).send(text))
       .catch(next);
   });
   app.get('/health', (_req, res) => {

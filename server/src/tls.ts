@@ -21,9 +21,25 @@ function names(): { dns: string[]; ips: string[] } {
   return { dns: ['localhost', hostname(), `${hostname()}.local`], ips };
 }
 
-/** Whether a certificate may be used on: not soon over, and for every name and address of today. */
-function isGood(pem: string, { dns, ips }: ReturnType<typeof names>, now: Date): boolean {
-  const { validTo, subjectAltName = '' } = new X509Certificate(pem);
+/** What a file holds; null where there is none. */
+function fileText(file: string): string | null {
+  return existsSync(file) ? readFileSync(file, 'utf8') : null;
+}
+
+/** Whether a certificate may be used on: with its key, not soon over, and for every name and address of today. */
+function isGood(
+  { cert, key }: { cert: string | null; key: string | null },
+  { dns, ips }: ReturnType<typeof names>,
+  now: Date,
+): boolean {
+  if (cert === null || key === null) return false;
+  try {
+    mustFit({ cert, key });
+  } catch {
+    // Damaged, or of another certificate: a new pair is made.
+    return false;
+  }
+  const { validTo, subjectAltName = '' } = new X509Certificate(cert);
   const covered = subjectAltName.split(', ');
   const plain = (ip: string) => (ip.includes(':') ? new URL(`http://[${ip}]`).hostname.slice(1, -1) : ip);
   const addresses = covered.flatMap((c) => (c.startsWith('IP Address:') ? plain(c.slice(11).toLowerCase()) : []));
@@ -67,7 +83,7 @@ export async function ownCertificate(
   const place = join(folder, 'tls');
   const [certFile, keyFile] = [join(place, 'certificate.pem'), join(place, 'key.pem')];
   const { dns, ips } = names();
-  const made = !existsSync(certFile) || !isGood(readFileSync(certFile, 'utf8'), { dns, ips }, now);
+  const made = !isGood({ cert: fileText(certFile), key: fileText(keyFile) }, { dns, ips }, now);
   if (made) {
     const notAfterDate = new Date(now.getTime() + DAYS * 86_400_000 - 60_000);
     const fresh = await generate([{ name: 'commonName', value: `Hand Relay on ${hostname()}` }], {

@@ -86,6 +86,13 @@ describe('a workbook', () => {
     ['bytes', workbook(`<row><c t="str"><v>${'x'.repeat(3_000_000)}</v></c></row>`), { bytes: 1_000_000 }],
     ['cells', workbook(`${'<row><c r="CV1"><v>1</v></c></row>'.repeat(30)}`), { cells: 2_000 }],
     ['columns', workbook('<row><c r="XFD1"><v>1</v></c></row>'), {}],
+    [
+      'text',
+      workbook('<row><c t="s"><v>0</v></c></row>'.repeat(3_000), {
+        'xl/sharedStrings.xml': strToU8(`<sst><si><t>${'x'.repeat(50_000)}</t></si></sst>`),
+      }),
+      {},
+    ],
   ] as const)('with too many %s is refused with the limit', async (what, bytes, limits) => {
     const refused = readWorkbook(bytes, { ...workbookLimits, ...limits });
     await expect(refused).rejects.toThrow(WorkbookTooLarge);

@@ -1,7 +1,11 @@
 import fc from 'fast-check';
 import { seeded } from '../random/index.ts';
-import { improve, leastUse, type Packing } from './improve.ts';
+import { openSolver } from '../solver/index.ts';
+import { decomposed } from './decompose.ts';
+import { improve, leastUse } from './improve.ts';
 import { priced } from './lagrange.ts';
+import { fitsIn, type Packing } from './packing.ts';
+import { polish } from './polish.ts';
 
 const packings: fc.Arbitrary<Packing> = fc
   .record({
@@ -25,6 +29,18 @@ const packings: fc.Arbitrary<Packing> = fc
       })),
     })),
   }));
+/** Goods of one kind that keep longer and less long: who needs the first may also take of them alone. */
+const nested: fc.Arbitrary<Packing> = packings.map(({ count, limits }) => ({
+  count,
+  limits: limits.flatMap(({ units, needs }) => {
+    const strict = needs.filter((_, n) => n % 2 === 0);
+    return [
+      { units: Math.floor(units / 2), needs: strict },
+      { units, needs },
+    ];
+  }),
+  chains: limits.map((_, l) => [2 * l, 2 * l + 1]),
+}));
 const within = ({ limits }: Packing, chosen: number[]) =>
   limits.every((l) => l.needs.reduce((n, { thing, units }) => (chosen.includes(thing) ? n + units : n), 0) <= l.units);
 const most = (packing: Packing) => {
@@ -63,6 +79,35 @@ describe('the search for most orders', () => {
     );
     // A bound that is always the number of things would be one too.
     expect(tight).toBeGreaterThan(50);
+  });
+
+  it('is never beyond what choosing for each kind of goods alone bounds, which is no weaker than prices', async () => {
+    const solver = await openSolver();
+    let stronger = 0;
+    fc.assert(
+      fc.property(nested, (packing) => {
+        const found = leastUse(packing);
+        const { bound, prices, worth } = priced(packing, found.length);
+        const lower = decomposed(packing, prices, found.length);
+        expect(lower).toBeGreaterThanOrEqual(most(packing) - 1e-6);
+        expect(lower).toBeLessThanOrEqual(bound + 1e-6);
+        if (Math.floor(lower + 1e-6) < Math.floor(bound + 1e-6)) stronger += 1;
+        // So few things are all in doubt: choosing anew among them finds the most there is.
+        const polished = polish(packing, found, worth, solver, { seconds: 5, nodes: 5000, seed: 1 });
+        expect(fitsIn(packing, polished)).toBe(true);
+        expect(polished.length).toBe(most(packing));
+      }),
+    );
+    expect(stronger).toBeGreaterThan(5);
+  });
+
+  it('ends at once where no time is left, with what it began with and a bound that holds', () => {
+    const [packing] = fc.sample(nested, { seed: 3, numRuns: 1 });
+    const start = leastUse(packing!);
+    const over = () => true;
+    expect(priced(packing!, start.length, over).bound).toBe(packing!.count);
+    expect(decomposed(packing!, new Float64Array(packing!.limits.length), 0, over)).toBe(packing!.count);
+    expect(improve(packing!, start, 1e9, seeded(1), over).length).toBeGreaterThanOrEqual(start.length);
   });
 
   it('finds the most on small cases nearly always', () => {

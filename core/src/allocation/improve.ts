@@ -1,10 +1,5 @@
 import type { Random } from '../random/index.ts';
-
-/** Which of `count` things to take so that at every limit the needs of those taken are within it. */
-export interface Packing {
-  count: number;
-  limits: { units: number; needs: { thing: number; units: number }[] }[];
-}
+import type { Packing } from './packing.ts';
 
 /** Needs as rows of numbers side by side: `starts[i]` to `starts[i + 1]` belong to i. */
 interface Table {
@@ -20,15 +15,27 @@ function tableOf(lists: { other: number; units: number }[][]): Table {
   return { starts, others: Int32Array.from(flat, (n) => n.other), units: Int32Array.from(flat, (n) => n.units) };
 }
 
+/** Things that are drawn for each that is forced in. */
+const DRAWN = 8;
+/** Steps between two looks at the time. */
+const LOOK = 64;
+
 /**
  * Takes more things by iterated local search (after Andrade, Resende and Werneck, 2012, for independent sets): one that
  * is out is forced in, those in its way go, and whatever fits then comes in. A step that loses is taken back.
  *
  * @param start things taken at first, within all limits
  * @param steps how often something is forced in
+ * @param over ends the search before that
  * @returns as many things or more, within all limits
  */
-export function improve({ count, limits }: Packing, start: Iterable<number>, steps: number, random: Random): number[] {
+export function improve(
+  { count, limits }: Packing,
+  start: Iterable<number>,
+  steps: number,
+  random: Random,
+  over: () => boolean = () => false,
+): number[] {
   const needs = tableOf(limits.map((l) => l.needs.map(({ thing, units }) => ({ other: thing, units }))));
   const uses = tableOf(usesOf(count, limits));
   const left = Int32Array.from(limits, (l) => l.units);
@@ -63,6 +70,13 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
       if (uses.units[u]! > left[uses.others[u]!]!) return false;
     return true;
   }
+  /** At how many limits there is no room for a thing. */
+  function barredAt(thing: number): number {
+    let limits = 0;
+    for (let u = uses.starts[thing]!; u < uses.starts[thing + 1]!; u += 1)
+      if (uses.units[u]! > left[uses.others[u]!]!) limits += 1;
+    return limits;
+  }
   /** Who goes to make room at a limit: the one longest there whose going is enough, else the one longest there. */
   function inTheWay(limit: number, forced: number): number {
     let gone = -1;
@@ -77,6 +91,20 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
       }
     }
     return gone;
+  }
+  /** One that is out, of several drawn by lot that whose way in is barred at the fewest limits. */
+  function drawn(): number {
+    let best = -1;
+    let fewest = Infinity;
+    for (let n = 0; n < DRAWN; n += 1) {
+      const thing = out[random.int(0, outs - 1)]!;
+      const bars = barredAt(thing);
+      if (bars < fewest) {
+        best = thing;
+        fewest = bars;
+      }
+    }
+    return best;
   }
   function undo() {
     const back = changes;
@@ -117,10 +145,11 @@ export function improve({ count, limits }: Packing, start: Iterable<number>, ste
   for (const thing of start) turn(thing);
   for (let thing = 0; thing < count; thing += 1) if (!taken[thing] && fits(thing)) turn(thing);
   for (let step = 1; step <= steps && size < count; step += 1) {
+    if (step % LOOK === 0 && over()) break;
     const before = size;
     changes = [];
     roomier.clear();
-    const forced = out[random.int(0, outs - 1)]!;
+    const forced = drawn();
     turn(forced);
     const possible = makeRoom(forced, step);
     if (possible) {

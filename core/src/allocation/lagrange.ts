@@ -1,4 +1,4 @@
-import type { Packing } from './improve.ts';
+import type { Packing } from './packing.ts';
 
 /** Looks at a need in all rounds of the descent together, and rounds at most. */
 const LOOKS = 60_000_000;
@@ -8,9 +8,10 @@ const IDLE = 25;
 /** Share of the last direction that the next keeps: steps that run to and fro are evened out. */
 const KEPT = 0.7;
 
-/** A number that no choice beats, and what each thing is worth beyond the price of what it needs. */
+/** A number that no choice beats, the prices of the limits that show it, and what each thing is worth beyond them. */
 export interface Priced {
   bound: number;
+  prices: Float64Array;
   worth: Float64Array;
 }
 
@@ -20,8 +21,9 @@ export interface Priced {
  * need once: milliseconds for 100,000 of them, where a linear program takes minutes.
  *
  * @param found how many things some choice within the limits takes: steps are measured by it
+ * @param over ends the descent before it is done
  */
-export function priced({ count, limits }: Packing, found: number): Priced {
+export function priced({ count, limits }: Packing, found: number, over: () => boolean = () => false): Priced {
   const prices = new Float64Array(limits.length);
   const worth = new Float64Array(count);
   const slack = new Float64Array(limits.length);
@@ -36,10 +38,10 @@ export function priced({ count, limits }: Packing, found: number): Priced {
         ),
     ),
   );
-  let best: Priced = { bound: count, worth: worth.slice().fill(1) };
+  let best: Priced = { bound: count, prices: prices.slice(), worth: worth.slice().fill(1) };
   let pace = 1;
   let idle = 0;
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < rounds && !over(); round++) {
     worth.fill(1);
     let bound = 0;
     limits.forEach(({ units, needs }, l) => {
@@ -58,7 +60,7 @@ export function priced({ count, limits }: Packing, found: number): Priced {
       square += way[l] ** 2;
     });
     if (bound < best.bound - 1e-9) {
-      best = { bound, worth: worth.slice() };
+      best = { bound, prices: prices.slice(), worth: worth.slice() };
       idle = 0;
     } else if ((idle += 1) >= IDLE) {
       pace /= 2;

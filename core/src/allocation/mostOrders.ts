@@ -1,8 +1,11 @@
 import { seeded } from '../random/index.ts';
 import type { Effort, Program, Solver } from '../solver/index.ts';
 import { levelsOf, needsOf, type ItemLevels } from './contest.ts';
+import { decomposed } from './decompose.ts';
 import { improve, leastUse } from './improve.ts';
 import { priced } from './lagrange.ts';
+import { fitsIn, type Packing } from './packing.ts';
+import { polish } from './polish.ts';
 import { firstServed, goodUntil, type Demand, type Grants, type Supply } from './problem.ts';
 import { Shelf, sum } from './shelf.ts';
 
@@ -13,8 +16,17 @@ interface Candidate {
 
 /** One limit that candidates share: units of an item that keep at least so long. */
 interface Limit {
+  item: string;
+  /** The greater, the longer the units keep. */
+  level: number;
   units: number;
   needs: Map<Candidate, number>;
+}
+
+/** Candidates that share limits, directly or by others. */
+interface Group {
+  candidates: Candidate[];
+  limits: Limit[];
 }
 
 const fits = (needs: Map<string, number[]>, levels: Map<string, ItemLevels>) =>
@@ -27,15 +39,19 @@ function tightLimits(candidates: Candidate[], levels: Map<string, ItemLevels>): 
     for (const [item, need] of candidate.needs)
       need.forEach((units, i) => {
         if (units === 0) return;
-        const limit = limits.get(`${i} ${item}`) ?? { units: levels.get(item)!.supply[i]!, needs: new Map() };
+        const limit = limits.get(`${i} ${item}`) ?? {
+          item,
+          level: i,
+          units: levels.get(item)!.supply[i]!,
+          needs: new Map(),
+        };
         limit.needs.set(candidate, units);
         limits.set(`${i} ${item}`, limit);
       });
   return [...limits.values()].filter((l) => [...l.needs.values()].reduce((n, units) => n + units, 0) > l.units);
 }
 
-/** Groups of candidates that share limits, directly or by others. */
-function groupsOf(limits: Limit[]): { candidates: Candidate[]; limits: Limit[] }[] {
+function groupsOf(limits: Limit[]): Group[] {
   const leader = new Map<Candidate, Candidate>();
   const find = (c: Candidate): Candidate => {
     let at = c;
@@ -48,7 +64,7 @@ function groupsOf(limits: Limit[]): { candidates: Candidate[]; limits: Limit[] }
     for (const c of limit.needs.keys()) if (!leader.has(c)) leader.set(c, c);
     for (const c of others) leader.set(find(c), find(first!));
   }
-  const groups = new Map<Candidate, { candidates: Candidate[]; limits: Limit[] }>();
+  const groups = new Map<Candidate, Group>();
   for (const c of leader.keys()) {
     const group = groups.get(find(c)) ?? { candidates: [], limits: [] };
     group.candidates.push(c);
@@ -69,51 +85,98 @@ function rowsOf(candidates: Candidate[], limits: Limit[]): Program['rows'] {
   }));
 }
 
-/** Candidates of a group beyond which a linear program takes longer than it is worth: limits are priced instead. */
+/** Candidates of a group up to which all of it is one program: their choice is mostly proven within the time. */
+const FEW = 300;
+/** Candidates of all groups beyond which the units are left as they come. */
 const MANY = 2500;
+/** Share of the time that is for the number of orders; the rest is for their units, or for handing out alone. */
+const FOR_CHOICE = { units: 0.8, alone: 0.95 };
 /** Steps of local search for each candidate, and for each second that may be spent. */
-const STEPS = { each: 40, second: 12_000 };
+const STEPS = { each: 40, second: 40_000 };
+/** Where in a group's time each part of the search ends; the last is the solver's. */
+const ENDS = { first: 0.08, second: 0.5, bound: 0.85 };
+
+/** One group as a packing: its candidates are the things. */
+function packingOf({ candidates, limits }: Group): Packing {
+  const at = new Map(candidates.map((c, i) => [c, i]));
+  const chains = new Map<string, number[]>();
+  const strict = limits.map((_, l) => l).sort((a, b) => limits[b]!.level - limits[a]!.level);
+  for (const l of strict) chains.set(limits[l]!.item, [...(chains.get(limits[l]!.item) ?? []), l]);
+  return {
+    count: candidates.length,
+    limits: limits.map((l) => ({
+      units: l.units,
+      needs: [...l.needs].map(([c, units]) => ({ thing: at.get(c)!, units })),
+    })),
+    chains: [...chains.values()],
+  };
+}
+
+interface Chosen {
+  chosen: Set<Candidate>;
+  bound: number;
+}
 
 /** As many candidates of one group as can be, and a number that no choice beats. */
-function chooseMost(group: { candidates: Candidate[]; limits: Limit[] }, solver: Solver, effort: Effort) {
-  const { candidates, limits } = group;
-  const rows = rowsOf(candidates, limits);
-  const packing = {
-    count: candidates.length,
-    limits: rows.map(({ limit, terms }) => ({
-      units: limit,
-      needs: terms.map(({ variable, factor }) => ({ thing: variable, units: factor })),
-    })),
-  };
+function chooseMost(group: Group, solver: Solver, effort: Effort): Chosen {
+  const packing = packingOf(group);
+  const { candidates } = group;
   const steps = Math.ceil(Math.min(STEPS.each * candidates.length, STEPS.second * effort.seconds));
-  if (candidates.length > MANY) {
-    const first = improve(packing, leastUse(packing), steps / 4, seeded(effort.seed));
-    const { bound, worth } = priced(packing, first.length);
-    const dear = leastUse(
-      packing,
-      worth.map((w) => -w),
-    );
-    const second = improve(packing, dear.length > first.length ? dear : first, (3 * steps) / 4, seeded(effort.seed));
-    const most = second.length > first.length ? second : first;
-    return { chosen: new Set(most.map((i) => candidates[i]!)), bound: Math.max(most.length, Math.floor(bound + 1e-6)) };
-  }
-  const begin = new Set(improve(packing, leastUse(packing), steps, seeded(effort.seed)).map((i) => candidates[i]!));
-  const ones = candidates.map(() => 1);
-  const solved = solver(
+  const best =
+    candidates.length > FEW
+      ? searched(packing, steps, solver, effort)
+      : solved(packing, steps, solver, { ...effort, seconds: effort.seconds / 2 });
+  return { chosen: new Set(best.things.map((i) => candidates[i]!)), bound: Math.max(best.things.length, best.bound) };
+}
+
+interface Best {
+  things: readonly number[];
+  bound: number;
+}
+
+/** A small group by one program. */
+function solved(packing: Packing, steps: number, solver: Solver, effort: Effort): Best {
+  const { count, limits } = packing;
+  const begin = improve(packing, leastUse(packing), steps, seeded(effort.seed));
+  const ones = Array.from({ length: count }, () => 1);
+  const taken = new Set(begin);
+  const { x, bound } = solver(
     {
       gain: ones,
       top: ones,
       whole: ones.map(() => true),
-      rows,
-      start: candidates.map((c) => (begin.has(c) ? 1 : 0)),
+      rows: limits.map(({ units, needs }) => ({
+        limit: units,
+        terms: needs.map((n) => ({ variable: n.thing, factor: n.units })),
+      })),
+      start: ones.map((_, i) => (taken.has(i) ? 1 : 0)),
     },
-    { ...effort, seconds: effort.seconds / 2 },
+    effort,
   );
-  const found = new Set(candidates.filter((_, i) => solved.x && solved.x[i]! > 0.5));
+  const found = ones.flatMap((_, i) => (x && x[i]! > 0.5 ? [i] : []));
   // The solver works in floating point: what it says is held against the whole numbers.
-  const chosen = found.size >= begin.size && within(found, limits) ? found : begin;
-  const bound = Math.min(candidates.length, Math.floor(solved.bound + 1e-6));
-  return { chosen, bound: Math.max(chosen.size, bound) };
+  const things = found.length >= begin.length && fitsIn(packing, found) ? found : begin;
+  return { things, bound: Math.min(count, Math.floor(bound + 1e-6)) };
+}
+
+/** A large group by local search from two sides, bounded by prices and by choosing for each item alone. */
+function searched(packing: Packing, steps: number, solver: Solver, effort: Effort): Best {
+  const { spent } = effort;
+  const until = (share: number) => (spent ? () => spent() >= share : undefined);
+  const first = improve(packing, leastUse(packing), steps / 4, seeded(effort.seed), until(ENDS.first));
+  const { bound, prices, worth } = priced(packing, first.length, until(ENDS.second));
+  const dear = leastUse(
+    packing,
+    worth.map((w) => -w),
+  );
+  const second = improve(packing, dear, (3 * steps) / 4, seeded(effort.seed), until(ENDS.second));
+  const better = second.length > first.length ? second : first;
+  const lowest = (n: number) => Math.floor(n + 1e-6);
+  if (lowest(bound) <= better.length) return { things: better, bound: lowest(bound) };
+  const lower = lowest(Math.min(bound, decomposed(packing, prices, better.length, until(ENDS.bound))));
+  const seconds = effort.seconds * Math.min(1 - ENDS.bound, 1 - (spent?.() ?? ENDS.bound));
+  if (lower <= better.length || seconds <= 0) return { things: better, bound: lower };
+  return { things: polish(packing, better, worth, solver, { ...effort, seconds }), bound: lower };
 }
 
 /**
@@ -189,8 +252,8 @@ function serve(supply: Supply[], demand: Demand[], chosen: Set<Demand>): Grants 
 
 /**
  * As many complete orders as possible, then as many units: a packing problem (each order needs so much of what is
- * short), taken apart into groups that share nothing and solved by branch and cut. Where the search ends early, the
- * bound says how much better it could be at best.
+ * short), taken apart into groups that share nothing. Small groups are solved by branch and cut, large ones searched and
+ * bounded. Where the search ends early, the bound says how much better it could be at best.
  *
  * @param effort seconds and nodes for the whole; groups share the seconds by their size
  * @returns units of every line, and a number of complete orders that no allocation beats
@@ -211,9 +274,16 @@ export function mostOrders(
   const sure = possible.filter((c) => !contesting.has(c));
   const chosen = new Set<Candidate>();
   let bound = sure.length;
+  const { spent } = effort;
+  const forChoice = contested.length > MANY ? FOR_CHOICE.alone : FOR_CHOICE.units;
   for (const group of groups) {
-    const seconds = (effort.seconds * 0.8 * group.candidates.length) / contested.length;
-    const best = chooseMost(group, solver, { ...effort, seconds });
+    const share = (forChoice * group.candidates.length) / contested.length;
+    const begun = spent?.() ?? 0;
+    const best = chooseMost(group, solver, {
+      ...effort,
+      seconds: effort.seconds * share,
+      ...(spent && { spent: () => (spent() - begun) / share }),
+    });
     best.chosen.forEach((c) => chosen.add(c));
     bound += best.bound;
   }
@@ -222,7 +292,8 @@ export function mostOrders(
     ...sure.map((c) => c.order),
     ...demand.filter((order) => !isPossible.has(order) && !order.shipComplete),
   ];
-  const rest = { ...effort, seconds: effort.seconds * 0.2 };
+  const left = Math.min(1 - forChoice, Math.max(0, 1 - (spent?.() ?? 0)));
+  const rest = { ...effort, seconds: effort.seconds * left };
   const served = (these: Set<Candidate>) => serve(supply, demand, new Set([...sure, ...these].map((c) => c.order)));
   const first = served(chosen);
   if (contested.length > MANY) return { grants: first, bound };

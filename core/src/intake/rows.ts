@@ -1,4 +1,5 @@
 import { demandKinds, type DemandKind } from '../shipping/index.ts';
+import { quoted } from '../sheets/index.ts';
 import type { IntakeError, IntakeExpectation, LineDraft, OrderDraft } from './draft.ts';
 
 /** Columns of the order file, one row a line. Those marked true must be there. */
@@ -89,7 +90,7 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
     const cell = (column: OrderColumn) => (cells[column] ?? '').trim();
     const number = cell('order');
     const wrong = (column: OrderColumn, expected: IntakeExpectation) => {
-      errors.push({ row, column: at(column), value: cell(column), expected, order: number });
+      errors.push({ row, column: at(column), value: quoted(cell(column)), expected, order: quoted(number) });
       bad.add(number);
     };
     const before = errors.length;

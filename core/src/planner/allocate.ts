@@ -71,13 +71,15 @@ function checked(document: unknown): z.output<typeof allocateRequest> {
 }
 
 /** Who gets the stock, as the planner's document asks it. */
-export function allocateDocument(document: unknown, { solver }: PlannerTools): z.input<typeof allocateResult> {
+export function allocateDocument(document: unknown, { solver, now }: PlannerTools): z.input<typeof allocateResult> {
   const { supply, orders, policy, seconds, seed } = checked(document);
   const demand: Demand[] = orders;
+  const begun = now();
+  const spent = () => (now() - begun) / (seconds * 1000);
   const { promises, bound } = allocate(
     supply,
     demand,
-    policy === 'most-orders' ? { policy, solver, effort: { seconds, seed, nodes: NODES } } : { policy },
+    policy === 'most-orders' ? { policy, solver, effort: { seconds, seed, nodes: NODES, spent } } : { policy },
   );
   return {
     lines: promises,

@@ -19,6 +19,14 @@ export function cellText(cell: Cell): string {
   return String(cell).trim();
 }
 
+/** Characters of a cell that a message repeats. */
+const QUOTED = 100;
+
+/** A cell's text as a message repeats it: what is longer is cut, so that a list of errors stays small whatever the file. */
+export function quoted(text: string): string {
+  return text.length > QUOTED ? `${text.slice(0, QUOTED - 1)}…` : text;
+}
+
 /** Reads a cell as its column wants it. */
 export function readCell(cell: Cell, column: Column, dates: DateOrder): CellResult {
   const text = cellText(cell);

@@ -1,4 +1,4 @@
-export { cellText, readCell, readDate, readNumber, dateOrder, type Cell, type DateOrder } from './cell.ts';
+export { cellText, quoted, readCell, readDate, readNumber, dateOrder, type Cell, type DateOrder } from './cell.ts';
 export {
   keyOf,
   type Column,

@@ -1,4 +1,4 @@
-import { cellText, dateOrder, readCell, type DateOrder } from './cell.ts';
+import { cellText, dateOrder, quoted, readCell, type DateOrder } from './cell.ts';
 import { keyOf, type Column, type Row, type Sheet, type SheetError } from './column.ts';
 import type { Table } from './table.ts';
 
@@ -58,7 +58,7 @@ export function readSheet(sheet: Sheet, table: Table, matching: Matching): { row
       const cell = cells[index] ?? null;
       const result = readCell(cell, column, orders.get(column) ?? 'unknown');
       if ('value' in result) values[column.name] = result.value;
-      else errors.push({ row, column: column.name, value: cellText(cell), ...result });
+      else errors.push({ row, column: column.name, value: quoted(cellText(cell)), ...result });
     }
     if (errors.length > before) continue;
     const key = keyOf(sheet, values);

@@ -15,6 +15,8 @@ export interface Effort {
   /** Branches looked at most: the same on every machine. */
   nodes: number;
   seed: number;
+  /** Share of the seconds that is spent, for searches that look at it; without it steps alone end them. */
+  spent?: () => number;
 }
 
 export interface Solved {

@@ -71,9 +71,15 @@ function asRefusal(error: unknown): unknown {
   return error;
 }
 
-/** Writes what is sent to a file of its own, piece by piece: a backup may be larger than the memory. */
+/**
+ * Writes what is sent to a file of its own, piece by piece: a backup may be larger than the memory. What did not come
+ * whole is removed.
+ *
+ * @throws Refusal 413 `too-large`; 507 `disk-full`
+ */
 async function received(req: Request): Promise<string> {
-  const file = join(await mkdtemp(join(tmpdir(), 'hand-relay-sent-')), 'sent backup');
+  const folder = await mkdtemp(join(tmpdir(), 'hand-relay-sent-'));
+  const file = join(folder, 'sent backup');
   let bytes = 0;
   const measured = new Transform({
     transform(part: Buffer, _encoding, done) {
@@ -81,6 +87,11 @@ async function received(req: Request): Promise<string> {
       done(bytes > MOST_BYTES ? new Refusal(413, 'too-large') : null, part);
     },
   });
-  await pipeline(req, measured, createWriteStream(file));
+  try {
+    await pipeline(req, measured, createWriteStream(file));
+  } catch (error) {
+    await rm(folder, { recursive: true, force: true });
+    throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? new Refusal(507, 'disk-full') : error;
+  }
   return file;
 }

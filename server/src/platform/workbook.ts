@@ -10,9 +10,16 @@ export interface WorkbookLimits {
   cells: number;
   /** Columns of the sheet. */
   columns: number;
+  /** Characters of all cells together: a text that cells share counts once for each of them, as it is sent on. */
+  text: number;
 }
 
-export const workbookLimits: WorkbookLimits = { bytes: 300_000_000, cells: 6_000_000, columns: 1_000 };
+export const workbookLimits: WorkbookLimits = {
+  bytes: 300_000_000,
+  cells: 6_000_000,
+  columns: 1_000,
+  text: 100_000_000,
+};
 
 /** A workbook beyond a limit: which one, and what it is. */
 export class WorkbookTooLarge extends Error {
@@ -278,6 +285,7 @@ interface Looks {
 async function sheetRows(parts: Parts, name: string, looks: Looks, limits: WorkbookLimits): Promise<WorkbookRow[]> {
   const rows: WorkbookRow[] = [];
   let count = 0;
+  let characters = 0;
   let row = 0;
   let cells: Cell[] = [];
   let column = -1;
@@ -311,6 +319,8 @@ async function sheetRows(parts: Parts, name: string, looks: Looks, limits: Workb
       else if (tag === 'c') {
         const value = cellValue(text, type, style, looks);
         if (value === null || value === '') return;
+        if (typeof value === 'string' && (characters += value.length) > limits.text)
+          throw new WorkbookTooLarge('text', limits.text);
         while (cells.length < column) cells.push(null);
         cells[column] = value;
       } else if (tag === 'row' && cells.length > 0) {

@@ -35,9 +35,11 @@ export function computeOutlook(text: string): { orders: (string | number | null)
 }
 
 function decided(desk: Desk, policy: Policy, solver: Solver | null, seconds: number) {
+  const begun = performance.now();
+  const spent = () => (performance.now() - begun) / (seconds * 1000);
   const method =
     policy === 'most-orders'
-      ? { policy, solver: solver!, effort: { seconds, nodes: NODES, seed: 1 } }
+      ? { policy, solver: solver!, effort: { seconds, nodes: NODES, seed: 1, spent } }
       : ({ policy } as const);
   return allocateBeside(desk.settled, desk.supply, desk.orders, method);
 }
