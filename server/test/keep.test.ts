@@ -8,10 +8,14 @@ import {
   utimesSync,
   writeFileSync,
 } from 'node:fs';
+import { once } from 'node:events';
+import { request } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import supertest from 'supertest';
+import { endpoints } from '@hand-relay/contract';
 import { house, loadScenario } from '@hand-relay/demo';
 import { jest } from '@jest/globals';
 import { pino } from 'pino';
@@ -90,6 +94,51 @@ describe('backups', () => {
       await takeIn(back, { number: 'AGAIN', lines: [['HT-001', 1]] });
     } finally {
       await again.close();
+    }
+  });
+
+  it('that break off on their way leave nothing on the disk', async () => {
+    const relay = await open(join(folder, 'data'), process.env['HOUSE_DUMP']);
+    const server = relay.app.listen(0);
+    await once(server, 'listening');
+    const { port } = server.address() as AddressInfo;
+    const sent = () => readdirSync(tmpdir()).filter((name) => name.startsWith('hand-relay-sent-'));
+    const before = new Set(sent());
+    const signedIn = await fetch(`http://localhost:${port}/api/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name: 'maren', password: house.PASSWORD }),
+    });
+    const upload = request({
+      port,
+      method: 'POST',
+      path: endpoints.lookAtBackup.path,
+      headers: {
+        Cookie: signedIn.headers
+          .getSetCookie()
+          .map((cookie) => cookie.split(';')[0])
+          .join('; '),
+        'Content-Type': 'application/octet-stream',
+        'Content-Length': 1e8,
+        'Idempotency-Key': 'broken-off',
+      },
+    });
+    upload.on('error', () => {});
+    upload.write(Buffer.alloc(100_000));
+    const fresh = () => sent().filter((name) => !before.has(name));
+    const until = async (there: boolean) => {
+      for (let i = 0; i < 100 && fresh().length > 0 !== there; i++)
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      expect(fresh().length > 0).toBe(there);
+    };
+    try {
+      await until(true);
+      upload.destroy();
+      await until(false);
+    } finally {
+      upload.destroy();
+      server.close();
+      await relay.close();
     }
   });
 
