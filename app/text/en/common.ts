@@ -102,7 +102,7 @@ export const common = {
     retry: 'Try again',
     unexpected: 'Something went wrong here. Give your administrator this request number: {{requestId}}.',
     nowhere: 'There is nothing at this address.',
-    home: 'Go to my place',
+    home: 'Back to start',
   },
   scan: {
     take: 'Enter',
