@@ -43,16 +43,15 @@ const unitTests = (project) => [
   [...jestOf(project), '--json', `--outputFile=${join(results, `${project}.json`)}`],
 ];
 
-// Linting keeps one core busy for as long as the other needs for the types, the build and the app's quick tests.
+// Linting takes one core for as long as the other needs for types, build and a part of the tests.
 await Promise.all([
   beside('lint', 'npm', ['run', '--silent', 'lint']),
   (async () => {
     await beside('typecheck', 'npm', ['run', '--silent', 'typecheck']);
     await beside('build', process.execPath, [join(root, 'bin', 'build.mjs')]);
-    await beside(...unitTests('app'));
+    for (const project of unitProjects) await beside(...unitTests(project));
   })(),
 ]);
-step(...unitTests('node'));
 step('browser', process.execPath, [
   'node_modules/@playwright/test/cli.js',
   'test',

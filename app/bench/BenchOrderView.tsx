@@ -4,7 +4,18 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/packing';
-import { addressOf, api, remembered, thisYear, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import {
+  addressOf,
+  api,
+  remembered,
+  thisYear,
+  troubleOf,
+  useMe,
+  useNow,
+  useSend,
+  tell,
+  words,
+} from '../state/index.ts';
 import { i18n, clock, number, relative, mass } from '../text/index.ts';
 import {
   Card,
@@ -99,6 +110,14 @@ export function BenchOrderView({ id }: { id: string }) {
         {said && <Signal kind={said.kind} text={said.text} size="heading" />}
       </View>
       <HoldBanner order={order.id} />
+      {order.surplus.map(({ item, name, units }) => (
+        <Signal
+          key={item}
+          kind="refused"
+          text={t('refusal.surplus-undecided', { item: name, units: number(units) })}
+          size="body"
+        />
+      ))}
       {order.note !== '' && <Signal kind="caution" text={`${t('bench.noteTitle')}: ${order.note}`} size="body" />}
       {order.forBench !== '' && (
         <Signal kind="caution" text={`${t('bench.pickerNote')}: ${order.forBench}`} size="body" />
@@ -366,9 +385,27 @@ function Cartons({ order }: { order: BenchOrder }) {
           <Row gap={8}>
             <PrintKey kind="carton-label" of={c.id} station={thisBench(order.benches)} title={t('bench.printLabel')} />
             <Key icon="file-document-outline" title={t('bench.labelPdf')} onPress={() => look(c.id)} />
+            {c.state === 'closed' && <Reopen carton={c} bench={thisBench(order.benches)} />}
           </Row>
         </Column>
       ))}
     </Card>
+  );
+}
+
+/** Opens a closed carton again, for goods that must out of it or in. */
+function Reopen({ carton, bench }: { carton: BenchOrder['cartons'][number]; bench: string }) {
+  const { t } = useTranslation();
+  const send = useSend();
+  const [reopen, { error, isLoading }] = api.useReopenCartonMutation();
+  const open = async () => {
+    const done = await reopen({ id: carton.id, bench });
+    if (done.data) send(tell({ kind: 'caution', text: t('bench.reopened', { number: carton.number }) }));
+  };
+  return (
+    <>
+      <Key title={t('bench.reopen')} busy={isLoading} onPress={() => void open()} />
+      {error && <Failed text={words(troubleOf(error))} />}
+    </>
   );
 }

@@ -32,9 +32,13 @@ export function Surplus({ task, linked = false }: { task: DeskTask; linked?: boo
       <Txt kind="small" colour="quiet">
         {[
           task.customer,
-          task.where ? t('surplus.where', { where: task.where }) : t('surplus.packed'),
+          task.where && t('surplus.where', { where: task.where }),
+          task.cartons.length > 0 &&
+            t('surplus.cartons', { count: task.cartons.length, list: task.cartons.join(', ') }),
           clock(task.at, me.site.timeZone),
-        ].join(' · ')}
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </Txt>
       {error && <Failed text={words(troubleOf(error))} />}
       <Row gap={8}>

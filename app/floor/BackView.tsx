@@ -79,10 +79,12 @@ export function BackView({ run }: { run: string }) {
             verb={t('back.verb')}
             code={current.bin}
             item={current.item}
-            count={t(current.position > 0 ? 'back.countFrom' : 'back.count', {
+            count={t(whence(current), {
               units: number(current.units),
               unit: current.item.unit,
               position: current.position,
+              carton: current.carton,
+              order: current.order,
             })}
             facts={[
               trip.cart,
@@ -115,3 +117,7 @@ export function BackView({ run }: { run: string }) {
     </Page>
   );
 }
+
+/** How it is said from where goods are taken. */
+const whence = ({ carton, position }: PutBack) =>
+  carton ? 'back.countFromCarton' : position > 0 ? 'back.countFrom' : 'back.count';

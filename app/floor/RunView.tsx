@@ -2,9 +2,10 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
+import { readCode } from '@hand-relay/core/codes';
 import { afterTold } from '../offline/index.ts';
-import { api, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { Choice, Failed, Field, Key, Loading, Row, ScanField, StepCard } from '../ui/index.ts';
+import { api, remembered, serverNow, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
+import { Choice, Failed, Key, Loading, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords } from './card.ts';
@@ -19,6 +20,7 @@ import { RunRibbon } from './RunRibbon.tsx';
 import { RunMap } from './RunMap.tsx';
 import { SetUpView } from './SetUpView.tsx';
 import { StopCard } from './StopCard.tsx';
+import { TypeCount } from './TypeCount.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
@@ -38,7 +40,7 @@ export function RunView({ id }: { id: string }) {
   const [short, setShort] = useState(false);
   /** Orders on hold of which the picker has read. */
   const [known, setKnown] = useState<string[]>([]);
-  const [typing, setTyping] = useState<string | null>(null);
+  const [typing, setTyping] = useState(false);
   const [more, setMore] = useState<'run' | 'look-up' | null>(null);
   const may = me.person.rights.includes('runs.pick');
   const back = () => router.navigate(may ? '/floor' : '/waves');
@@ -110,13 +112,15 @@ export function RunView({ id }: { id: string }) {
       </Leave>
     );
   const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
+  const scanned = (text: string) => {
+    const code = readCode(text, new Date(serverNow()).getFullYear());
+    // A number where the card asks none is what is left in the bin before.
+    if (code.kind === 'count' && leftOver && words_.await !== 'item') onRun.sayLeft(code.count ?? leftOver.expected);
+    else input({ kind: 'scan', text });
+  };
   const touch = () => {
     if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
     else if (words_.await !== 'serial') input({ kind: 'touch', what: words_.await });
-  };
-  const typed = () => {
-    input({ kind: 'count', units: Number(typing) });
-    setTyping(null);
   };
   return (
     <Page
@@ -164,24 +168,21 @@ export function RunView({ id }: { id: string }) {
           keys={
             <>
               {askLeft}
-              {typing === null ? (
-                <ScanField label={words_.ask} onCode={(text) => input({ kind: 'scan', text })} />
+              {typing && words_.await === 'item' ? (
+                <TypeCount
+                  key={current.step.id}
+                  pick={current}
+                  onScan={(text) => {
+                    scanned(text);
+                    setTyping(false);
+                  }}
+                  onCount={(units) => {
+                    input({ kind: 'count', units });
+                    setTyping(false);
+                  }}
+                />
               ) : (
-                <Row gap={8}>
-                  <View style={{ flexGrow: 1, flexBasis: 120 }}>
-                    <Field
-                      size="floor"
-                      label={t('floor.typeCount')}
-                      bare
-                      numeric
-                      focus
-                      value={typing}
-                      onChange={(v) => setTyping(v.replace(/\D/g, ''))}
-                      onSubmit={typed}
-                    />
-                  </View>
-                  <Key kind="act" size="floor" title={t('scan.take')} disabled={typing === ''} onPress={typed} />
-                </Row>
+                <ScanField label={words_.ask} onCode={scanned} />
               )}
               <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
                 {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
@@ -191,8 +192,8 @@ export function RunView({ id }: { id: string }) {
                     icon="numeric"
                     iconOnly
                     title={t('floor.typeCount')}
-                    pressed={typing !== null}
-                    onPress={() => setTyping(typing === null ? '' : null)}
+                    pressed={typing}
+                    onPress={() => setTyping(!typing)}
                   />
                 )}
               </View>

@@ -33,6 +33,28 @@ function apart({ this: own, other, name, bin }: NonNullable<RunPick['lookAlike']
 /** The end of a carton's number, by which people tell cartons apart: they begin alike. */
 export const lastOf = (sscc: string) => sscc.slice(-5);
 
+/** Something that a number can be typed in: packs of an item, or single units. */
+export interface CountUnit {
+  /** As on the card: "× inner of 12 jar", or "× jar". */
+  name: string;
+  /** Base units of each. */
+  units: number;
+}
+
+/** What a count of a pick can be typed in, first what the card asks in. */
+export function countUnits({ step, unit }: RunPick): CountUnit[] {
+  const packs = step.item.packs.filter((p) => p.units > 1 && p.units <= step.units);
+  const all = [
+    { name: `× ${unit}`, units: 1 },
+    ...packs.map((p) => ({
+      name: i18n.t('floor.packOf', { level: i18n.t(`floor.levelIn.${p.level}`), units: number(p.units), unit }),
+      units: p.units,
+    })),
+  ];
+  const asked = step.countedBy ?? 1;
+  return [...all.filter((u) => u.units === asked), ...all.filter((u) => u.units !== asked)];
+}
+
 /** How many packs of the kind that the order counts in make so many units; null where it counts in units, or some are left over. */
 function inPacks({ askedIn, step }: RunPick, units: number): { packs: number; level: string; units: number } | null {
   const pack = askedIn === 'unit' ? undefined : step.item.packs.find((p) => p.level === askedIn);

@@ -1,5 +1,5 @@
 import type { RunPick } from '@hand-relay/contract';
-import { cartonOf, withPlace, type CartSetUp, type PlaceGiven } from '@hand-relay/core/picking';
+import { atSameBin, cartonOf, withPlace, type CartSetUp, type PlaceGiven } from '@hand-relay/core/picking';
 import type { Entry } from '../offline/index.ts';
 
 /** Picks as they are on the device: as the server said last, and over that what was done here since. */
@@ -17,6 +17,7 @@ export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): 
       now.splice(at, 1, { ...pick, step, progress, state, picked }, ...others);
       const carton = state === 'open' ? null : pick.step.carton && cartonOf(pick.step, progress);
       if (carton && picked > 0) now = now.map((p) => (p.order.id === pick.order.id ? inCarton(p, carton) : p));
+      if (state !== 'open') now = atTheBin(now, after.pick);
       if (drop) now = now.filter((p) => p.step.id !== drop);
     } else if (after?.kind === 'order') now = inTurn(now, after.next, after.last);
     else if (after?.kind === 'out') now = now.filter((p) => p.order.id !== after.order);
@@ -47,6 +48,17 @@ function placed(picks: readonly RunPick[], { order, place, swapped }: PlaceGiven
   return picks.map((p) =>
     p.order.id === order ? to(p, place) : p.order.id === swapped?.order ? to(p, swapped.place) : p,
   );
+}
+
+/** What follows at the bin of a pick that is done needs no second scan of it. */
+function atTheBin(picks: readonly RunPick[], done: string): RunPick[] {
+  const following = new Set(
+    atSameBin(
+      picks.map((p) => ({ bin: p.step.bin, open: p.state === 'open' })),
+      picks.findIndex((p) => p.step.id === done),
+    ),
+  );
+  return picks.map((p, n) => (following.has(n) ? { ...p, progress: { ...p.progress, bin: true } } : p));
 }
 
 /** A pick comes next and those after it follow, then those before it; where one is put off, it comes last. */

@@ -39,6 +39,12 @@ export function SetupHome() {
             title={t('setup.badges')}
             onPress={() => void Linking.openURL(addressOf({ name: 'badges' }))}
           />
+          <Key
+            size="small"
+            icon="printer-outline"
+            title={t('setup.countSheet')}
+            onPress={() => void Linking.openURL(addressOf({ name: 'countSheet' }))}
+          />
         </Row>
       }
     >

@@ -336,6 +336,10 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ name: 'packInput', id, body }),
       invalidatesTags: ['bench'],
     }),
+    reopenCarton: build.mutation<unknown, { id: string } & Body<'reopenCarton'>>({
+      query: ({ id, ...body }) => ({ name: 'reopenCarton', id, body }),
+      invalidatesTags: ['bench', 'orders', 'shipments'],
+    }),
     unpack: build.mutation<unknown, { id: string } & Body<'unpack'>>({
       query: ({ id, ...body }) => ({ name: 'unpack', id, body }),
       invalidatesTags: ['bench'],

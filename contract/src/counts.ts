@@ -61,6 +61,7 @@ export const putBack = z.object({
   id,
   order: z.string(),
   position: z.int(),
+  carton: z.int().nullable().describe('Number of the carton of the order in which they are, where they were packed'),
   bin: z.string(),
   item: z.object({
     sku: z.string(),

@@ -298,6 +298,14 @@ export const endpoints = all({
     body: packing.unpackBody,
     answer: nothing,
   },
+  reopenCarton: {
+    method: 'POST',
+    path: '/api/cartons/:id/open-again',
+    needs: ['orders.pack'],
+    summary: 'Open a closed carton again; its label is void',
+    body: packing.reopenBody,
+    answer: nothing,
+  },
   cartonLabel: {
     method: 'GET',
     path: '/api/cartons/:id/label.pdf',

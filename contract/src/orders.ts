@@ -283,7 +283,8 @@ export const deskTask = z.object({
   name: z.string(),
   unit: z.string(),
   units: units.describe('Picked beyond what is wanted now'),
-  where: z.string().describe('Where the goods are: cart and place, or carton'),
+  where: z.string().describe('Where goods lie loose: cart and place'),
+  cartons: z.array(z.int()).describe('Numbers of the cartons of the order in which goods of the line are'),
   at: instant,
 });
 export type DeskTask = z.infer<typeof deskTask>;

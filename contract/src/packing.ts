@@ -70,6 +70,9 @@ export const benchOrder = z.object({
     boxes: z.array(z.object({ code: z.string(), name: z.string() })),
   }),
   proposed: z.string().nullable(),
+  surplus: z
+    .array(z.object({ item: id, name: z.string(), units }))
+    .describe('Picked goods that are not wanted any more and about which the Desk has not decided'),
   benches,
   cartons: z.array(
     z.object({
@@ -112,6 +115,7 @@ export const packVerdict = z.object({
 });
 export type PackVerdictAnswer = z.infer<typeof packVerdict>;
 
+export const reopenBody = z.strictObject({ bench: z.string().max(40).default('') });
 export const unpackBody = z.strictObject({
   item: id,
   lot: z.string(),

@@ -9,6 +9,7 @@ export const printKinds = [
   'packing-slip',
   'handoff-label',
   'badges',
+  'count-sheet',
   'test-page',
 ] as const;
 export type PrintKind = (typeof printKinds)[number];
@@ -21,6 +22,7 @@ export const printNeeds: Record<PrintKind, readonly Right[]> = {
   'packing-slip': ofTheWork,
   'handoff-label': ofTheWork,
   badges: ['setup.change'],
+  'count-sheet': [...ofTheWork, 'setup.change'],
   'test-page': [...ofTheWork, 'setup.change'],
 };
 

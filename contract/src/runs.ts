@@ -58,6 +58,7 @@ export const runPick = z.object({
       })
       .nullable(),
     how: pickWay,
+    countedBy: z.int().positive().optional(),
     otherLots: z.array(z.string()),
     elsewhere: z.array(
       z.object({

@@ -278,4 +278,11 @@ export const setupEndpoints = all({
     summary: 'Badges as a sheet to print',
     file: 'application/pdf',
   },
+  countSheet: {
+    method: 'GET',
+    path: '/api/setup/counts.pdf',
+    needs: 'person',
+    summary: 'Barcodes of quantities as a sheet to print',
+    file: 'application/pdf',
+  },
 });

@@ -15,6 +15,7 @@ import { deskRoutes } from './desk/index.ts';
 import { holdRoutes } from './holds/index.ts';
 import { loadRoutes } from './loads/index.ts';
 import { orderRoutes } from './orders/index.ts';
+import { surplusRoutes } from './surplus/index.ts';
 import { packingRoutes } from './packing/index.ts';
 import { actors, peopleRoutes } from './people/index.ts';
 import {
@@ -267,6 +268,7 @@ function openDoors(
   loadRoutes(doors);
   quickRoutes(doors);
   orderRoutes(doors);
+  surplusRoutes(doors);
   waveRoutes(doors);
   floorRoutes(doors);
   runRoutes(doors);

@@ -179,24 +179,109 @@ describe('an order that changes under way', () => {
     expect(await lineOf(order, 2)).toMatchObject({ picked: 0, released: 0, cancelled: 4 });
   });
 
-  it('cancelled whole after packing began: nothing is put back that lies in a carton, and the order closes when it is', async () => {
-    const order = await pickedOrder(desk!, picker!, 'CART-04', { number: 'C-PACK', lines: [['HT-003', 2]] });
+  /** Puts all that lies at the bench into a carton, and closes it where told. */
+  async function packed(order: string, units: number, close: boolean) {
     const input = (what: object) => packer!.get('packInput', { id: order, body: { bench: 'BENCH-1', input: what } });
     await input({ kind: 'scan', text: 'BOX-XL' });
     const { bench } = await packer!.get('benchOrder', { id: order });
-    await input({ kind: 'put', item: bench.loose[0]!.item.id, lot: bench.loose[0]!.lot, units: 2 });
+    const [goods] = bench.loose;
+    await input({ kind: 'put', item: goods!.item.id, lot: goods!.lot, units });
+    if (close) await input({ kind: 'scan', text: 'DO-CLOSE' });
+    return { input, goods: goods! };
+  }
+  const decide = async (number: string, decision: 'put-back' | 'ship-anyway') => {
+    const { tasks } = await desk!.get('deskTasks');
+    const task = tasks.find((t) => t.number === number)!;
+    await desk!.get('settleTask', { id: task.id, body: { decision } });
+    return task;
+  };
+
+  it('cancelled whole after packing: bench and dock stop, and what is in a closed carton goes back from it', async () => {
+    const order = await pickedOrder(desk!, picker!, 'CART-04', { number: 'C-PACK', lines: [['HT-003', 3]] });
+    const before = await lineOf(order);
+    const { input, goods } = await packed(order, 2, true);
     expect((await picker!.refused('cancelOrder', { id: order, body: { reason: 'no right' } })).status).toBe(403);
     await desk!.get('cancelOrder', { id: order, body: { reason: 'customer rang' } });
-    const { tasks } = await desk!.get('deskTasks');
-    const refused = await desk!.refused('settleTask', { id: tasks[0]!.id, body: { decision: 'put-back' } });
-    expect(refused).toMatchObject({ code: 'unpack-first', facts: { units: 2 } });
-    const packed = (await packer!.get('benchOrder', { id: order })).bench.carton!;
-    await packer!.get('unpack', {
-      id: packed.id,
-      body: { item: bench.loose[0]!.item.id, lot: bench.loose[0]!.lot ?? '', serial: '', units: 2 },
-    });
-    await desk!.get('settleTask', { id: tasks[0]!.id, body: { decision: 'put-back' } });
+    // Somebody at the bench would pack the rest, somebody at the dock would ship what is packed.
+    const box = { kind: 'scan', text: 'BOX-XL' };
+    const stopped = await packer!.refused('packInput', { id: order, body: { bench: 'BENCH-1', input: box } });
+    expect(stopped).toMatchObject({ code: 'order-cancelled', facts: { order: 'C-PACK', units: 3 } });
+    const shipment = (await packer!.get('benchOrder', { id: order })).shipment!;
+    const confirm = { id: shipment, body: { rest: 'cancel' as const } };
+    expect(await desk!.refused('confirm', confirm)).toMatchObject({ code: 'surplus-undecided', facts: { units: 3 } });
+    expect(await decide('C-PACK', 'put-back')).toMatchObject({ units: 3, where: 'CART-04, 1', cartons: [1] });
     expect((await desk!.get('order', { id: order })).status).toBe('cancelled');
+    expect(await lineOf(order)).toMatchObject({ picked: 0, packed: 0, free: before.free + 3 });
+    expect((await packer!.get('benchOrder', { id: order })).cartons).toEqual([]);
+    const { trips } = await picker!.get('putBacks');
+    const back = trips.flatMap((t) => t.goods).filter((g) => g.order === 'C-PACK');
+    expect(back.map((g) => [g.units, g.position, g.carton]).sort()).toEqual([
+      [1, 1, null],
+      [2, 0, 1],
+    ]);
+    expect(await input(box)).toMatchObject({ verdict: 'refused', code: 'nothing-to-pack' });
+    expect(await input({ kind: 'put', item: goods.item.id, lot: goods.lot, units: 1 })).toMatchObject({
+      verdict: 'refused',
+    });
+  });
+
+  it('asked less after packing: the surplus is not packed, the carton that holds it opens again and its label is void', async () => {
+    const order = await pickedOrder(desk!, picker!, 'CART-09', { number: 'C-LESS', lines: [['HT-003', 5]] });
+    const { input, goods } = await packed(order, 4, true);
+    const first = (await packer!.get('benchOrder', { id: order })).cartons[0]!;
+    await takeIn(desk!, { number: 'C-LESS', lines: [['HT-003', 3]] });
+    expect((await packer!.get('benchOrder', { id: order })).surplus).toMatchObject([{ units: 2 }]);
+    await input({ kind: 'scan', text: 'BOX-XL' });
+    const put = { kind: 'put' as const, item: goods.item.id, lot: goods.lot, units: 1 };
+    const refused = await packer!.refused('packInput', { id: order, body: { bench: 'BENCH-1', input: put } });
+    expect(refused).toMatchObject({ code: 'surplus-undecided', facts: { units: 2 } });
+    expect((await packer!.refused('reopenCarton', { id: 'nothing', body: {} })).status).toBe(404);
+    await decide('C-LESS', 'put-back');
+    const now = await packer!.get('benchOrder', { id: order });
+    expect(now.cartons).toMatchObject([{ id: first.id, number: 1, state: 'open', sscc: null }]);
+    expect(await lineOf(order)).toMatchObject({ picked: 3, packed: 3 });
+    await input({ kind: 'scan', text: 'DO-CLOSE' });
+    const again = (await packer!.get('benchOrder', { id: order })).cartons[0]!;
+    expect(again.sscc).not.toBe(first.sscc);
+    // A person may open it too, as long as it is closed and nothing else is open.
+    await packer!.get('reopenCarton', { id: first.id, body: { bench: 'BENCH-1' } });
+    expect((await packer!.refused('reopenCarton', { id: first.id, body: {} })).code).toBe('carton-state');
+    await input({ kind: 'scan', text: 'DO-CLOSE' });
+    const { entries } = await desk!.get('trail', { id: order });
+    expect(entries.filter((e) => e.kind === 'carton-reopened')).toHaveLength(2);
+    await desk!.get('tracking', { id: now.shipment!, body: { from: 'carrier' } });
+    await desk!.get('confirm', { id: now.shipment!, body: { rest: 'cancel' } });
+    expect(await lineOf(order)).toMatchObject({ shipped: 3 });
+  });
+
+  it('never ships another item than was picked: a line that is gone upstream keeps its item', async () => {
+    const order = await pickedOrder(desk!, picker!, 'CART-10', {
+      number: 'C-ITEM',
+      lines: [
+        ['HT-003', 2],
+        ['HT-004', 1],
+      ],
+    });
+    // The host drops line 2, and uses its number for another item later.
+    expect(await told({ number: 'C-ITEM', lines: [['HT-003', 2]] })).toBe('same');
+    const other: Wanted = {
+      number: 'C-ITEM',
+      lines: [
+        ['HT-003', 2],
+        ['HT-005', 1],
+      ],
+    };
+    expect(await told(other)).toBe('under-way');
+    expect(await lineOf(order, 2)).toMatchObject({ sku: 'HT-004', picked: 1 });
+    await expect(
+      relay.query(`update order_line set item_id = 'item-ht-005' where order_id = '${order}' and line = 2`),
+    ).rejects.toMatchObject({ cause: { code: '23503' } });
+    // Where nothing was ever worked, a line may become another item.
+    const fresh = await takeIn(desk!, { number: 'C-FRESH', lines: [['HT-003', 2]] });
+    expect(await told({ number: 'C-FRESH', lines: [['HT-004', 2]] })).toBe('same');
+    expect(await lineOf(fresh)).toMatchObject({ sku: 'HT-004' });
+    await decide('C-ITEM', 'put-back');
+    await packAll(packer!, order);
   });
 
   it('follows no change of customer by itself, nor one after it has closed', async () => {

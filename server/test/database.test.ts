@@ -262,7 +262,6 @@ describe('the database', () => {
       const picks = detail.picks.filter((p) => !p.step.item.tracksSerial);
       const acknowledged: string[] = [];
       const sent: { path: string; body: object; key: string; pick: string }[] = [];
-      setTimeout(() => server!.kill('SIGKILL'), 1500);
       try {
         for (const pick of picks) {
           const inputs = [
@@ -279,6 +278,8 @@ describe('the database', () => {
               pick: pick.step.id,
             };
             sent.push(one);
+            // In the middle of the stream, while a scan is on its way.
+            if (sent.length === picks.length) setTimeout(() => server!.kill('SIGKILL'), 5);
             const { verdict } = await call<{ verdict: string }>('POST', one.path, one.body, one.key);
             if (verdict === 'done') acknowledged.push(pick.step.id);
           }

@@ -32,8 +32,8 @@ async function readPdf(bytes: Buffer) {
   return { texts, width, height, image: image as unknown as Parameters<typeof readBarcodes>[0] };
 }
 
-async function symbols(image: Parameters<typeof readBarcodes>[0]) {
-  const found = await readBarcodes(image, { formats: ['Code128'], tryHarder: true, maxNumberOfSymbols: 8 });
+async function symbols(image: Parameters<typeof readBarcodes>[0], most = 8) {
+  const found = await readBarcodes(image, { formats: ['Code128'], tryHarder: true, maxNumberOfSymbols: most });
   return found.map((s) => ({
     text: s.text,
     gs1: s.symbologyIdentifier === ']C1',
@@ -150,6 +150,15 @@ describe('documents', () => {
     const { texts, image } = await readPdf((await desk.ask('printJobPdf', { id: job })).body as Buffer);
     expect(texts[0]).toContain('LABEL-DOCK');
     expect((await symbols(image)).map((s) => s.text)).toEqual(['PRINTER-LABEL-DOCK']);
+  });
+
+  it('the sheet of counts has a barcode for each number to twenty, for none and for all, on one page', async () => {
+    const body = { kind: 'count-sheet', station: 'BENCH-1' };
+    const { job } = await packer.get('print', { body });
+    const sheet = await readPdf((await packer.ask('printJobPdf', { id: job })).body as Buffer);
+    expect(sheet.texts).toHaveLength(1);
+    const codes = (await symbols(sheet.image, 30)).map((s) => s.text).sort();
+    expect(codes).toEqual(['COUNT-ALL', ...Array.from({ length: 21 }, (_, n) => `COUNT-${n}`)].sort());
   });
 
   it('the label of a carton that is not there is refused', async () =>

@@ -47,6 +47,26 @@ const inBin = async (bin: string, sku: string) =>
     )
   )[0]!.units;
 
+describe('a stop', () => {
+  it('asks its bin once, also when the next pick there is for another order', async () => {
+    const { sku } = await inBins(12);
+    const { picks, input } = await taken([[sku, 2]], [[sku, 3]]);
+    const [first, second] = await picks();
+    expect(second!.step.bin).toBe(first!.step.bin);
+    expect(await input(first!, { kind: 'count', units: 2 })).toMatchObject({ code: 'bin-first' });
+    await input(first!, { kind: 'scan', text: first!.step.bin });
+    await input(first!, { kind: 'scan', text: `COUNT-${first!.step.units}` });
+    expect((await picks())[1]!.progress.bin).toBe(false);
+    await input(first!, { kind: 'touch', what: 'position' });
+    expect((await picks())[1]!.progress.bin).toBe(true);
+    expect(await input(second!, { kind: 'scan', text: 'COUNT-ALL' })).toMatchObject({ verdict: 'accepted' });
+    // The item, the lot and the place are checked for each order all the same.
+    expect(
+      await input(second!, { kind: 'scan', text: `${first!.step.position.cart}-${first!.step.position.number}` }),
+    ).toMatchObject({ verdict: 'refused', code: 'wrong-position' });
+  });
+});
+
 describe('what is not in its bin', () => {
   it('is taken from another bin of the item: a pick of its own, which undoing joins again', async () => {
     const { sku } = await inBins(12);
@@ -155,6 +175,64 @@ describe('an order out of the run', () => {
     expect((await suri.get('putBacks')).trips.filter((t) => t.run === run)).toEqual([]);
     // It can be released again at once.
     await startWave(desk, [ids[0]!]);
+  });
+});
+
+describe('a reason', () => {
+  const freeOf = async (sku: string) =>
+    (
+      await relay.query<{ free: number }>(
+        `select (t.on_hand - t.reserved)::int as free from stock_total t join item i on i.id = t.item_id where i.sku = '${sku}' and t.site_id = 'larkmoor'`,
+      )
+    )[0]!.free;
+  const asked = async (bin: string) => (await suri.get('counts')).counts.find((c) => c.bin === bin);
+
+  it('decides what is in doubt: in a bin that nobody gets at nothing is, and it is not proposed until somebody was there', async () => {
+    const { sku } = await inBins(20);
+    const { ids, picks, input } = await taken([[sku, 3]]);
+    const [pick] = await picks();
+    const { bin } = pick!.step;
+    const [there, free] = [await inBin(bin, sku), await freeOf(sku)];
+    await input(pick!, { kind: 'short', units: 0, reason: 'bin-blocked', note: 'pallet in front' });
+    expect(await inBin(bin, sku)).toBe(there);
+    // What the order did not get is free again, and nothing else changed.
+    expect(await freeOf(sku)).toBe(free + 3);
+    const order = await desk.get('order', { id: ids[0]! });
+    expect(order.lines[0]!.free).toBeGreaterThanOrEqual(there);
+    const binOf = async (units: number) => {
+      const again = await taken([[sku, units]]);
+      const found = (await again.picks()).map((p) => p.step.bin);
+      return found;
+    };
+    expect(await binOf(1)).not.toContain(bin);
+    const count = await asked(bin);
+    expect(count).toMatchObject({ reason: 'bin-blocked', note: 'pallet in front' });
+    expect(await suri.get('takeCount', { id: count!.id, body: { units: there } })).toEqual({ state: 'settled' });
+    const [place] = await relay.query<{ blocked: string | null }>(`select blocked from place where code = '${bin}'`);
+    expect(place!.blocked).toBeNull();
+  });
+
+  it('is taken back with its short: the bin is proposed again', async () => {
+    const { sku } = await inBins(20);
+    const { run, picks, input } = await taken([[sku, 2]]);
+    const { bin } = (await picks())[0]!.step;
+    const blocked = async () =>
+      (await relay.query<{ blocked: string | null }>(`select blocked from place where code = '${bin}'`))[0]!.blocked;
+    await input((await picks())[0]!, { kind: 'short', units: 0, reason: 'bin-blocked' });
+    expect(await blocked()).toBe('access');
+    await pico.get('undoPick', { id: run });
+    expect(await blocked()).toBeNull();
+  });
+
+  it('of a count that is dropped leaves nothing in limbo: what was in doubt lies in its bin again', async () => {
+    const { sku } = await inBins(20);
+    const { picks, input } = await taken([[sku, 2]]);
+    const { bin } = (await picks())[0]!.step;
+    const there = await inBin(bin, sku);
+    await input((await picks())[0]!, { kind: 'short', units: 0, reason: 'not-found' });
+    expect(await inBin(bin, sku)).toBeLessThan(there);
+    await desk.get('settleCount', { id: (await asked(bin))!.id, body: { decision: 'drop' } });
+    expect(await inBin(bin, sku)).toBe(there);
   });
 });
 

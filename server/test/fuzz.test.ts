@@ -7,7 +7,7 @@ import { requestFor, sheetRows, type Draw } from './requests.ts';
 import { pickedOrder, startWave } from './steps.ts';
 
 /** Rounds through all endpoints; more by FUZZ_ROUNDS. */
-const ROUNDS = Number(process.env['FUZZ_ROUNDS'] ?? 6);
+const ROUNDS = Number(process.env['FUZZ_ROUNDS'] ?? 4);
 /** Endpoints that answer with a stream without end, end the session, or put another house in this one's place. */
 const LEFT_OUT: readonly EndpointName[] = [
   'events',

@@ -33,8 +33,13 @@ export const refusal: Same<typeof english> = {
     'no-bin-for': 'Kein Fach enthält alles, was {{order}} braucht. Nichts wurde hinzugefügt.',
     'no-floor': 'Das ist keine Halle: {{why}}',
     'bins-off-floor': 'Fächer lägen außerhalb der Halle: {{bins}}. Nichts wurde geändert.',
-    'unpack-first':
-      '{{units}} × {{item}} liegen nicht lose auf einem Wagen. Nimm sie am Packplatz erst aus dem Karton.',
+    'unpack-first': '{{units}} × {{item}} hat ein Picker in der Hand. Warte, bis der Wagen abgestellt ist.',
+    'order-cancelled':
+      '{{order}} ist storniert. Lass die Ware, wo sie ist: Der Leitstand entscheidet, ob sie zurück ins Fach kommt.',
+    'surplus-undecided':
+      '{{units}} × {{item}} werden nicht mehr gebraucht. Lass sie, wo sie sind, bis der Leitstand entschieden hat.',
+    'carton-state': 'Karton {{carton}} ist nicht geschlossen, oder ein Picker hat ihn.',
+    'other-carton-open': 'Karton {{carton}} dieses Auftrags ist offen. Schließ ihn zuerst.',
     'nothing-to-take-back': 'Davon wartet nichts mehr. Ein Picker hat es, oder es ging schon zurück.',
     'nothing-to-restore': 'So viel ist nicht mehr storniert. Sieh den Auftrag, wie er jetzt ist.',
     'split-too-much': 'Position {{line}} hat nur {{open}} offen. Lass höchstens das warten.',

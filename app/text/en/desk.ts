@@ -220,6 +220,7 @@ export const desk = {
     undone: 'Undone: {{units}} × {{item}} back in the bin',
     'cart-left': '{{cart}} left in {{lane}}',
     'account-changed': 'Account of {{name}} changed: {{what}}',
+    'carton-reopened': 'Carton {{carton}} opened again, its label {{sscc}} is void',
     'carton-discarded': 'Empty carton {{carton}} discarded',
     'carton-opened': 'Carton {{carton}} opened, {{box}}, at {{bench}}',
     packed: 'Packed {{units}} × {{item}} into carton {{carton}}',

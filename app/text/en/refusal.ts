@@ -29,8 +29,13 @@ export const refusal = {
     'no-bin-for': 'No bin holds all that {{order}} needs. Nothing was added.',
     'no-floor': 'This is no floor: {{why}}',
     'bins-off-floor': 'Bins would lie off the floor: {{bins}}. Nothing was changed.',
-    'unpack-first':
-      '{{units}} × {{item}} do not lie loose on a cart. Take them out of their carton at the bench first.',
+    'unpack-first': "{{units}} × {{item}} are in a picker's hands. Wait until the cart is left.",
+    'order-cancelled':
+      '{{order}} is cancelled. Leave the goods where they are: the Desk decides whether they go back into their bins.',
+    'surplus-undecided':
+      '{{units}} × {{item}} are no longer wanted. Leave them where they are until the Desk has decided.',
+    'carton-state': 'Carton {{carton}} is not closed, or a picker has it. Only a closed one can be opened again.',
+    'other-carton-open': 'Carton {{carton}} of this order is open. Close it first.',
     'nothing-to-take-back': 'Nothing of this waits any more. A picker has it, or it went back already.',
     'nothing-to-restore': 'So much is not cancelled any more. See the order as it is now.',
     'split-too-much': 'Line {{line}} has only {{open}} open. Let at most that wait.',

@@ -105,6 +105,7 @@ export const setup = {
     rows_one: '{{count, number}} row',
     rows_other: '{{count, number}} rows',
     badges: 'Badges to print',
+    countSheet: 'Count barcodes to print',
     backup: 'Save a backup',
     find: 'Find in any column',
     inUse: 'In use',

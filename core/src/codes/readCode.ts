@@ -1,4 +1,4 @@
-import { gtin14, readGs1, type Gs1Content } from '../gs1/index.ts';
+import { FNC1, gtin14, readGs1, type Gs1Content } from '../gs1/index.ts';
 
 /** What a scanned text names. Lots and serials have no form of their own: they stay `text` and are judged in context. */
 export type Code =
@@ -14,10 +14,13 @@ export type Code =
   | { kind: 'run'; number: string }
   | { kind: 'badge'; badge: string }
   | { kind: 'command'; command: string }
+  /** A number from the sheet of counts; null is all that is asked. */
+  | { kind: 'count'; count: number | null }
   | { kind: 'text'; text: string };
 
-/** A symbology identifier (ISO/IEC 15424) in front of what was read. */
+/** A symbology identifier (ISO/IEC 15424) in front of what was read, and those that say that it is of GS1. */
 const symbology = /^\][A-Za-z][0-9A-Za-z]/;
+const ofGs1 = /^\](C1|e0|d2|Q3|J1)/;
 
 const forms: [RegExp, (m: RegExpMatchArray) => Code][] = [
   [/^CART-(\d{2,3})-(\d{1,2})$/, (m) => ({ kind: 'position', cart: `CART-${m[1]}`, number: Number(m[2]) })],
@@ -30,6 +33,7 @@ const forms: [RegExp, (m: RegExpMatchArray) => Code][] = [
   [/^RUN-(.+)$/, (m) => ({ kind: 'run', number: m[1]! })],
   [/^(BADGE-\w+)$/, (m) => ({ kind: 'badge', badge: m[1]! })],
   [/^DO-([A-Z-]+)$/, (m) => ({ kind: 'command', command: m[1]!.toLowerCase() })],
+  [/^COUNT-(\d{1,4}|ALL)$/, (m) => ({ kind: 'count', count: m[1] === 'ALL' ? null : Number(m[1]) })],
   [/^([A-Z]{1,2}-\d{2,3}-\d{1,2})$/, (m) => ({ kind: 'bin', bin: m[1]! })],
 ];
 
@@ -75,7 +79,8 @@ export function readCode(scanned: string, thisYear: number, own: Own = {}): Code
     const unit = readGs1(`00${text}`, thisYear);
     if (unit) return { kind: 'gs1', ...unit };
   }
-  const content = readGs1(text, thisYear);
+  // A separator in front says the same where the scanner names the symbology.
+  const content = readGs1(ofGs1.test(scanned.trim()) ? FNC1 + text : text, thisYear);
   if (content) return { kind: 'gs1', ...content };
   return { kind: 'text', text };
 }

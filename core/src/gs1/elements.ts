@@ -1,4 +1,5 @@
 import { hasCheckDigit } from './checkDigit.ts';
+import { identifierAt, ruleOf } from './identifiers.ts';
 import { linkElements } from './digitalLink.ts';
 
 /** FNC1 as a scanner sends it: the ASCII group separator. */
@@ -19,46 +20,25 @@ export interface Gs1Content {
   elements: { ai: string; value: string }[];
 }
 
-interface Identifier {
-  /** Exact length where the element ends by itself, else the longest length, ended by FNC1. */
-  length: number;
-  fixed: boolean;
-  digits: boolean;
-}
-
-const fixed = (length: number): Identifier => ({ length, fixed: true, digits: true });
-const text = (length: number): Identifier => ({ length, fixed: false, digits: false });
-const number = (length: number): Identifier => ({ length, fixed: false, digits: true });
-
-/** Application identifiers of the GS1 General Specifications that outbound shipping meets. */
-const identifiers: Record<string, Identifier> = {
-  '00': fixed(18),
-  '01': fixed(14),
-  '02': fixed(14),
-  '10': text(20),
-  '11': fixed(6),
-  '13': fixed(6),
-  '15': fixed(6),
-  '17': fixed(6),
-  '20': fixed(2),
-  '21': text(20),
-  '30': number(8),
-  '37': number(8),
-  '400': text(30),
-  '401': text(30),
-  '402': fixed(17),
-  '410': fixed(13),
-  '420': text(20),
-  '8008': number(12),
-};
-for (let decimals = 0; decimals <= 5; decimals++) {
-  identifiers[`310${decimals}`] = fixed(6);
-  identifiers[`330${decimals}`] = fixed(6);
-}
-
-function identifierAt(data: string): string | undefined {
-  return [2, 3, 4].map((n) => data.slice(0, n)).find((ai) => identifiers[ai]);
-}
+/**
+ * Identifiers whose elements are used here: their values must be right. Those of others are read by their length and
+ * left alone.
+ */
+const used: ReadonlySet<string> = new Set([
+  '00',
+  '01',
+  '02',
+  '10',
+  '11',
+  '13',
+  '15',
+  '17',
+  '21',
+  '30',
+  '37',
+  '400',
+  '410',
+]);
 
 /**
  * A date element YYMMDD as an ISO date. Day 00 is the month's last day; the century is the one that puts the
@@ -89,8 +69,8 @@ export function gs1Date(value: string, thisYear: number): string | undefined {
  * @returns the content, or undefined when the text is not a well-formed element string
  */
 export function readGs1(raw: string, thisYear: number): Gs1Content | undefined {
-  const elements = linked(raw) ?? (raw.startsWith('(') ? splitPrinted(raw) : splitRaw(raw));
-  if (!elements || elements.length === 0) return undefined;
+  const elements = linkElements(raw) ?? (raw.startsWith('(') ? splitPrinted(raw) : splitRaw(raw));
+  if (!elements || elements.length === 0 || !elements.every(wellFormed)) return undefined;
   const content: Gs1Content = { elements };
   for (const { ai, value } of elements) {
     if ((ai === '00' || ai === '01' || ai === '02' || ai === '410') && !hasCheckDigit(value)) return undefined;
@@ -105,34 +85,24 @@ export function readGs1(raw: string, thisYear: number): Gs1Content | undefined {
   return content;
 }
 
-/** Elements of an address; undefined where it is none, or holds what is not well formed. */
-function linked(raw: string): Gs1Content['elements'] | undefined {
-  const elements = linkElements(raw);
-  // An address may say more than we know: what is unknown is left out, what is known must be right.
-  const known = elements?.filter((e) => identifiers[e.ai]);
-  return known?.every((e) => wellFormed(e.ai, e.value)) ? known : undefined;
-}
-
-function wellFormed(ai: string, value: string): boolean {
-  const rule = identifiers[ai];
-  if (!rule || value.length === 0 || value.length > rule.length) return false;
-  if (rule.fixed && value.length !== rule.length) return false;
-  return rule.digits ? /^\d+$/.test(value) : !value.includes(FNC1);
+/** Whether an element says what it should, where it is used here. */
+function wellFormed({ ai, value }: { ai: string; value: string }): boolean {
+  return value !== '' && !value.includes(FNC1) && (!used.has(ai) || ruleOf(ai).form.test(value));
 }
 
 function splitRaw(raw: string): Gs1Content['elements'] | undefined {
   const elements: Gs1Content['elements'] = [];
   let rest = raw.startsWith(FNC1) ? raw.slice(1) : raw;
+  // Without any sign that it is of GS1, a text that begins with digits may be anybody's number.
+  if (!raw.includes(FNC1) && !used.has(identifierAt(rest) ?? '')) return undefined;
   while (rest.length > 0) {
     const ai = identifierAt(rest);
     if (!ai) return undefined;
     rest = rest.slice(ai.length);
-    const rule = identifiers[ai]!;
+    const { most, fixed } = ruleOf(ai);
     const stop = rest.indexOf(FNC1);
-    const end = rule.fixed ? rule.length : stop < 0 ? rest.length : stop;
-    const value = rest.slice(0, end);
-    if (!wellFormed(ai, value)) return undefined;
-    elements.push({ ai, value });
+    const end = Math.min(stop < 0 ? rest.length : stop, fixed ? most : Infinity);
+    elements.push({ ai, value: rest.slice(0, end) });
     rest = rest.slice(end);
     if (rest.startsWith(FNC1)) rest = rest.slice(1);
   }
@@ -142,8 +112,7 @@ function splitRaw(raw: string): Gs1Content['elements'] | undefined {
 function splitPrinted(raw: string): Gs1Content['elements'] | undefined {
   const parts = [...raw.matchAll(/\((\d{2,4})\)([^(]+)/g)];
   if (parts.map((p) => p[0]).join('') !== raw) return undefined;
-  const elements = parts.map((p) => ({ ai: p[1]!, value: p[2]! }));
-  return elements.every((e) => wellFormed(e.ai, e.value)) ? elements : undefined;
+  return parts.map((p) => ({ ai: p[1]!, value: p[2]! }));
 }
 
 /**
@@ -153,8 +122,8 @@ function splitPrinted(raw: string): Gs1Content['elements'] | undefined {
  */
 export function printedElements(elements: { ai: string; value: string }[]): string {
   for (const { ai, value } of elements)
-    if (!wellFormed(ai, value)) throw new RangeError(`(${ai}) cannot hold "${value}".`);
-  const separators = elements.slice(0, -1).filter((e) => !identifiers[e.ai]!.fixed).length;
+    if (!ruleOf(ai).form.test(value)) throw new RangeError(`(${ai}) cannot hold "${value}".`);
+  const separators = elements.slice(0, -1).filter((e) => ruleOf(e.ai).separated).length;
   const length = elements.reduce((n, e) => n + e.ai.length + e.value.length, separators);
   if (length > 48) throw new RangeError(`A GS1-128 symbol holds 48 characters, received ${length}.`);
   return elements.map((e) => `(${e.ai})${e.value}`).join('');

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { parseBarcode } from 'gs1-barcode-parser-mod';
+import { identifierAt, ruleOf } from './identifiers.ts';
 import { checkDigit, FNC1, gs1Date, gtin14, hasCheckDigit, printedElements, readGs1, ssccOf } from './index.ts';
 
 const digits = (length: number) => fc.stringMatching(new RegExp(`^\\d{${length}}$`));
@@ -69,6 +70,54 @@ describe('element strings', () => {
       }),
     );
   });
+
+  it('of every identifier are told apart as an independent parser does, whether they are used here or not', () => {
+    const known = Array.from({ length: 10_000 }, (_, n) => String(n)).flatMap((n) =>
+      [2, 3, 4].flatMap((digits) => (n.length <= digits ? [n.padStart(digits, '0')] : [])),
+    );
+    let compared = 0;
+    for (const ai of known) {
+      // Keys with a check digit have tests of their own; (425) held one country before it held several.
+      if (identifierAt(ai) !== ai || ['00', '01', '02', '410', '425'].includes(ai)) continue;
+      const { most, fixed } = ruleOf(ai);
+      // Twelve of the first month: a date and a number alike.
+      const value = '12010100000000000000'.repeat(5).slice(0, fixed ? most : Math.min(most, 12));
+      const text = `01095212340010103712${FNC1}${ai}${value}${FNC1}10A4802`;
+      let theirs: { ai: string }[];
+      try {
+        theirs = parseBarcode(`]C1${text}`).parsedCodeItems;
+      } catch {
+        continue;
+      }
+      // It knows fewer identifiers than there are.
+      if (theirs[2]?.ai !== ai) continue;
+      compared += 1;
+      const ours = readGs1(text, 2026);
+      if (!ours) throw new Error(`(${ai}) was not read`);
+      expect([ai, ours.elements.map((e) => e.ai)]).toEqual([ai, theirs.map((t) => t.ai)]);
+      if (!['10', '37', '30'].includes(ai))
+        expect(ours).toMatchObject({ gtin: '09521234001010', count: 12, lot: 'A4802' });
+    }
+    expect(compared).toBeGreaterThan(150);
+  });
+
+  // What labels of the trade carry besides: a maker's own number, a date and time, a house's own words, a new identifier.
+  it.each([
+    ['(240)OWN-7(01)09521234001010(10)A4802', 'OWN-7'],
+    [`240OWN-7${FNC1}010952123400101010A4802`, 'OWN-7'],
+    [`010952123400101091any words${FNC1}10A4802`, 'any words'],
+    [`01095212340010107003261129093010A4802`, '2611290930'],
+    [`010952123400101031030012508200http://x.example/y${FNC1}10A4802`, 'http://x.example/y'],
+    [`01095212340010107099new${FNC1}10A4802`, 'new'],
+  ])('are read past what is not used here: %s', (text, other) => {
+    const read = readGs1(text, 2026);
+    expect(read).toMatchObject({ gtin: '09521234001010', lot: 'A4802' });
+    expect(read!.elements.map((e) => e.value)).toContain(other);
+  });
+
+  it.each(['91234', '240-15', '412', '8004'])('are no plain number of a house: %s', (text) =>
+    expect(readGs1(text, 2026)).toBeUndefined(),
+  );
 
   it('are read from the printed form too', () =>
     expect(readGs1('(01)09521234001010(10)A4802(15)270809', 2026)).toMatchObject({

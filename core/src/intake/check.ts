@@ -43,8 +43,11 @@ export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: Dr
 export interface ExistingOrder {
   draft: OrderDraft;
   released: ReadonlyMap<number, number>;
-  /** Lines that waves or picks refer to, also where all of it went back to Desk since: they are never overwritten. */
-  worked: ReadonlySet<number>;
+  /**
+   * Lines that waves or picks refer to, with the number of their item: also where all of it went back to Desk since, and
+   * where the line is gone upstream. Their item never becomes another.
+   */
+  worked: ReadonlyMap<number, string>;
   /** Whether parts of it were split off as orders of their own. */
   split: boolean;
   /** A closed or cancelled order follows no change by itself. */
@@ -107,9 +110,10 @@ export function compareOrder(draft: OrderDraft, existing: ExistingOrder | undefi
   if (!existing.open) return { outcome: 'under-way', differences };
   if (!begun) return { outcome: 'changed', differences };
   const other = draft.lines.some((line) => {
+    const worked = existing.worked.get(line.line);
+    if (worked !== undefined) return worked !== line.sku;
     const old = was.lines.find((l) => l.line === line.line);
-    if (old === undefined || old.sku === line.sku) return false;
-    return existing.worked.has(line.line) || (existing.released.get(line.line) ?? 0) > 0;
+    return old !== undefined && old.sku !== line.sku && (existing.released.get(line.line) ?? 0) > 0;
   });
   const moved = other || was.customer !== draft.customer || was.kind !== draft.kind;
   return { outcome: moved ? 'under-way' : 'adapts', differences };

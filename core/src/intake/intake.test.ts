@@ -137,11 +137,11 @@ describe('looking up and comparing', () => {
   it('tells a repeat from a change, and a change from one under way', () => {
     const was = read(row(), row({ line: '2', quantity: '5' }))[0]!.draft;
     const now = read(row(), row({ line: '2', quantity: '7' }), row({ line: '3' }))[0]!.draft;
-    const existing = (released: number, open = true, split = false, worked: number[] = []) => ({
+    const existing = (released: number, open = true, split = false, worked: [number, string][] = []) => ({
       draft: was,
       released: new Map([[1, released]]),
       split,
-      worked: new Set(worked),
+      worked: new Map(worked),
       open,
     });
     expect(compareOrder(was, undefined)).toEqual({ outcome: 'new' });
@@ -158,9 +158,12 @@ describe('looking up and comparing', () => {
     // Parts that were split off are orders of their own: the whole is not simply overwritten.
     expect(compareOrder(now, existing(0, true, true)).outcome).toBe('adapts');
     // What went back to Desk has a history: its lines adapt too, and keep their item.
-    expect(compareOrder(now, existing(0, true, false, [1])).outcome).toBe('adapts');
+    expect(compareOrder(now, existing(0, true, false, [[1, 'JR-001']])).outcome).toBe('adapts');
     const others = { ...now, lines: now.lines.map((l) => ({ ...l, sku: 'X' })) };
-    expect(compareOrder(others, existing(0, true, false, [1])).outcome).toBe('under-way');
+    expect(compareOrder(others, existing(0, true, false, [[1, 'JR-001']])).outcome).toBe('under-way');
+    // A line that is gone upstream is in no document, but its number is not free for another item.
+    const worked = existing(0, true, false, [[3, 'FR-031']]);
+    expect(compareOrder(now, worked).outcome).toBe('under-way');
     expect(compareOrder(others, existing(0)).outcome).toBe('changed');
     expect(compareOrder({ ...now, customer: 'C9' }, existing(1)).outcome).toBe('under-way');
     expect(compareOrder({ ...now, lines: now.lines.map((l) => ({ ...l, sku: 'X' })) }, existing(1)).outcome).toBe(

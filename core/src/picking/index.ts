@@ -1,4 +1,5 @@
 export {
+  atSameBin,
   awaited,
   cartonOf,
   freshProgress,

@@ -98,6 +98,8 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     ...(step.carton ? { boxes: step.carton.boxes } : {}),
   });
   // A carton may be begun before the goods are counted; whoever puts them in scans it after.
+  if (code.kind === 'count')
+    return judgeCount(code.count === null ? target(step, progress) : code.count * (step.countedBy ?? 1));
   const toCarton = code.kind === 'box' || (code.kind === 'gs1' && code.sscc !== undefined);
   if (step.carton && (wait[0] === 'carton' || (toCarton && cartonOf(step, progress) === null)))
     return judgeCarton(code, input.text);
@@ -161,6 +163,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
     if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), ...told });
     const units = pack.units * (got.count ?? 1);
+    if (step.how.counting === 'each' && units > 1) return refuse('scan-each', step.item.name, got.gtin);
     if (progress.counted + units > target(step, progress))
       return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
     return accept('item', { counted: progress.counted + units, ...told });

@@ -77,6 +77,7 @@ const pack = (code: string, units: number) =>
     if (!ask.includes('goods')) return null;
     if (step.item.tracksSerial) return {};
     if (step.how.counting === 'once') return { hand: goal(told, step) };
+    if (step.how.counting === 'each' && units > 1) return null;
     return told.hand + units <= goal(told, step) ? { hand: told.hand + units } : null;
   });
 const lot = (code: string) =>
@@ -98,8 +99,8 @@ const carton = (sscc: string) =>
     if (sscc === step.carton!.sscc || sscc === others || sscc === foreign) return null;
     return { carton: sscc, over: ask[0] === 'carton' };
   });
-const count = (units: number) =>
-  new Act(`count ${units}`, { kind: 'count', units }, (told, step, ask) =>
+const count = (units: number, input: PickInput = { kind: 'count', units }) =>
+  new Act(`count ${units}`, input, (told, step, ask) =>
     !(ask.length === 1 && ask[0] === 'bin') &&
     step.how.counting !== 'each' &&
     !step.item.tracksSerial &&
@@ -142,7 +143,8 @@ const act = fc.oneof(
   fc.constantFrom(pack(gtin.unit, 1), pack(gtin.inner, 12), lot('A4802'), lot('B9'), lot('X1')),
   fc.constantFrom('S1', 'S2', 'S3', 'S9').map(serial),
   fc.constantFrom(open!, one!, two!, others!, foreign).map(carton),
-  fc.integer({ min: -1, max: 16 }).map(count),
+  fc.integer({ min: -1, max: 16 }).map((units) => count(units)),
+  fc.integer({ min: 0, max: 16 }).map((units) => count(units, scan(`COUNT-${units}`))),
   fc.integer({ min: -1, max: 14 }).map(short),
   fc.constantFrom(
     never('other bin', 'B-07-1'),

@@ -1,5 +1,6 @@
 import { usualWay, type Check, type PickWay } from '../ways/index.ts';
 import {
+  atSameBin,
   awaited,
   freshProgress,
   judgePick,
@@ -241,6 +242,44 @@ describe('a pick', () => {
         [scan('B-07-2'), { kind: 'count', units: 14 }],
         { verdict: 'refused', code: 'scan-each' },
       ],
+      // Two scans of packs of twelve are two scans, not 24 units that somebody looked at.
+      [
+        'every unit scanned, a pack of several is none',
+        by({ counting: 'each' }),
+        [scan('B-07-2'), scan(gtins.inner)],
+        { verdict: 'refused', code: 'scan-each', progress: { counted: 0 } },
+      ],
+      [
+        'every unit scanned, nor is a label with a count',
+        by({ counting: 'each' }),
+        [scan('B-07-2'), scan(`01${gtins.unit}3712`)],
+        { verdict: 'refused', code: 'scan-each', progress: { counted: 0 } },
+      ],
+      [
+        'every unit scanned, a single one is',
+        by({ counting: 'each' }),
+        [scan('B-07-2'), scan(gtins.unit)],
+        { verdict: 'accepted', progress: { counted: 1 } },
+      ],
+      [
+        'a number from the sheet of counts, in what the card asks in',
+        { ...base, units: 24, countedBy: 12 },
+        [scan('B-07-2'), scan('COUNT-2')],
+        { verdict: 'accepted', progress: { counted: 24 } },
+      ],
+      [
+        'all from the sheet of counts',
+        base,
+        [scan('B-07-2'), scan('COUNT-ALL')],
+        { verdict: 'accepted', progress: { counted: 14 } },
+      ],
+      [
+        'a number too high from the sheet of counts',
+        { ...base, units: 24, countedBy: 12 },
+        [scan('B-07-2'), scan('COUNT-3')],
+        { verdict: 'refused', code: 'surplus', got: '36', units: 24 },
+      ],
+      ['a number before the bin', base, [scan('COUNT-2')], { verdict: 'refused', code: 'bin-first' }],
       [
         'without a look at the lot',
         by({ checks: ['bin', 'item'] }, lots),
@@ -266,6 +305,14 @@ describe('a pick', () => {
         { verdict: 'done', units: 12 },
       ],
     ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
+  });
+
+  it('lets whoever stands at a bin scan it once for all that follows there', () => {
+    const at = (bin: string, open = true) => ({ bin, open });
+    const picks = [at('A', false), at('B'), at('B', false), at('B'), at('C'), at('B')];
+    expect(atSameBin(picks, 1)).toEqual([3]);
+    expect(atSameBin(picks, 0)).toEqual([]);
+    expect(atSameBin(picks, 5)).toEqual([]);
   });
 
   const { unit, inner } = gtins;

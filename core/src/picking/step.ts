@@ -28,6 +28,11 @@ export interface PickStep {
   serialsInBin: string[];
   /** Base units asked. */
   units: number;
+  /**
+   * Base units of each of what the card counts in: 12 where it asks for inner packs of 12. One where it is missing, as in
+   * what an earlier version left on a device.
+   */
+  countedBy?: number;
   position: { cart: string; number: number };
   /** Cartons of the order on this cart, where goods go straight into them; null where they go to the place. */
   carton: CartonHere | null;
@@ -164,6 +169,7 @@ export function restOf(step: PickStep, progress: PickProgress): PickStep | null 
       lot: progress.swapped ?? step.lot,
       serialsInBin: step.serialsInBin.filter((s) => !progress.serials.includes(s)),
       units: target(step, progress) - progress.counted,
+      countedBy: 1,
       carton: step.carton && { ...step.carton, sscc: cartonOf(step, progress) },
     };
   const from = rest && otherBin(step, rest);
@@ -177,6 +183,7 @@ export function restOf(step: PickStep, progress: PickProgress): PickStep | null 
     lot: from.lot,
     serialsInBin: from.serials,
     units,
+    countedBy: units % (step.countedBy ?? 1) === 0 ? (step.countedBy ?? 1) : 1,
     otherLots: [],
     elsewhere: step.elsewhere.filter((o) => o !== from),
     bestBefore: from.lot === step.lot ? step.bestBefore : null,
@@ -192,4 +199,21 @@ export function restProgress(progress: PickProgress): PickProgress {
 /** One of the other bins of a pick, if it is among them. */
 export function otherBin(step: PickStep, { bin, lot }: { bin: string; lot: string | null }): OtherBin | undefined {
   return step.elsewhere.find((o) => o.bin === bin && o.lot === lot);
+}
+
+/**
+ * Picks that are done at the bin where one just was, without going anywhere between: whoever stands there has scanned it.
+ *
+ * @param picks a run's picks in walking order
+ * @param at the place in it of the pick that is done
+ * @returns places of the open picks that follow at the same bin
+ */
+export function atSameBin(picks: readonly { bin: string; open: boolean }[], at: number): number[] {
+  const found: number[] = [];
+  for (let n = at + 1; n < picks.length; n++) {
+    if (!picks[n]!.open) continue;
+    if (picks[n]!.bin !== picks[at]!.bin) break;
+    found.push(n);
+  }
+  return found;
 }

@@ -33,7 +33,7 @@ const rightNames = [
   'house_backups',
   'house_sites',
 ] as const;
-const blockings = ['damaged', 'blocked', 'count'] as const;
+const blockings = ['damaged', 'blocked', 'count', 'access'] as const;
 const sources = ['purchase', 'transfer', 'production'] as const;
 const weekdays = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 

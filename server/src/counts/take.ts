@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { leftBody, settleCountBody, takeCountBody, wantCountBody } from '@hand-relay/contract';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { moveAway } from '../runs/index.ts';
-import { askCount } from '../stock/index.ts';
+import { askCount, freeAccess, inquiryOf, move } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { booksOf, lockCount, settle, weighCount, type CountRow } from './settle.ts';
 
@@ -54,6 +54,7 @@ export async function takeCount(change: Change, id: string, { units, serials }: 
       booked: lines.reduce((n, l) => n + l.booked, 0),
     },
   });
+  await freeAccess(change, count.bin);
   await sendAway(change, count, units);
   const { moves, difference, mustNot } = await weighCount(tx, actor.siteId, count, counted);
   const { countLimit } = await wayOf(tx, actor.siteId);
@@ -82,8 +83,24 @@ export async function settleCount(change: Change, id: string, { decision }: z.ou
       ? sql`update bin_count set state = 'dropped', settled_at = ${now.toISOString()}, settled_by = ${actor.personId} where id = ${id}`
       : sql`update bin_count set state = 'asked', counted_at = null, counted_by = null where id = ${id}`,
   );
+  if (decision === 'drop') await asBefore(change, count);
   change.journal({ kind: `count-${decision}`, facts: { bin: count.binCode, item: count.name } });
   change.tell('counts', [id]);
+}
+
+/** Nobody doubts any more: what waited for this count lies in its bin again, and the bin is proposed. */
+async function asBefore(change: Change, count: CountRow): Promise<void> {
+  const { bin, item, lot } = count;
+  const doubtful = (await booksOf(change.tx, change.actor.siteId, count)).filter((b) => b.doubtful > 0);
+  const back = { from: inquiryOf(change.actor.siteId), to: bin, item, lot };
+  await move(
+    change,
+    doubtful.map(({ serial, doubtful: units }) => ({ ...back, serial, units })),
+    'count',
+    `count ${bin}`,
+  );
+  await freeAccess(change, bin);
+  change.tell('stock', []);
 }
 
 /** Whoever is sent to the bin for more than lies there goes to another. */

@@ -57,7 +57,7 @@ export async function itemOf(
            coalesce((select sum(reserved) from stock_total t where t.site_id = ${siteId} and t.item_id = i.id), 0)::int as reserved,
            coalesce((
              select sum(b.units) from balance b join place p on p.id = b.place_id
-             where b.item_id = i.id and p.site_id = ${siteId} and p.blocked is not null
+             where b.item_id = i.id and p.site_id = ${siteId} and p.blocked <> 'access'
            ), 0)::int as blocked
     from item i where i.id = ${id}`,
   );

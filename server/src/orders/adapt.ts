@@ -88,6 +88,10 @@ export async function adaptOrder(
   // A quantity of nothing says that the line is gone upstream: a repeat of the document finds nothing to change.
   await tx.execute(sql`update order_line set quantity = 0 where order_id = ${orderId} and line in (
     select value::int from jsonb_array_elements_text(${recordset(gone.map((l) => l.line))}))`);
+  const others = [...otherItem];
+  await tx.execute(sql`
+    delete from reservation where units = 0 and line_id in (
+      select id from order_line where order_id = ${orderId} and line in (select value::int from jsonb_array_elements_text(${recordset(others)})))`);
   await tx.execute(sql`
     update order_line l set quantity = r.quantity, pack = r.pack, note = r.note, item_id = r.item
     from jsonb_to_recordset(${recordset(told)}) as r(line int, item text, quantity int, pack text, note text)

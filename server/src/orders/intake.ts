@@ -143,7 +143,7 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
            o.status = 'open' as open,
            jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'quantity', l.quantity, 'pack', l.pack,
                      'note', l.note, 'released', l.released + l.cancelled,
-                     'worked', exists (select 1 from wave_line x where x.line_id = l.id)) order by l.line) filter (where l.quantity > 0) as lines
+                     'worked', exists (select 1 from wave_line x where x.line_id = l.id)) order by l.line) as lines
     from customer_order o join customer c on c.id = o.customer_id
     join (
       select id, order_id, line, item_id, quantity, pack, note, released, cancelled from order_line
@@ -154,7 +154,9 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
   );
   return new Map(
     heads.map(({ shipName, street, postcode, city, country, open, split, lines: told, ...head }) => {
-      const lines = told ?? [];
+      const all = told ?? [];
+      // A line of which nothing is asked is gone upstream: no document names it, but work may have been done for it.
+      const lines = all.filter((l) => l.quantity > 0);
       return [
         head.number,
         {
@@ -165,7 +167,7 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
             lines: lines.map(({ released: _, worked: __, ...line }) => line),
           },
           released: new Map(lines.map((l) => [l.line, l.released])),
-          worked: new Set(lines.filter((l) => l.worked).map((l) => l.line)),
+          worked: new Map(all.filter((l) => l.worked).map((l) => [l.line, l.sku])),
           split,
           open,
         },

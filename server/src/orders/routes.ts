@@ -11,7 +11,6 @@ import { reserve } from './reserve.ts';
 import { joinOrder, splitOrder } from './split.ts';
 import { tagOrders } from './tags.ts';
 import { takeBackLines } from './takeBack.ts';
-import { settleTask, tasksOf } from './tasks.ts';
 
 export function orderRoutes(doors: Doors): void {
   serve(doors, endpoints.orderExample, async ({ platform, actor, res }) => {
@@ -48,10 +47,6 @@ export function orderRoutes(doors: Doors): void {
     orderDetail(platform, actor.siteId, await change((current) => joinOrder(current, id))),
   );
   serve(doors, endpoints.tagOrders, ({ body, change }) => change((current) => tagOrders(current, body)));
-  serve(doors, endpoints.deskTasks, ({ platform, actor }) => tasksOf(platform.db, actor.siteId));
-  serve(doors, endpoints.settleTask, ({ id, body, change }) =>
-    change((current) => settleTask(current, id, body.decision)),
-  );
   serve(doors, endpoints.reserve, ({ id, change }) => change((current) => reserve(current, id, true)));
   serve(doors, endpoints.unreserve, ({ id, change }) => change((current) => reserve(current, id, false)));
 }

@@ -86,6 +86,52 @@ export async function closeCarton(change: Change, order: PackedOrder, cartonId: 
 }
 
 /**
+ * Opens a closed carton again at a bench. The number on its label is void: closed once more it gets another one, so that
+ * a label which is still somewhere names nothing that could be loaded.
+ *
+ * @throws Refusal 409 `carton-state` where it is not closed, `carton-open` where the order has another one open
+ */
+export async function reopenCarton(change: Change, cartonId: string, bench: string): Promise<void> {
+  const { tx, actor } = change;
+  // The order before what hangs on it, as everywhere.
+  await tx.execute(
+    sql`select 1 from customer_order where id = (select order_id from carton where id = ${cartonId}) for update`,
+  );
+  const [carton] = await rows<{
+    order: string;
+    state: string;
+    number: number;
+    sscc: string;
+    shipment: string;
+    picking: boolean;
+  }>(
+    tx,
+    sql`select c.order_id as "order", c.state, c.number, c.sscc, c.shipment_id as shipment, coalesce(r.state = 'picking', false) as picking
+        from carton c left join run r on r.id = c.run_id where c.id = ${cartonId} and c.site_id = ${actor.siteId} for update of c`,
+  );
+  if (!carton) throw notFound('carton', cartonId);
+  if (carton.state !== 'closed' || carton.picking)
+    throw new Refusal(409, 'carton-state', { carton: carton.number, state: carton.state });
+  const open = await rows<{ id: string; number: number; filled: boolean }>(
+    tx,
+    sql`select c.id, c.number, exists (select 1 from carton_line k where k.carton_id = c.id and k.units > 0) as filled from carton c
+        where c.order_id = ${carton.order} and c.state = 'open' and c.run_id is null order by c.number`,
+  );
+  const filled = open.find((c) => c.filled);
+  if (filled) throw new Refusal(409, 'other-carton-open', { carton: filled.number });
+  for (const { id } of open) await discardCarton(change, id);
+  await tx.execute(sql`
+    update carton set state = 'open', sscc = null, weight_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
+    where id = ${cartonId}`);
+  change.journal({
+    kind: 'carton-reopened',
+    orderId: carton.order,
+    facts: { carton: carton.number, sscc: carton.sscc, bench },
+  });
+  tellPacked(change, carton.order, carton.shipment);
+}
+
+/**
  * An empty open carton is none any more: its number is given again, and a shipment that was opened for it alone goes
  * with it.
  */

@@ -1,2 +1,2 @@
-export { closeCarton, discardCarton, lockOrder, openCarton } from './cartons.ts';
+export { closeCarton, discardCarton, lockOrder, openCarton, reopenCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';

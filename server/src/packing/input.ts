@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { PackVerdictAnswer } from '@hand-relay/contract';
-import { judgePack, type PackInput } from '@hand-relay/core/packing';
+import { judgePack, type BenchState, type PackInput, type PackVerdict } from '@hand-relay/core/packing';
 import { mustNotBeHeld } from '../holds/index.ts';
+import { mustBeWanted, undecidedOf } from '../orders/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
 import { closeCarton, discardCarton, lockOrder, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
@@ -24,6 +25,8 @@ export async function packInput(
   if (!bench) throw new Refusal(422, 'unknown-bench', { got: benchCode });
   const state = await benchState(tx, actor.siteId, orderId);
   const verdict = judgePack(state, input, now.getUTCFullYear());
+  if (verdict.verdict === 'open' || verdict.verdict === 'put' || verdict.verdict === 'close')
+    await mustBeWanted(tx, orderId);
   switch (verdict.verdict) {
     case 'refused':
       change.journal({
@@ -42,6 +45,7 @@ export async function packInput(
       await discardCarton(change, state.carton!.id);
       return { verdict: 'discard' };
     case 'put':
+      await mustLeaveSurplus(change, orderId, state.loose, verdict);
       await put(change, order, state.carton!.id, verdict.item, verdict.moves);
       return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };
     case 'close': {
@@ -49,6 +53,21 @@ export async function packInput(
       return { verdict: 'close', carton: state.carton!.id, sscc, lane: order.lane };
     }
   }
+}
+
+/** What is not wanted any more stays on the cart until Desk has decided about it. */
+async function mustLeaveSurplus(
+  { tx }: Change,
+  orderId: string,
+  loose: BenchState['loose'],
+  { item, moves }: Extract<PackVerdict, { verdict: 'put' }>,
+): Promise<void> {
+  const surplus = (await undecidedOf(tx, orderId)).find((u) => u.item === item);
+  if (!surplus) return;
+  const there = loose.reduce((n, l) => (l.item.id === item ? n + l.units : n), 0);
+  const put = moves.reduce((n, m) => n + m.units, 0);
+  if (put > there - surplus.units)
+    throw new Refusal(409, 'surplus-undecided', { item: surplus.name, units: surplus.units });
 }
 
 type Part = { lot: string | null; serial: string | null; units: number };

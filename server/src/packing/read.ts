@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { BenchOrder, BenchQueue, Found } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/codes';
 import { proposeCarton } from '@hand-relay/core/packing';
+import { undecidedOf } from '../orders/index.ts';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../platform/index.ts';
 
 /** Carts that were left for packing, the earliest departure first. */
@@ -111,6 +112,7 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
     cartons,
     benches: await benches(db, siteId),
     proposed: await propose(db, bench),
+    surplus: await undecidedOf(db, orderId),
   };
 }
 

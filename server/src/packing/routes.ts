@@ -2,6 +2,7 @@ import { endpoints } from '@hand-relay/contract';
 import { cartonLabel } from '../documents/index.ts';
 import { serve, type Doors } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
+import { reopenCarton } from './cartons.ts';
 import { packInput, unpack } from './input.ts';
 import { benchOrder, benchQueue, find } from './read.ts';
 
@@ -14,6 +15,10 @@ export function packingRoutes(doors: Doors): void {
   );
   serve(doors, endpoints.unpack, async ({ id, body, change }) => {
     await change((current) => unpack(current, id, body));
+    return {};
+  });
+  serve(doors, endpoints.reopenCarton, async ({ id, body, change }) => {
+    await change((current) => reopenCarton(current, id, body.bench));
     return {};
   });
   serve(doors, endpoints.cartonLabel, async ({ platform, actor, id, query, res }) => {

@@ -8,7 +8,15 @@ import {
   type PrintKind,
   type Right,
 } from '@hand-relay/contract';
-import { badgeSheet, cartonLabel, cartonNumbers, handoffLabel, packingSlip, testPage } from '../documents/index.ts';
+import {
+  badgeSheet,
+  cartonLabel,
+  cartonNumbers,
+  countSheet,
+  handoffLabel,
+  packingSlip,
+  testPage,
+} from '../documents/index.ts';
 import {
   iso,
   notFound,
@@ -61,6 +69,8 @@ export async function makeDocument(
       return { pdf: await handoffLabel(platform, siteId, wanted.of, label), title: 'Handoff label' };
     case 'badges':
       return { pdf: await badgeSheet(platform, siteId), title: 'Badges' };
+    case 'count-sheet':
+      return { pdf: await countSheet(paper), title: 'Count barcodes' };
     case 'test-page':
       return { pdf: await testPage(wanted.printer ?? wanted.station, label), title: 'Test page' };
   }

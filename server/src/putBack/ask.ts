@@ -2,17 +2,19 @@ import { sql } from 'drizzle-orm';
 import { recordset, rows, type Change } from '../platform/index.ts';
 import { move } from '../stock/index.ts';
 
-/** Goods that lie at a place of a cart and belong into a bin again. */
+/** Goods that lie at a place of a cart or in a carton and belong into a bin again. */
 export interface Unwanted {
   order: string;
   run: string;
-  /** Place of the cart on which they lie. */
+  /** Place of the cart, or the carton, in which they lie. */
   place: string;
   bin: string;
   item: string;
   lot: string;
   serial: string;
   units: number;
+  /** Number of the order's carton in which they lie, where they are packed. */
+  carton?: number;
 }
 
 /** Where what goes back lies meanwhile: on the cart still, and nobody's to pack. */
@@ -48,9 +50,9 @@ export async function askPutBack(change: Change, goods: readonly Unwanted[]): Pr
     joined.set(key, { ...g, id: known?.id ?? change.newId(), units: (known?.units ?? 0) + g.units, serials });
   }
   await tx.execute(sql`
-    insert into put_back (id, site_id, order_id, run_id, place_id, bin_id, item_id, lot, serials, units, asked_at)
-    select g.id, ${actor.siteId}, g."order", g.run, g.place, g.bin, g.item, g.lot, g.serials, g.units, ${now.toISOString()}::timestamptz
-    from jsonb_to_recordset(${recordset([...joined.values()])}) as g(id text, "order" text, run text, place text, bin text, item text, lot text, serials jsonb, units int)`);
+    insert into put_back (id, site_id, order_id, run_id, place_id, bin_id, item_id, lot, serials, units, carton, asked_at)
+    select g.id, ${actor.siteId}, g."order", g.run, g.place, g.bin, g.item, g.lot, g.serials, g.units, g.carton, ${now.toISOString()}::timestamptz
+    from jsonb_to_recordset(${recordset([...joined.values()])}) as g(id text, "order" text, run text, place text, bin text, item text, lot text, serials jsonb, units int, carton int)`);
   const named = await rows<{ order: string; number: string }>(
     tx,
     sql`select id as "order", number from customer_order where id in (select jsonb_array_elements_text(${recordset([...new Set(goods.map((g) => g.order))])}))`,

@@ -23,7 +23,7 @@ export async function putBacksOf(on: Db | Tx, siteId: string): Promise<{ trips: 
     on,
     sql`
     select g.id, r.id as run, r.number, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart, o.number as "order",
-           coalesce((select q.number from run_position q where q.place_id = g.place_id), 0) as position, b.code as bin, b.aisle, b.y,
+           coalesce((select q.number from run_position q where q.place_id = g.place_id), 0) as position, g.carton, b.code as bin, b.aisle, b.y,
            jsonb_build_object('sku', i.sku, 'name', i.name, 'picture', i.picture, 'unit', i.unit, 'packs', (
              select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units) from item_pack p where p.item_id = i.id
            )) as item, g.lot, g.serials, g.units, g.done_at is not null as done
@@ -55,10 +55,11 @@ export async function putBacksOf(on: Db | Tx, siteId: string): Promise<{ trips: 
       number,
       callSign,
       cart,
-      goods: inOrder(own).map(({ id, order, position, bin, item, lot, serials, units, done }) => ({
+      goods: inOrder(own).map(({ id, order, position, carton, bin, item, lot, serials, units, done }) => ({
         id,
         order,
         position,
+        carton,
         bin,
         item,
         lot,

@@ -2,9 +2,17 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { inputBody, PickVerdictAnswer, RunPick } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
-import { judgePick, otherBin, restOf, restProgress, type PickInput, type PickProgress } from '@hand-relay/core/picking';
+import {
+  atSameBin,
+  judgePick,
+  otherBin,
+  restOf,
+  restProgress,
+  type PickInput,
+  type PickProgress,
+} from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
-import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
 import { cartonFor, keepPacked } from './intoCarton.ts';
 import { linePicks } from './read.ts';
@@ -84,12 +92,27 @@ export async function pickInput(
       if (units < line.step.units) restId = null;
     }
   }
+  if (verdict.verdict === 'done') await sameBin(change, runId, lines);
   if (verdict.verdict !== 'refused' || verdict.code === 'serial-taken') change.tell('runs', [runId]);
   const [open] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
   );
   return { ...verdict, ...(gotName ? { gotName } : {}), runComplete: open!.picks === 0 };
+}
+
+/** What follows at the bin of picks that are done needs no second scan of it. */
+async function sameBin({ tx }: Change, runId: string, done: readonly RunPick[]): Promise<void> {
+  const picks = await rows<{ id: string; bin: string; open: boolean }>(
+    tx,
+    sql`select id, bin_id as bin, state = 'open' as open from pick where run_id = ${runId} order by sequence`,
+  );
+  const last = picks.findLastIndex((p) => done.some((d) => d.step.id === p.id));
+  const following = atSameBin(picks, last).map((n) => picks[n]!.id);
+  if (following.length > 0)
+    await tx.execute(sql`
+      update pick set progress = coalesce(progress, '{}'::jsonb) || '{"bin": true}'::jsonb
+      where id in (select jsonb_array_elements_text(${recordset(following)}))`);
 }
 
 /** A scan that may not be made at all is a caught error like one that is judged: of another's run, or for what is held. */

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { RunPick } from '@hand-relay/contract';
 import { freshProgress, type PickProgress, type PickStep, type ShortReason } from '@hand-relay/core/picking';
 import { rows, type Change } from '../platform/index.ts';
-import { askCount, inquiryOf, move } from '../stock/index.ts';
+import { askCount, blockAccess, inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
 import { moveAway } from './moveAway.ts';
 import { swapLot } from './promises.ts';
@@ -20,11 +20,19 @@ export interface Lack {
 
 /**
  * The books stop promising what nobody finds: the units that a damaged report names, or all that the bin should still
- * hold and that is promised to nobody, wait for a count, for which the bin is put up.
+ * hold and that is promised to nobody, wait for a count, for which the bin is put up. Of a bin that nobody gets at nothing
+ * is in doubt: it is not proposed until somebody was there.
  */
 async function doubt(change: Change, run: RunRow, { step }: RunPick, short: Lack): Promise<number> {
   const { tx, actor } = change;
   const lot = step.lot ?? '';
+  if (short.reason === 'bin-blocked') {
+    // What nobody gets at is still there.
+    await moveAway(change, { bin: short.bin, code: step.bin, item: step.item.id, lot, holds: 0, besides: step.id });
+    await blockAccess(change, short.bin);
+    await wantLook(change, run, step, short);
+    return 0;
+  }
   // Damaged goods say nothing of those beside them; otherwise whoever is sent here would find nothing either.
   if (short.reason !== 'damaged')
     await moveAway(change, { bin: short.bin, code: step.bin, item: step.item.id, lot, holds: 0, besides: step.id });
@@ -52,10 +60,15 @@ async function doubt(change: Change, run: RunRow, { step }: RunPick, short: Lack
       : [];
   });
   await move(change, moves, short.reason, `short ${step.id}`);
-  const { bin, reason, note } = short;
-  await askCount(change, { bin, item: step.item.id, lot, reason, note, runId: run.id, pickId: step.id });
+  await wantLook(change, run, step, short);
   change.tell('stock', []);
   return moves.reduce((n, m) => n + m.units, 0);
+}
+
+/** Somebody shall look at the bin, and count what is in it. */
+async function wantLook(change: Change, run: RunRow, step: PickStep, { bin, reason, note }: Lack): Promise<void> {
+  const lot = step.lot ?? '';
+  await askCount(change, { bin, item: step.item.id, lot, reason, note, runId: run.id, pickId: step.id });
 }
 
 /** What is missing goes back to Desk as open. */

@@ -125,6 +125,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
       lot: k.lot || null,
       serialsInBin: k.serials ?? [],
       units: k.units,
+      countedBy: countedBy(k.item.packs, k.askedIn, k.units),
       position: { cart: k.cart ?? '', number: k.position },
       carton: asCarton && howOf(way, k).drop === 'carton' ? asCarton(k.order.id) : null,
       how: howOf(way, k),
@@ -154,6 +155,12 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
     remains: k.remains,
     at: { aisle: k.aisle, y: k.y },
   }));
+}
+
+/** Units of the pack in which an order counts, where that goes up in what is asked. */
+function countedBy(packs: RunPick['step']['item']['packs'], askedIn: RunPick['askedIn'], units: number): number {
+  const pack = packs.find((p) => p.level === askedIn);
+  return pack && units % pack.units === 0 ? pack.units : 1;
 }
 
 /** How a pick is done: as its item is counted, and without a place where its cart is consolidated. */

@@ -31,7 +31,11 @@ export function together(lines: readonly RunPick[]): JoinedPick[] {
     return {
       pick: {
         ...first!,
-        step: { ...first!.step, units: sum((p) => p.step.units) },
+        step: {
+          ...first!.step,
+          units: sum((p) => p.step.units),
+          countedBy: parts.every((p) => p.step.countedBy === first!.step.countedBy) ? first!.step.countedBy : 1,
+        },
         state,
         picked: sum((p) => p.picked),
         askedIn: parts.every((p) => p.askedIn === first!.askedIn) ? first!.askedIn : 'unit',

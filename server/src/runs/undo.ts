@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { freshProgress } from '@hand-relay/core/picking';
 import { Refusal, rows, type Change } from '../platform/index.ts';
-import { inquiryOf, move } from '../stock/index.ts';
+import { freeAccess, inquiryOf, move } from '../stock/index.ts';
 import { takeFromCarton } from './intoCarton.ts';
 import { promiseAgain, swapLot } from './promises.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
@@ -72,6 +72,7 @@ async function undoLine(
     line: string;
     item: string;
     itemId: string;
+    bin: string;
     lot: string;
     units: number;
     picked: number;
@@ -80,7 +81,7 @@ async function undoLine(
     together: Confirmed | null;
   }>(
     tx,
-    sql`select k.id, k.order_id as "order", k.line_id as line, i.name as item, k.item_id as "itemId", k.lot, k.units, k.picked,
+    sql`select k.id, k.order_id as "order", k.line_id as line, i.name as item, k.item_id as "itemId", k.bin_id as bin, k.lot, k.units, k.picked,
                coalesce(t.on_hand - t.reserved, 0)::int as free, (l.asked - l.cancelled - l.released)::int as open,
                case when r.picking = 'consolidate' then jsonb_build_object('bin', k.bin_id, 'item', k.item_id, 'lot', k.lot, 'at', k.confirmed_at) end as together
         from pick k join run r on r.id = k.run_id join item i on i.id = k.item_id join order_line l on l.id = k.line_id
@@ -127,6 +128,7 @@ async function undoLine(
   await tx.execute(
     sql`update bin_count set state = 'dropped', settled_at = ${change.now.toISOString()}, settled_by = ${actor.personId} where pick_id = ${last.id} and state = 'asked'`,
   );
+  await freeAccess(change, last.bin);
   change.tell('counts', []);
   change.journal({
     kind: 'undone',

@@ -12,11 +12,12 @@ import {
   type Row,
   type SheetName,
 } from '@hand-relay/core/sheets';
-import { badgeSheet } from '../documents/index.ts';
+import { badgeSheet, countSheet } from '../documents/index.ts';
 import { iso, notFound, Refusal, rows, serve, type Doors, type Platform, type ReadFile } from '../platform/index.ts';
 import { firstRun, isEmpty } from './first.ts';
 import { Jobs } from './jobs.ts';
 import { keepRows, mustWrite, undoEntry } from './keep.ts';
+import { wayOf } from '../ways/index.ts';
 import { kinds } from './kinds/index.ts';
 import { lookAtRows, told } from './look.ts';
 import { keepPicture, readPicture } from './pictures.ts';
@@ -183,6 +184,11 @@ export function setupRoutes(doors: Doors): void {
   serve(doors, endpoints.badges, async ({ platform, actor, res }) => {
     const pdf = await badgeSheet(platform, actor.siteId);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="badges.pdf"').send(pdf);
+  });
+  serve(doors, endpoints.countSheet, async ({ platform, actor, res }) => {
+    const { paper } = await wayOf(platform.db, actor.siteId);
+    const pdf = await countSheet(paper);
+    res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="counts.pdf"').send(pdf);
   });
 }
 

@@ -4,7 +4,7 @@ import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/co
 import { mustNotBeHeld } from '../holds/index.ts';
 import { confirmToHost } from '../host/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
-import { closeIfDone } from '../orders/index.ts';
+import { closeIfDone, mustBeDecided } from '../orders/index.ts';
 import { announceShipment } from '../standins/index.ts';
 import { move, nextNumbers, nextSscc, outsideOf } from '../stock/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
@@ -105,6 +105,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   const { tx, actor, now } = change;
   const shipment = await lockShipment(change, id);
   await mustNotBeHeld(tx, shipment.order, 'shipping');
+  await mustBeDecided(tx, shipment.order);
   const { loose } = shipment;
   const closing = closingOf(shipment.kind);
   const lines = await rows<ShipLine & { released: number }>(

@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 
 /**
  * What a site can still promise, as `(item_id, lot, best_before, units)`: on hand, less what is reserved and what lies
- * in blocked bins.
+ * in blocked bins. Where a bin is only not within reach (`access`) its goods are as good as any.
  *
  * @param released whether what is released and not reserved counts as taken too
  */
@@ -13,7 +13,7 @@ export function freeStock(siteId: string, released: boolean): SQL {
     from stock_total t left join lot l on l.item_id = t.item_id and l.lot = t.lot
     left join (
       select b.item_id, b.lot, sum(b.units) as units from place p join balance b on b.place_id = p.id
-      where p.site_id = ${siteId} and p.blocked is not null group by 1, 2
+      where p.site_id = ${siteId} and p.blocked <> 'access' group by 1, 2
     ) b on b.item_id = t.item_id and b.lot = t.lot
     ${
       released

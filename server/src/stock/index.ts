@@ -1,3 +1,4 @@
+export { blockAccess, freeAccess } from './access.ts';
 export { addPicture, askCount } from './askCount.ts';
 export { freeStock, shelfDays } from './free.ts';
 export { inquiryOf, move, outsideOf, type Move } from './move.ts';

@@ -96,6 +96,8 @@ export const putBack = pgTable(
     lot: text().notNull(),
     serials: jsonb().$type<string[]>().notNull().default([]),
     units: integer().notNull(),
+    /** Number of the order's carton from which they are taken, where they were packed. */
+    carton: integer(),
     sequence: integer().notNull().default(0),
     askedAt: timestamp({ withTimezone: true }).notNull(),
     doneAt: timestamp({ withTimezone: true }),

@@ -10,6 +10,7 @@ import {
   smallint,
   text,
   timestamp,
+  unique,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { jsonb } from 'drizzle-orm/pg-core';
@@ -187,6 +188,8 @@ export const orderLine = pgTable(
   },
   (t) => [
     uniqueIndex('order_line_number').on(t.orderId, t.line),
+    // What picks and reservations refer to: the item of a line never changes under them.
+    unique('order_line_of_item').on(t.id, t.itemId),
     index('order_line_item').on(t.itemId),
     check('line_asked', sql`${t.asked} >= 0 and ${t.cancelled} >= 0 and ${t.shipped} >= 0`),
     check('line_released', sql`${t.released} <= ${t.asked} - ${t.cancelled}`),

@@ -73,7 +73,7 @@ export const zone = pgTable(
 
 export const placeKinds = ['bin', 'position', 'carton', 'lane', 'bench', 'door', 'inquiry', 'outside'] as const;
 
-export const blocks = ['damaged', 'blocked', 'count'] as const;
+export const blocks = ['damaged', 'blocked', 'count', 'access'] as const;
 
 /**
  * Everywhere that goods can be. `inquiry` holds what the books say and nobody finds; it and `outside` do not count

@@ -6,6 +6,7 @@ import {
   check,
   date,
   doublePrecision,
+  foreignKey,
   index,
   integer,
   jsonb,
@@ -139,10 +140,8 @@ export const reservation = pgTable(
   'reservation',
   {
     waveId: text().references(() => wave.id),
-    lineId: text()
-      .notNull()
-      .references(() => orderLine.id),
-    // The line's own site and item, held for the sums: checking them again would cost a third of a release.
+    lineId: text().notNull(),
+    // The line's own site, held for the sums: checking it again would cost a part of a release.
     siteId: text().notNull(),
     itemId: text().notNull(),
     lot: text().notNull(),
@@ -151,6 +150,11 @@ export const reservation = pgTable(
     firm: integer().notNull(),
   },
   (t) => [
+    foreignKey({
+      name: 'reservation_line',
+      columns: [t.lineId, t.itemId],
+      foreignColumns: [orderLine.id, orderLine.itemId],
+    }),
     unique('reservation_once').on(t.lineId, t.waveId, t.lot).nullsNotDistinct(),
     index('reservation_wave').on(t.waveId),
     check('reservation_units', sql`${t.units} >= 0 and ${t.firm} between 0 and ${t.units}`),
@@ -264,11 +268,9 @@ export const pick = pgTable(
       .notNull()
       .references(() => run.id),
     sequence: integer().notNull(),
-    // The line's own order and item: checking them again would cost a third of writing a plan.
+    // The line's own order: checking it again would cost a part of writing a plan.
     orderId: text().notNull(),
-    lineId: text()
-      .notNull()
-      .references(() => orderLine.id),
+    lineId: text().notNull(),
     itemId: text().notNull(),
     lot: text().notNull(),
     binId: text()
@@ -290,6 +292,11 @@ export const pick = pgTable(
     confirmedBy: text().references(() => person.id),
   },
   (t) => [
+    foreignKey({
+      name: 'pick_of_line',
+      columns: [t.lineId, t.itemId],
+      foreignColumns: [orderLine.id, orderLine.itemId],
+    }),
     index('pick_run').on(t.runId, t.sequence),
     index('pick_line').on(t.lineId),
     index('pick_rest')

@@ -3,7 +3,9 @@ import type { DeskTask } from '@hand-relay/contract';
 import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
 import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
-import { closeIfDone } from './cancel.ts';
+import { closeIfDone } from '../orders/index.ts';
+import { notPicked } from './notPicked.ts';
+import { outOfCartons } from './outOfCartons.ts';
 
 /** Decisions that are owed at a site, the oldest first. */
 export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: DeskTask[] }> {
@@ -14,7 +16,10 @@ export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: Des
            coalesce((
              select string_agg(distinct r.cart_code || ', ' || q.number, '; ') from run_position q join run r on r.id = q.run_id
              join balance b on b.place_id = q.place_id and b.item_id = l.item_id where q.order_id = o.id
-           ), '') as "where"
+           ), '') as "where", coalesce((
+             select jsonb_agg(distinct c.number order by c.number) from carton_line k join carton c on c.id = k.carton_id
+             where k.line_id = l.id and k.units > 0 and c.state <> 'shipped'
+           ), '[]') as cartons
     from desk_task t join order_line l on l.id = t.line_id join item i on i.id = l.item_id
     join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
     where t.site_id = ${siteId} and t.decision is null order by t.at, o.number, l.line`,
@@ -25,7 +30,9 @@ export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: Des
 /**
  * Settles a task: the goods are put back into the bins that they came from, or are asked again and ship.
  *
- * @throws Refusal 409 `unpack-first` where fewer of them than that lie loose on a cart
+ * What lies loose on a cart goes first, then what is in cartons of the order.
+ *
+ * @throws Refusal 409 `unpack-first` where fewer of them are within reach: in a carton in a picker's hands
  */
 export async function settleTask(change: Change, id: string, decision: 'put-back' | 'ship-anyway') {
   const { tx, actor, now } = change;
@@ -83,15 +90,12 @@ async function putBack(
     rest -= some;
     const { run, place, bin, item, lot, serial } = from;
     goods.push({ order, run, place, bin, item, lot, serial, units: some });
-    await tx.execute(sql`
-      with less as (update pick set picked = picked - ${some}, units = units - ${some} where id = ${from.pick}),
-      freed as (
-        update reservation set units = units - ${some}, firm = greatest(0, firm - ${some})
-        where wave_id = ${from.wave} and line_id = ${line} and lot = ${from.lot}
-      ), kept as (update wave_line set units = units - ${some} where wave_id = ${from.wave} and line_id = ${line})
-      update order_line set picked = picked - ${some}, released = released - ${some}, cancelled = cancelled + ${some} where id = ${line}`);
+    await notPicked(change, { ...from, line }, some);
   }
+  const packed = await outOfCartons(change, { line, order }, rest);
+  rest -= packed.reduce((n, g) => n + g.units, 0);
   if (rest > 0) throw new Refusal(409, 'unpack-first', { units: rest, item: name });
+  goods.push(...packed);
   await askPutBack(change, goods);
   await endEmptyRuns(change, order);
 }

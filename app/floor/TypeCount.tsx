@@ -1,0 +1,65 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { RunPick } from '@hand-relay/contract';
+import { number } from '../text/index.ts';
+import { Column, Field, Key, Row, Txt, useScans } from '../ui/index.ts';
+import { countUnits } from './card.ts';
+
+/** Digits of the largest count that makes sense. */
+const MOST_DIGITS = 6;
+
+/** How many are in hand, typed in what the card asks in; a key changes over to another pack, or to single units. */
+export function TypeCount({
+  pick,
+  onCount,
+  onScan,
+}: {
+  pick: RunPick;
+  onCount: (units: number) => void;
+  onScan: (text: string) => void;
+}) {
+  const { t } = useTranslation();
+  const [typed, setTyped] = useState('');
+  const [chosen, setChosen] = useState(0);
+  const kinds = countUnits(pick);
+  const kind = kinds[chosen % kinds.length]!;
+  const units = Number(typed) * kind.units;
+  useScans(onScan);
+  const take = () => typed !== '' && onCount(units);
+  return (
+    <Column gap={6}>
+      <Row gap={8}>
+        <View style={{ flexGrow: 1, flexBasis: 100 }}>
+          <Field
+            size="floor"
+            label={t('floor.typeCount')}
+            bare
+            numeric
+            focus
+            value={typed}
+            onChange={(text) => setTyped(text.replace(/\D/g, '').slice(0, MOST_DIGITS))}
+            onSubmit={take}
+          />
+        </View>
+        {kinds.length > 1 ? (
+          <Key
+            size="floor"
+            icon="swap-horizontal"
+            title={kind.name}
+            label={t('floor.countIn', { unit: kind.name, next: kinds[(chosen + 1) % kinds.length]!.name })}
+            onPress={() => setChosen(chosen + 1)}
+          />
+        ) : (
+          <Txt kind="large">{kind.name}</Txt>
+        )}
+        <Key kind="act" size="floor" title={t('scan.take')} disabled={typed === ''} onPress={take} />
+      </Row>
+      {kind.units > 1 && (
+        <Txt colour="quiet" live="polite">
+          = {number(units)} × {pick.unit}
+        </Txt>
+      )}
+    </Column>
+  );
+}

@@ -1,0 +1,1 @@
+export { surplusRoutes } from './routes.ts';
