@@ -28,9 +28,9 @@ export function TypeCount({
   useScans(onScan);
   const take = () => typed !== '' && onCount(units);
   return (
-    <Column gap={6}>
-      <Row gap={8}>
-        <View style={{ flexGrow: 1, flexBasis: 100 }}>
+    <Column gap={8}>
+      <Row gap={8} style={{ flexWrap: 'nowrap' }}>
+        <View style={{ flex: 1 }}>
           <Field
             size="floor"
             label={t('floor.typeCount')}
@@ -42,24 +42,25 @@ export function TypeCount({
             onSubmit={take}
           />
         </View>
+        <Key kind="act" size="floor" title={t('scan.take')} disabled={typed === ''} onPress={take} />
+      </Row>
+      <Row gap={12}>
         {kinds.length > 1 ? (
           <Key
-            size="floor"
             icon="swap-horizontal"
             title={kind.name}
             label={t('floor.countIn', { unit: kind.name, next: kinds[(chosen + 1) % kinds.length]!.name })}
             onPress={() => setChosen(chosen + 1)}
           />
         ) : (
-          <Txt kind="large">{kind.name}</Txt>
+          <Txt kind="strong">{kind.name}</Txt>
         )}
-        <Key kind="act" size="floor" title={t('scan.take')} disabled={typed === ''} onPress={take} />
+        {kind.units > 1 && (
+          <Txt kind="strong" live="polite">
+            = {number(units)} × {pick.unit}
+          </Txt>
+        )}
       </Row>
-      {kind.units > 1 && (
-        <Txt colour="quiet" live="polite">
-          = {number(units)} × {pick.unit}
-        </Txt>
-      )}
     </Column>
   );
 }
