@@ -118,6 +118,64 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
   });
 });
 
+test('on the list a slip names its run, and a free cart takes the next one', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const order = await takeIn(desk, 'SLIP-1', [['WK-004', 1]]);
+  const [run] = await startWave(desk, [order]);
+  await change(desk, '/api/runs/assign', { runs: [run!.id], person: 'pico', priority: 9 });
+  const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+  await expect(key(floor, `Take ${run!.number}`)).toBeVisible();
+  await scan(floor, 'ORDER-SLIP-1');
+  await expect(floor.getByRole('dialog', { name: new RegExp(run!.number) })).toBeVisible();
+  await floor.getByRole('dialog').getByRole('button', { name: 'Not now' }).click();
+  await scan(floor, 'NOBODY-KNOWS');
+  await expect(floor.getByRole('alert')).toContainText('Nothing here is called "NOBODY-KNOWS".');
+  await scan(floor, 'CART-24');
+  await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
+  const [pick] = await picksOf(floor, run!.id);
+  expect(pick!.step.position.cart).toBe('CART-24');
+  await scan(desk, 'CART-12');
+  await expect(desk.getByText('CART-12 is a cart. Take a run first, then scan it.')).toBeVisible();
+});
+
+test('where the site asks for a scan a touch says why, or is no key at all, and the trail tells it from a scan', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const { way } = await api<{ way: object }>(desk, '/api/setup/way');
+  await desk.goto('/setup/way');
+  await desk.getByRole('group', { name: 'Bin', exact: true }).getByRole('button', { name: 'With a reason' }).click();
+  await desk.getByRole('group', { name: 'Item', exact: true }).getByRole('button', { name: 'Scan only' }).click();
+  await key(desk, /^Save/).click();
+  await expect(desk.getByText('Saved.')).toBeVisible();
+  try {
+    const order = await takeIn(desk, 'TOUCH-1', [['WK-004', 2]]);
+    const [run] = await startWave(desk, [order]);
+    const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
+    await take(floor, run!, 'CART-23');
+    const [pick] = await picksOf(floor, run!.id);
+    await key(floor, 'I am here').click();
+    await floor
+      .getByRole('dialog', { name: 'Why is it not scanned?' })
+      .getByRole('button', { name: 'Label unreadable' })
+      .click();
+    await expect(key(floor, 'Problem')).toBeVisible();
+    await expect(key(floor, /^All /)).toHaveCount(0);
+    await scan(floor, 'COUNT-ALL');
+    await expect(floor.getByText('here a touch is not enough')).toBeVisible();
+    // One of them shows which goods these are: then a number will do.
+    await scan(floor, pick!.step.item.packs.find((p) => p.level === 'unit')!.gtin);
+    await key(floor, 'All 2').click();
+    if (pick!.step.lot) await scan(floor, pick!.step.lot);
+    await scan(floor, `CART-23-${pick!.step.position.number}`);
+    await expect(floor.getByText('All picked')).toBeVisible();
+    await desk.goto(`/desk/orders/${order}`);
+    await expect(desk.getByText(/^Confirmed by touch: .+ at .+ Label unreadable$/)).toBeVisible();
+  } finally {
+    await change(desk, '/api/setup/way', way);
+  }
+});
+
 test('what is left in a nearly empty bin is one touch', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
   // An order for all but one of what a bin holds.

@@ -24,7 +24,12 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   const text = (key: string) => (i18n.exists(key) ? i18n.t(key, facts) : '');
   if (kind === 'scan-refused' || kind === 'pack-refused' || kind === 'ship-waits')
     said['why'] = text(`refusal.${String(facts['code'])}`).replace(/\.$/, '');
-  if (kind === 'scan-accepted') said['what'] = text(`what.${String(facts['what'])}`);
+  if (kind === 'scan-accepted') {
+    const { kind: how, why, units } = (facts['input'] ?? {}) as { kind?: string; why?: string; units?: number };
+    said['what'] = text(`what.${String(facts['what'])}`);
+    if (how === 'count') said['units'] = units;
+    if (why) said['why'] = text(`floor.why.${why}`);
+  }
   if (kind === 'short' || kind === 'elsewhere')
     said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
@@ -39,7 +44,15 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   }
   if (typeof facts['weightG'] === 'number') said['weight'] = mass(facts['weightG']);
   if (typeof facts['metres'] === 'number') said['walk'] = distance(facts['metres']);
-  return i18n.t(kind === 'order-larger' && facts['over'] ? 'trail.order-larger-over' : `trail.${kind}`, said);
+  return i18n.t(`trail.${wordedAs(kind, facts)}`, said);
+}
+
+/** The wording of an entry, where a kind has several: a touch is told apart from a scan. */
+function wordedAs(kind: string, facts: TrailEntry['facts']): string {
+  if (kind === 'order-larger' && facts['over']) return 'order-larger-over';
+  const { kind: how, why } = (facts['input'] ?? {}) as { kind?: string; why?: string };
+  if (kind !== 'scan-accepted' || (how !== 'touch' && how !== 'count')) return kind;
+  return `${how}-accepted${why ? '-why' : ''}`;
 }
 
 /** When it was done: a device without radio tells later. */

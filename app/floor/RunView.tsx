@@ -3,12 +3,13 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { readCode } from '@hand-relay/core/codes';
+import type { PickInput } from '@hand-relay/core/picking';
 import { afterTold } from '../offline/index.ts';
 import { api, remembered, serverNow, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { Choice, Failed, Key, Loading, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
-import { cardWords } from './card.ts';
+import { cardWords, touchRule } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
 import { LookUp } from './LookUp.tsx';
 import { LeftBand } from './LeftBand.tsx';
@@ -21,10 +22,12 @@ import { RunMap } from './RunMap.tsx';
 import { SetUpView } from './SetUpView.tsx';
 import { StopCard } from './StopCard.tsx';
 import { TypeCount } from './TypeCount.tsx';
+import { WhySheet } from './WhySheet.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
 type Look = 'card' | 'list' | 'plan';
+type TouchInput = Extract<PickInput, { kind: 'touch' | 'count' }>;
 
 /** A run in the aisle: one instruction at a time; the list and the plan are a touch away. */
 export function RunView({ id }: { id: string }) {
@@ -41,6 +44,8 @@ export function RunView({ id }: { id: string }) {
   /** Orders on hold of which the picker has read. */
   const [known, setKnown] = useState<string[]>([]);
   const [typing, setTyping] = useState(false);
+  /** What was touched and waits for why. */
+  const [touched, setTouched] = useState<TouchInput | null>(null);
   const [more, setMore] = useState<'run' | 'look-up' | null>(null);
   const may = me.person.rights.includes('runs.pick');
   const back = () => router.navigate(may ? '/floor' : '/waves');
@@ -118,9 +123,12 @@ export function RunView({ id }: { id: string }) {
     if (code.kind === 'count' && leftOver && words_.await !== 'item') onRun.sayLeft(code.count ?? leftOver.expected);
     else input({ kind: 'scan', text });
   };
+  /** In place of a scan: at once, or after why it is not scanned. */
+  const inPlaceOfScan = (done: TouchInput) => (touchRule(current) === 'reason' ? setTouched(done) : input(done));
   const touch = () => {
-    if (words_.await === 'item') input({ kind: 'count', units: current.progress.found ?? current.step.units });
-    else if (words_.await !== 'serial') input({ kind: 'touch', what: words_.await });
+    const { found } = current.progress;
+    if (words_.await === 'item') inPlaceOfScan({ kind: 'count', units: found ?? current.step.units });
+    else if (words_.await !== 'serial') inPlaceOfScan({ kind: 'touch', what: words_.await });
   };
   return (
     <Page
@@ -177,7 +185,7 @@ export function RunView({ id }: { id: string }) {
                     setTyping(false);
                   }}
                   onCount={(units) => {
-                    input({ kind: 'count', units });
+                    inPlaceOfScan({ kind: 'count', units });
                     setTyping(false);
                   }}
                 />
@@ -223,6 +231,15 @@ export function RunView({ id }: { id: string }) {
               </View>
             </>
           }
+        />
+      )}
+      {touched && (
+        <WhySheet
+          onClose={() => setTouched(null)}
+          onWhy={(why) => {
+            setTouched(null);
+            input({ ...touched, why });
+          }}
         />
       )}
       {more === 'run' && (

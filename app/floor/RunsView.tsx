@@ -11,6 +11,7 @@ import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
 import { OtherWork } from './OtherWork.tsx';
 import { TakeSheet } from './TakeSheet.tsx';
+import { useListScans } from './useListScans.ts';
 
 /** My runs first, then those that wait; a run is taken with a cart. */
 export function RunsView() {
@@ -19,9 +20,11 @@ export function RunsView() {
   const { data, error, refetch } = api.useMyRunsQuery();
   const [looking, setLooking] = useState(false);
   const [taking, setTaking] = useState<RunSummary | null>(null);
+  const wrong = useListScans(data, setTaking, taking === null && !looking);
   return (
     <Page title={t('floor.title')}>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+      {wrong !== null && <Failed text={wrong} />}
       {!data && !error && <Loading rows={4} height={110} />}
       {data && data.mine.length + data.waiting.length === 0 && (
         <Empty title={t('floor.emptyTitle')} text={t('floor.emptyText')} />

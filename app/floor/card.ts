@@ -1,4 +1,5 @@
 import type { RunPick } from '@hand-relay/contract';
+import type { TouchRule } from '@hand-relay/core/ways';
 import { awaited, cartonOf, positionCode, target, type Awaited } from '@hand-relay/core/picking';
 import { i18n, number } from '../text/index.ts';
 
@@ -69,6 +70,13 @@ function inWords(pick: RunPick, units: number): string {
   return asked ? `${number(asked.packs)} ${asked.level} = ${base}` : base;
 }
 
+/** What a touch is worth at what a pick awaits. */
+export function touchRule({ step, progress }: RunPick): TouchRule {
+  const wait = awaited(step, progress)[0];
+  if (wait === undefined || wait === 'serial' || (wait === 'item' && progress.seen)) return 'allowed';
+  return step.touch?.[wait === 'carton' ? 'position' : wait] ?? 'allowed';
+}
+
 export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const t = i18n.t.bind(i18n);
   const { step, progress } = pick;
@@ -76,6 +84,8 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const carton = step.carton && cartonOf(step, progress);
   const all = target(step, progress);
   const position = positionCode(step.position);
+  const rule = touchRule(pick);
+  const barred = rule === 'never';
   const told = progress.swapped ?? step.lot;
   const lot = told
     ? t('floor.lot', { lot: [told, ...(progress.lot ? [] : step.otherLots)].join(` ${t('floor.or')} `) })
@@ -133,8 +143,9 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
         : wait === 'carton' && !carton
           ? t('floor.ask.newCarton')
           : t(`floor.ask.${wait}`, { bin: step.bin, lot: told, position, carton: carton && lastOf(carton) }),
-    touch:
-      wait === 'bin'
+    touch: barred
+      ? null
+      : wait === 'bin'
         ? t('floor.iAmHere')
         : wait === 'item'
           ? step.how.counting === 'each'

@@ -1,10 +1,18 @@
 import type { RunPick } from '@hand-relay/contract';
-import { atSameBin, cartonOf, withPlace, type CartSetUp, type PlaceGiven } from '@hand-relay/core/picking';
+import {
+  atSameBin,
+  cartonOf,
+  freshProgress,
+  withPlace,
+  type CartSetUp,
+  type PlaceGiven,
+} from '@hand-relay/core/picking';
 import type { Entry } from '../offline/index.ts';
 
 /** Picks as they are on the device: as the server said last, and over that what was done here since. */
 export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): RunPick[] {
-  let now = [...picks];
+  // What an earlier version of the app kept here knows less of how far a pick has come.
+  let now = picks.map((p) => ({ ...p, progress: { ...freshProgress, ...p.progress } }));
   for (const { after } of entries) {
     if (after?.kind === 'pick') {
       const at = now.findIndex((p) => p.step.id === after.pick);
@@ -14,7 +22,7 @@ export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): 
       const step = units === undefined ? pick.step : { ...pick.step, units };
       // The server may have told of the pick of the rest already.
       const others = rest && !now.some((p) => p.step.id === rest.step.id) ? [rest] : [];
-      now.splice(at, 1, { ...pick, step, progress, state, picked }, ...others);
+      now.splice(at, 1, { ...pick, step, progress: { ...freshProgress, ...progress }, state, picked }, ...others);
       const carton = state === 'open' ? null : pick.step.carton && cartonOf(pick.step, progress);
       if (carton && picked > 0) now = now.map((p) => (p.order.id === pick.order.id ? inCarton(p, carton) : p));
       if (state !== 'open') now = atTheBin(now, after.pick);

@@ -104,6 +104,34 @@ describe('the outbox', () => {
     },
   );
 
+  it('makes a task of what the server fails at five times, with its request id, and sends the rest', async () => {
+    const d = device();
+    const fault: Trouble = { ...network, code: 'unexpected', status: 500, requestId: 'req-7' };
+    let failures = 0;
+    const box = new Outbox({
+      ...d.options,
+      send: async (calls) => {
+        const at = calls.findIndex((c) => (c.ask.body as { what: string }).what === 'broken');
+        if (at < 0) return d.options.send(calls);
+        failures += 1;
+        // What stands before it is taken; the list ends with what failed.
+        return [...(at > 0 ? await d.options.send(calls.slice(0, at)) : []), { error: fault }];
+      },
+    });
+    await box.start('pico');
+    for (const what of ['good', 'broken', 'after']) d.does(box, what);
+    for (let i = 0; i < 40 && box.snapshot().entries.length > 0; i++) await d.settled();
+    expect(failures).toBe(5);
+    expect(d.there.heard).toEqual(['good', 'after']);
+    expect(box.snapshot()).toMatchObject({
+      entries: [],
+      reachable: true,
+      fault: false,
+      lost: [{ trouble: { code: 'unexpected', requestId: 'req-7' }, about: { bin: 'A-01-1', units: 3 } }],
+    });
+    expect(d.told).toHaveLength(1);
+  });
+
   it('makes tasks of what a restored server does not know any more, told to the Desk once', async () => {
     const run = (picked: number[]): RunDetail =>
       ({

@@ -116,6 +116,8 @@ export const LAST_DONE = 'last-done';
 /** So many kept, and what is sent of them is drawn only now and then. */
 const MANY = 20;
 const SOON_MS = 150;
+/** Failures of the server at one call after which it becomes a task. */
+const MOST_FAILURES = 5;
 /** Tries at most so far apart. */
 const SLOWEST_MS = 15_000;
 
@@ -134,6 +136,8 @@ export class Outbox {
   private saying: ReturnType<typeof setTimeout> | undefined;
   private pause: number;
   private lastSeq = 0;
+  /** How often the server failed at a call, by its place. */
+  private readonly failed = new Map<number, number>();
   private readonly rows: Rows<Entry>;
   private readonly lostRows: Rows<Lost>;
 
@@ -227,7 +231,10 @@ export class Outbox {
   private async sendAll(): Promise<void> {
     for (;;) {
       const waiting = this.state.entries.filter((e) => !e.sent && e.person === this.person);
-      if (waiting.length === 0 || !(await this.sendSome(inOneCall(waiting)))) return;
+      const [first] = waiting;
+      // What the server failed at is sent alone: it says so of this call then, and of no other.
+      const some = first && this.failed.has(first.seq) ? [first] : inOneCall(waiting);
+      if (!first || !(await this.sendSome(some))) return;
     }
   }
 
@@ -239,13 +246,14 @@ export class Outbox {
     );
     for (const [i, answer] of answers.entries()) {
       const entry = entries[i]!;
-      if ('error' in answer && waits(answer.error)) {
+      if ('error' in answer && waits(answer.error) && !this.failsForGood(entry, answer.error)) {
         const { code } = answer.error;
         this.set({ reachable: code === 'not-signed-in', fault: code !== 'network' && code !== 'not-signed-in' });
         this.timer = setTimeout(() => void this.pump(), this.pause);
         this.pause = Math.min(SLOWEST_MS, this.pause * 2);
         return false;
       }
+      this.failed.delete(entry.seq);
       this.pause = this.options.retryMs ?? 1500;
       if (!this.state.reachable || this.state.fault) this.set({ reachable: true, fault: false });
       await this.settleOne(entry, answer);
@@ -253,6 +261,14 @@ export class Outbox {
     for (const run of new Set(entries.map((e) => e.ask.id)))
       if (!this.state.entries.some((e) => !e.sent && e.ask.id === run)) await this.read(run);
     return true;
+  }
+
+  /** Whether the server failed at a call so often that it will again: what follows must not wait behind it for ever. */
+  private failsForGood({ seq }: Entry, { status }: Trouble): boolean {
+    if (status !== 500) return false;
+    const times = (this.failed.get(seq) ?? 0) + 1;
+    this.failed.set(seq, times);
+    return times >= MOST_FAILURES;
   }
 
   private async settleOne(entry: Entry, answer: Answered): Promise<void> {

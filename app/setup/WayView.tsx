@@ -11,6 +11,7 @@ import {
   reserveTimes,
   setUps,
   stagings,
+  touchRules,
   type PickWay,
   type Way,
 } from '@hand-relay/core/ways';
@@ -140,6 +141,17 @@ function Form({
           options={setUps.map((value) => ({ value, title: t(`way.setUp.${value}`) }))}
         />
         {next.setUp === 'confirm' && <Txt colour="quiet">{t('way.setUp.about')}</Txt>}
+        <Txt kind="strong">{t('way.touch.title')}</Txt>
+        {checks.map((check) => (
+          <Choice
+            key={check}
+            label={t(`way.touch.${check}`)}
+            value={next.touch[check]}
+            onChange={(rule) => set({ touch: { ...next.touch, [check]: rule } })}
+            options={touchRules.map((value) => ({ value, title: t(`way.touch.${value}`) }))}
+          />
+        ))}
+        <Txt colour="quiet">{t('way.touch.about')}</Txt>
         <Choice
           label={t('way.lookAlikes.title')}
           value={next.lookAlikes}

@@ -230,6 +230,7 @@ export const endpoints = all({
     method: 'POST',
     path: '/api/runs/:id/inputs',
     needs: ['runs.pick'],
+    parts: ['runs.touch'],
     summary:
       'A scan, touch or count at a pick; the header done-ago says how many milliseconds ago, where it was kept for a while',
     body: runs.inputBody,

@@ -124,11 +124,12 @@ export const unpackBody = z.strictObject({
 });
 
 export const found = z.object({
-  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'nothing']),
+  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'nothing']),
   id: id.nullable(),
   name: z.string(),
   /** Orders that a cart or run holds, to choose from. */
   orders: z.array(id),
+  runs: z.array(id).describe('Runs that wait or are picked and hold any of them'),
 });
 export type Found = z.infer<typeof found>;
 export const findQuery = z.object({ code: z.string().min(1).max(200) });

@@ -10,6 +10,7 @@ export const rights = [
   'orders.cancel',
   'waves.run',
   'runs.pick',
+  'runs.touch',
   'runs.arrange',
   'orders.pack',
   'shipments.confirm',

@@ -1,16 +1,17 @@
 import { z } from 'zod';
 import { shortReasons } from '@hand-relay/core/picking';
-import { stagings } from '@hand-relay/core/ways';
+import { checks, stagings, touchReasons } from '@hand-relay/core/ways';
 import { floorLayout } from './arrange.ts';
 import { id, instant, units } from './basics.ts';
 import { runSummary } from './waves.ts';
-import { pickWay } from './ways.ts';
+import { pickWay, touching } from './ways.ts';
 
 export const myRuns = z.object({
   mine: z.array(runSummary),
   waiting: z.array(runSummary),
   ownTrips: z.boolean().describe('Whether one may gather a trip of their own'),
 });
+export type MyRuns = z.infer<typeof myRuns>;
 
 const pack = z.object({ gtin: z.string(), level: z.enum(['unit', 'inner', 'outer']), units: z.int() });
 export const stepItem = z.object({
@@ -26,6 +27,8 @@ export const pickProgress = z.object({
   bin: z.boolean(),
   lot: z.boolean(),
   counted: units,
+  seen: z.boolean(),
+  touched: z.array(z.enum(checks)).describe('Checks that were confirmed by touch in place of a scan'),
   serials: z.array(z.string()),
   found: units.nullable(),
   reason: z.enum(shortReasons).nullable(),
@@ -58,6 +61,7 @@ export const runPick = z.object({
       })
       .nullable(),
     how: pickWay,
+    touch: touching.optional(),
     countedBy: z.int().positive().optional(),
     otherLots: z.array(z.string()),
     elsewhere: z.array(
@@ -171,8 +175,16 @@ export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) 
 
 export const pickInput = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
-  z.strictObject({ kind: z.literal('touch'), what: z.enum(['bin', 'lot', 'position', 'carton', 'further']) }),
-  z.strictObject({ kind: z.literal('count'), units: z.int().min(0).max(9_999_999) }),
+  z.strictObject({
+    kind: z.literal('touch'),
+    what: z.enum(['bin', 'lot', 'position', 'carton', 'further']),
+    why: z.enum(touchReasons).optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('count'),
+    units: z.int().min(0).max(9_999_999),
+    why: z.enum(touchReasons).optional(),
+  }),
   z.strictObject({
     kind: z.literal('short'),
     units: z.int().min(0).max(9_999_999),

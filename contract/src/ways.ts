@@ -9,6 +9,7 @@ import {
   reserveTimes,
   setUps,
   stagings,
+  touchRules,
   usualWay,
 } from '@hand-relay/core/ways';
 
@@ -22,6 +23,9 @@ export const pickWay = z.strictObject({
   drop: z.enum(drops).default('place').describe('Where goods go: the place on the cart, or the carton that ships'),
 });
 
+const touchRule = z.enum(touchRules);
+export const touching = z.strictObject({ bin: touchRule, item: touchRule, lot: touchRule, position: touchRule });
+
 /** How a site works; what is left out is as usual. */
 export const way = z.strictObject({
   stages: z.enum(stagings).default(usualWay.stages),
@@ -29,6 +33,7 @@ export const way = z.strictObject({
   countReleased: z.boolean().default(usualWay.countReleased),
   lotSwaps: z.boolean().default(usualWay.lotSwaps),
   picking: z.strictObject({ one: pickWay, many: pickWay }).default(usualWay.picking),
+  touch: touching.default(usualWay.touch).describe('Whether a check may be confirmed by touch in place of a scan'),
   bins: z
     .array(z.enum(binRules))
     .max(binRules.length)

@@ -7,11 +7,14 @@ export function stoppedCustomer(world: Scenario): string {
   return world.orders.at(-1)!.customer;
 }
 
-/** Holds that the first rules lay on the scenario's orders. */
-export function firstHolds(world: Scenario) {
-  const rules = firstHoldRules.map((r, i) => ({ ...r, id: `hold-rule-${i + 1}` }));
-  const stopped = stoppedCustomer(world);
-  return world.orders.flatMap((order) => {
+/** The rules with which a site begins, each site its own. */
+export const rulesOf = (siteId: string) =>
+  firstHoldRules.map((r, i) => ({ ...r, id: `hold-rule-${siteId}-${i + 1}`, siteId }));
+
+/** Holds that the first rules of a site lay on its orders. */
+export function firstHolds(siteId: string, orders: Scenario['orders'], stopped: string) {
+  const rules = rulesOf(siteId);
+  return orders.flatMap((order) => {
     const value = order.lines.reduce(
       (n, l) => n + l.quantity * l.item.packs.find((p) => p.level === l.pack)!.units * l.item.valueMinor,
       0,
@@ -20,7 +23,15 @@ export function firstHolds(world: Scenario) {
     const values = { creditStop: order.customer === stopped, value: value / 100, street, postcode, city };
     return judgeHolds(rules, values, []).add.map((id) => {
       const { text, stops, lifters } = rules.find((r) => r.id === id)!;
-      return { orderId: `order-${order.number.toLowerCase()}`, ruleId: id, text, stops, lifters };
+      return {
+        id: `hold-${order.number.toLowerCase()}-${id}`,
+        siteId,
+        orderId: `order-${order.number.toLowerCase()}`,
+        ruleId: id,
+        text,
+        stops,
+        lifters,
+      };
     });
   });
 }

@@ -1,11 +1,11 @@
-import { firstHolds, stoppedCustomer } from './holds.ts';
+import { firstHolds, rulesOf, stoppedCustomer } from './holds.ts';
 import { comingSupply } from './supply.ts';
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { allocate } from '@hand-relay/core/allocation';
 import { departureFor, localDate } from '@hand-relay/core/calendar';
-import { firstHoldRules, firstRoles } from '@hand-relay/contract';
+import { firstRoles } from '@hand-relay/contract';
 import { hashSecret, recordset, tables, type Db } from '@hand-relay/server';
 import {
   depot,
@@ -186,16 +186,7 @@ export async function loadScenario(
       house.timetable.map((entry) => ({ ...entry, siteId: site.id })),
     );
     await insertOrders(tx, world.orders, { now, site, departures: house.departures });
-    await insert(
-      tx,
-      tables.holdRule,
-      firstHoldRules.map((r, i) => ({ ...r, id: `hold-rule-${i + 1}`, siteId: site.id })),
-    );
-    await insert(
-      tx,
-      tables.orderHold,
-      firstHolds(world).map((h, i) => ({ ...h, id: `hold-${i + 1}`, siteId: site.id, heldAt: now })),
-    );
+    await insertHolds(tx, { siteId: site.id, orders: world.orders, stopped: stoppedCustomer(world), now });
     await insert(
       tx,
       tables.expectedSupply,
@@ -356,6 +347,19 @@ const rolesAt = (siteId: string) =>
   Object.entries(firstRoles).map(([name, rights]) => ({ siteId, name, rights: [...rights] }));
 
 /** The second site: its floor, people, stock and orders, each order promised its stock. */
+/** The hold rules of a site, and what they hold of its orders. */
+async function insertHolds(
+  tx: Tx,
+  { siteId, orders, stopped, now }: { siteId: string; orders: Scenario['orders']; stopped: string; now: Date },
+): Promise<void> {
+  await insert(tx, tables.holdRule, rulesOf(siteId));
+  await insert(
+    tx,
+    tables.orderHold,
+    firstHolds(siteId, orders, stopped).map((h) => ({ ...h, heldAt: now })),
+  );
+}
+
 async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; today: string }): Promise<void> {
   const siteId = depot.id;
   const world = depotWorld(house1, today);
@@ -394,6 +398,7 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
     depotCarts.map((code) => ({ siteId, code, typeId: 'cart-4' })),
   );
   await insertOrders(tx, world.orders, { now, site: depot, departures });
+  await insertHolds(tx, { siteId, orders: world.orders, stopped: stoppedCustomer(house1), now });
   const { promises } = allocate(
     world.stock.map(({ item, units }) => ({ item, lot: null, bestBefore: null, units })),
     world.orders.map((order) => ({

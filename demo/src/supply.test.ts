@@ -35,7 +35,7 @@ describe('what the scenario leaves to decide', () => {
   });
   it('holds the orders of one customer, and no other for the same reason', () => {
     const stopped = stoppedCustomer(world);
-    const held = firstHolds(world).filter((h) => h.ruleId === 'hold-rule-1');
+    const held = firstHolds('larkmoor', world.orders, stopped).filter((h) => h.ruleId === 'hold-rule-larkmoor-1');
     const orders = world.orders.filter((o) => o.customer === stopped).map((o) => `order-${o.number.toLowerCase()}`);
     expect(held.map((h) => h.orderId)).toEqual(orders);
     expect(held[0]).toMatchObject({ stops: ['release', 'picking', 'packing', 'shipping'] });

@@ -229,6 +229,27 @@ describe('runs that nobody has begun', () => {
     expect(await desk.get('zoneBins', { body: { bins: ['A-01-1', 'A-01-2'], zone: 'small' } })).toEqual({ changed: 2 });
   });
 
+  it('count as hands who are there to work: who supervises does while a run is in hand, and for a while after', async () => {
+    const here = async (name: string) => (await desk.get('crew')).people.find((p) => p.name === name)?.here;
+    expect([await here('Maren Holt'), await here('Pico Lund')]).toEqual([false, true]);
+    const wave = await startWave(desk, next(3));
+    const [run] = await runsOf(wave);
+    await desk.get('takeRun', { id: run!.id, body: { cart: 'CART-18' } });
+    expect(await here('Maren Holt')).toBe(true);
+    await desk.get('giveBack', { id: run!.id });
+    expect(await here('Maren Holt')).toBe(false);
+  });
+
+  it('are listed as long as they are under way, however many were made since', async () => {
+    const wave = await startWave(desk, next(3));
+    await relay.query(`
+      insert into wave select (jsonb_populate_record(w, jsonb_build_object('id', 'old-' || n, 'number', w.number + n, 'state', 'cancelled'))).*
+      from wave w, generate_series(1, 205) n where w.id = '${wave}'`);
+    const { waves } = await desk.get('waves');
+    expect(waves.map((w) => w.id)).toContain(wave);
+    await relay.query(`delete from wave where id like 'old-%'`);
+  });
+
   it('go to a person, a team or whoever asks next, the urgent first', async () => {
     const wave = await startWave(desk, next(30));
     const [one, two] = await runsOf(wave);

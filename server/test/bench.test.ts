@@ -219,6 +219,26 @@ describe('the bench', () => {
     expect((await dock.refused('confirm', { id: shipment, body: {} })).code).toBe('tracking-missing');
   });
 
+  it('says of an order that left what was packed of it, as long as another one of its cart is not', async () => {
+    const [one, two] = [
+      await takeIn(desk, { number: 'B-8', lines: [['HT-003', 3]] }),
+      await takeIn(desk, { number: 'B-9', lines: [['HT-003', 1]] }),
+    ];
+    const wave = await startWave(desk, [one, two]);
+    const { runs } = await desk.get('wave', { id: wave });
+    await pickAll(picker, runs[0]!.id, 'CART-07');
+    const { shipment } = await packAll(packer, one);
+    await dock.get('tracking', { id: shipment!, body: { from: 'carrier' } });
+    await dock.get('confirm', { id: shipment!, body: { rest: null } });
+    const queue = await packer.get('bench');
+    const onCart = queue.runs.find((r) => r.cart === 'CART-07')!.orders;
+    expect(onCart.sort((a, b) => a.number.localeCompare(b.number))).toMatchObject([
+      { number: 'B-8', units: 3, packed: 3 },
+      { number: 'B-9', units: 1, packed: 0 },
+    ]);
+    await packAll(packer, two);
+  });
+
   it('packs an order whose goods stand on two carts, and shows which is not here yet', async () => {
     const order = await takeIn(desk, { number: 'B-6', lines: [['HB-001', 2]] });
     await startWave(desk, [order]);

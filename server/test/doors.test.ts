@@ -134,14 +134,17 @@ describe('what the server says to whoever asks', () => {
 
   it('rests a device that tries to sign in too often', async () => {
     const strict = await openRelay({
-      database: { folder: null, from: process.env['CLUSTER_DUMP']! },
+      database: { folder: null, from: process.env['HOUSE_DUMP']! },
       logLevel: 'silent',
       signInsPerMinute: 3,
     });
+    const signIn = async (password: string) =>
+      (await supertest(strict.app).post('/api/session').send({ name: 'maren', password })).status;
     try {
+      // A shift that signs in behind one address is no attack.
+      for (let i = 0; i < 5; i++) expect(await signIn(house.PASSWORD)).toBe(200);
       const statuses: number[] = [];
-      for (let i = 0; i < 5; i++)
-        statuses.push((await supertest(strict.app).post('/api/session').send({ name: 'a', password: 'b' })).status);
+      for (let i = 0; i < 5; i++) statuses.push(await signIn('b'));
       expect(statuses).toEqual([401, 401, 401, 429, 429]);
     } finally {
       await strict.close();

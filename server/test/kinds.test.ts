@@ -44,6 +44,16 @@ describe('kinds of demand', () => {
     expect(issued).toMatchObject({ kind: 'production', invoice: false, tracking: '' });
   });
 
+  it('ask for no parcel number where no carrier takes the goods', async () => {
+    const wanted: Wanted = { number: 'K-ISSUE', lines: [['HT-003', 1]], kind: 'production' };
+    const order = await pickedOrder(desk!, picker!, `CART-0${++carts}`, wanted);
+    await packAll(packer!, order);
+    const [shipment] = (await desk!.get('order', { id: order })).shipments;
+    expect(await dock!.get('shipment', { id: shipment!.id })).toMatchObject({ needsTracking: false });
+    expect((await dock!.refused('tracking', { id: shipment!.id, body: { from: 'carrier' } })).code).toBe('no-tracking');
+    await dock!.get('confirm', { id: shipment!.id, body: { rest: null } });
+  });
+
   it('are checked as they come in: a transfer needs another site, and nothing else has one', async () => {
     const order = {
       number: 'K-BAD',

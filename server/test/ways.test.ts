@@ -159,6 +159,49 @@ describe('how a site works', () => {
     expect(again[0]).toMatchObject({ state: 'open', step: { lot: 'SWAP-1' } });
   });
 
+  it('takes a touch for a scan only where the site does, from roles that may, and the trail tells them apart', async () => {
+    const order = await takeIn(desk, { number: 'W-TOUCH', lines: [['HT-003', 2]] });
+    const [run] = await runsOf([order]);
+    await work({ touch: { bin: 'reason', item: 'never', lot: 'allowed', position: 'allowed' } });
+    await picker.get('takeRun', { id: run!.id, body: { cart: 'CART-16' } });
+    const pick = async () => (await picker.get('run', { id: run!.id })).picks[0]!;
+    const input = async (what: object) =>
+      picker.get('runInput', { id: run!.id, body: { pick: (await pick()).step.id, input: what } });
+    expect((await pick()).step.touch).toMatchObject({ bin: 'reason', item: 'never' });
+    expect(await input({ kind: 'touch', what: 'bin' })).toMatchObject({ code: 'reason-needed' });
+    await input({ kind: 'touch', what: 'bin', why: 'unreadable' });
+    expect(await input({ kind: 'count', units: 2 })).toMatchObject({ code: 'scan-needed' });
+    // A right of the role: whoever has it is believed without a scan.
+    await relay.query(
+      `update role set rights = rights || '{runs.touch}' where site_id = 'larkmoor' and name = 'picker'`,
+    );
+    const trusted = await relay.as('pico');
+    expect((await trusted.get('run', { id: run!.id })).picks[0]!.step.touch).toMatchObject({ item: 'allowed' });
+    await trusted.get('runInput', {
+      id: run!.id,
+      body: { pick: (await pick()).step.id, input: { kind: 'count', units: 2 } },
+    });
+    await trusted.get('runInput', {
+      id: run!.id,
+      body: {
+        pick: (await pick()).step.id,
+        input: { kind: 'scan', text: `CART-16-${(await pick()).step.position.number}` },
+      },
+    });
+    const { entries } = await desk.get('trail', { id: order });
+    expect(entries.find((e) => e.kind === 'picked')!.facts).toMatchObject({ touched: ['bin', 'item'] });
+    expect(entries.filter((e) => e.kind === 'scan-accepted').map((e) => e.facts['input'])).toMatchObject([
+      { kind: 'touch', why: 'unreadable' },
+      { kind: 'count' },
+      { kind: 'scan' },
+    ]);
+    await relay.query(
+      `update role set rights = array_remove(rights, 'runs.touch') where site_id = 'larkmoor' and name = 'picker'`,
+    );
+    await picker.get('leaveRun', { id: run!.id, body: { lane: 'LANE-1' } });
+    await work({ lotSwaps: true });
+  });
+
   it('asks at a pick what the site wants asked, and journals who changed that', async () => {
     await work({
       picking: {

@@ -119,6 +119,7 @@ export const common: Same<typeof english> = {
       blind: 'Das Bild der Kamera lässt sich nicht lesen. Scanne, oder tippe den Code.',
     },
     nothing: 'Nichts hier heißt „{{code}}“.',
+    isCart: '{{name}} ist ein Wagen. Nimm erst eine Tour, dann scanne ihn.',
     isItem: 'Das ist {{name}}.',
     isBin: 'Das ist Fach {{name}}.',
   },

@@ -96,6 +96,8 @@ export const refusal: Same<typeof english> = {
     'not-awaited': '{{got}} ist hier nicht verlangt. Erwartet: {{expected}}.',
     'unknown-code': 'Code {{got}} ist hier nicht bekannt. Erwartet: {{expected}}.',
     'no-item': 'Code {{got}} ist hier nicht bekannt. Scanne Ware dieses Auftrags, oder einen Karton.',
+    'scan-needed': 'Scanne {{expected}}: Antippen reicht hier nicht.',
+    'reason-needed': 'Sag, warum {{expected}} nicht gescannt werden kann.',
     'scan-each': 'Hier wird jedes Stück {{expected}} gescannt. Scanne das nächste.',
     'lot-promised': 'Charge {{lot}} wurde inzwischen anderen versprochen. Nimm die verlangte Charge.',
     'promised-away': 'Davon sind nur {{units}} nicht anderen versprochen. Melde den Rest als fehlend.',

@@ -114,6 +114,7 @@ export const common = {
       blind: 'The picture of the camera cannot be read. Scan, or type the code.',
     },
     nothing: 'Nothing here is called "{{code}}".',
+    isCart: '{{name}} is a cart. Take a run first, then scan it.',
     isItem: 'This is {{name}}.',
     isBin: 'This is bin {{name}}.',
   },

@@ -92,6 +92,8 @@ export const refusal = {
     'not-awaited': '{{got}} is not asked here. Expected: {{expected}}.',
     'unknown-code': 'Code {{got}} is not known here. Expected: {{expected}}.',
     'no-item': 'Code {{got}} is not known here. Scan an item of this order, or a carton.',
+    'scan-needed': 'Scan {{expected}}: here a touch is not enough.',
+    'reason-needed': 'Say why {{expected}} cannot be scanned.',
     'scan-each': 'Every {{expected}} is scanned here. Scan the next one.',
     'lot-promised': 'Lot {{lot}} was promised to others meanwhile. Take the lot that is asked.',
     'promised-away': 'Of this, only {{units}} are not promised to others. Report the rest as missing.',

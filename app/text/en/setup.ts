@@ -298,6 +298,7 @@ export const setup = {
       cancel: 'Cancel what is open',
       run_waves: 'Plan and start waves',
       pick: 'Pick',
+      pick_by_touch: 'Confirm by touch where the site asks for a scan',
       arrange_runs: 'Move and take back runs',
       pack: 'Pack',
       ship: 'Ship',

@@ -74,6 +74,18 @@ export const way = {
       about:
         'Each order gets its place by scans: the place that the plan proposes, or another. What finds no place on the cart waits as a run of its own.',
     },
+    touch: {
+      title: 'Confirm by touch in place of a scan',
+      bin: 'Bin',
+      item: 'Item',
+      lot: 'Lot',
+      position: 'Place or carton',
+      allowed: 'Allowed',
+      reason: 'With a reason',
+      never: 'Scan only',
+      about:
+        'A typed count is a touch as long as nothing of the item was scanned. The trail tells touches from scans. A role with the right to confirm by touch always may.',
+    },
     lookAlikes: {
       title: 'Look-alikes',
       off: 'Say nothing',

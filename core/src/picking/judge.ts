@@ -1,4 +1,5 @@
 import { readCode, type Code } from '../codes/index.ts';
+import type { Check, TouchReason } from '../ways/index.ts';
 import {
   awaited,
   cartonOf,
@@ -27,6 +28,8 @@ export type PickRefusal =
   | 'item-first'
   | 'serial-needed'
   | 'scan-each'
+  | 'scan-needed'
+  | 'reason-needed'
   | 'not-a-count'
   | 'not-there'
   | 'held'
@@ -79,16 +82,19 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   }
   if (input.kind === 'short') return judgeShort();
   if (step.stopped) return refuse('blocked', step.bin, step.stopped.why);
-  if (input.kind === 'count') return judgeCount(input.units);
+  if (input.kind === 'count') return judgeCount(input.units, input.why);
   if (input.kind === 'touch') {
     // With nothing left to check (the site may have said so meanwhile) putting it in ends the step.
     if (input.what === 'further') return judgeFurther();
     if (!wait.includes(input.what) && !(wait.length === 0 && (input.what === 'position' || input.what === 'carton')))
       return refuse('not-awaited', wait[0] ?? (step.carton ? 'carton' : 'position'), input.what);
-    if (input.what === 'bin') return accept('bin', { bin: true });
-    if (input.what === 'lot') return accept('lot', { lot: true });
     if (input.what === 'carton' && cartonOf(step, progress) === null) return refuse('not-awaited', 'carton', 'carton');
-    return finish();
+    const check = input.what === 'carton' ? 'position' : input.what;
+    const barred = untouchable(check, input.why);
+    if (barred) return barred;
+    if (input.what === 'bin') return accept('bin', { bin: true, ...byTouch(check) });
+    if (input.what === 'lot') return accept('lot', { lot: true, ...byTouch(check) });
+    return finish(byTouch(check));
   }
   const unit = step.item.packs.find((p) => p.level === 'unit');
   const code = readCode(input.text, Number(today.slice(0, 4)), {
@@ -123,7 +129,21 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     return accept('short', next);
   }
 
-  function judgeCount(units: number): PickVerdict {
+  /** What bars a touch in place of a scan, as the site has it for whoever picks; nothing where it may be. */
+  function untouchable(check: Check, why: TouchReason | undefined): PickVerdict | undefined {
+    const rule = step.touch?.[check] ?? 'allowed';
+    const expected = { bin: step.bin, item: step.item.name, lot: lot ?? '', position: positionCode(step.position) }[
+      check
+    ];
+    if (rule === 'never') return refuse('scan-needed', expected, '');
+    return rule === 'reason' && why === undefined ? refuse('reason-needed', expected, '') : undefined;
+  }
+
+  function byTouch(check: Check): Pick<PickProgress, 'touched'> {
+    return { touched: [...progress.touched.filter((c) => c !== check), check] };
+  }
+
+  function judgeCount(units: number, why?: TouchReason): PickVerdict {
     if (wait.includes('bin') && !wait.includes('item')) return refuse('bin-first', step.bin, String(units));
     if (outOfDate(lot)) return refuse('expired', step.item.name, step.bestBefore!);
     if (step.how.counting === 'each') return refuse('scan-each', step.item.name, String(units));
@@ -131,7 +151,9 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     if (!Number.isInteger(units) || units < 0)
       return refuse('not-a-count', `0–${target(step, progress)}`, String(units));
     if (units > target(step, progress)) return refuse('surplus', step.item.name, String(units), target(step, progress));
-    return accept('count', { counted: units });
+    // Whoever scanned one of them has shown which goods these are; a number alone shows nothing.
+    if (progress.seen || units === 0) return accept('count', { counted: units });
+    return untouchable('item', why) ?? accept('count', { counted: units, ...byTouch('item') });
   }
 
   function judgeBin(got: Code, text: string): PickVerdict {
@@ -159,14 +181,15 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
       return refuse('expired', step.item.name, got.bestBefore);
     if (step.item.tracksLot && got.lot !== undefined && !suits(got.lot)) return refuse('wrong-lot', lot ?? '', got.lot);
     if (outOfDate(got.lot ?? lot)) return refuse('expired', step.item.name, step.bestBefore!);
-    if (step.item.tracksSerial) return got.serial === undefined ? accept('item', {}) : judgeSerial(got.serial);
+    if (step.item.tracksSerial)
+      return got.serial === undefined ? accept('item', { seen: true }) : judgeSerial(got.serial);
     const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
-    if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), ...told });
+    if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), seen: true, ...told });
     const units = pack.units * (got.count ?? 1);
     if (step.how.counting === 'each' && units > 1) return refuse('scan-each', step.item.name, got.gtin);
     if (progress.counted + units > target(step, progress))
       return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
-    return accept('item', { counted: progress.counted + units, ...told });
+    return accept('item', { counted: progress.counted + units, seen: true, ...told });
   }
 
   /** Whether the promised lot is out of date by the books. */
@@ -186,7 +209,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   function judgeSerial(serial: string): PickVerdict {
     if (progress.serials.includes(serial)) return refuse('repeated-serial', step.item.name, serial);
     if (!step.serialsInBin.includes(serial)) return refuse('wrong-serial', step.item.name, serial);
-    return accept('serial', { counted: progress.counted + 1, serials: [...progress.serials, serial] });
+    return accept('serial', { seen: true, counted: progress.counted + 1, serials: [...progress.serials, serial] });
   }
 
   function judgeLot(got: Code, text: string): PickVerdict {

@@ -1,4 +1,4 @@
-import { usualWay, type Check, type PickWay } from '../ways/index.ts';
+import { usualWay, type Check, type PickWay, type Touching, type TouchReason } from '../ways/index.ts';
 import {
   atSameBin,
   awaited,
@@ -303,6 +303,49 @@ describe('a pick', () => {
         by({ checks: few }),
         [scan(gtins.inner), { kind: 'short', units: 12, reason: 'not-enough' }],
         { verdict: 'done', units: 12 },
+      ],
+    ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
+  });
+
+  describe('tells a touch from a scan, as the site has it', () => {
+    const touching = (rules: Partial<Touching>): PickStep => ({ ...base, touch: { ...usualWay.touch, ...rules } });
+    const press = (what: 'bin' | 'position', why?: TouchReason): PickInput => ({
+      kind: 'touch',
+      what,
+      ...(why && { why }),
+    });
+    const count = (why?: TouchReason): PickInput => ({ kind: 'count', units: 14, ...(why && { why }) });
+    const here = scan('B-07-2');
+    it.each<[string, PickStep, PickInput[], object]>([
+      ['allowed, and noted', base, [press('bin')], { verdict: 'accepted', progress: { touched: ['bin'] } }],
+      ['never', touching({ bin: 'never' }), [press('bin')], { code: 'scan-needed', expected: 'B-07-2' }],
+      ['never, whatever the reason', touching({ bin: 'never' }), [press('bin', 'scanner')], { code: 'scan-needed' }],
+      ['without its reason', touching({ bin: 'reason' }), [press('bin')], { code: 'reason-needed' }],
+      ['with its reason', touching({ bin: 'reason' }), [press('bin', 'no-label')], { progress: { touched: ['bin'] } }],
+      ['a number with nothing scanned', touching({ item: 'never' }), [here, count()], { code: 'scan-needed' }],
+      [
+        'a number from the sheet with nothing scanned',
+        touching({ item: 'never' }),
+        [here, scan('COUNT-ALL')],
+        { code: 'scan-needed' },
+      ],
+      [
+        'a number after one of the goods was scanned',
+        touching({ item: 'never' }),
+        [here, scan(gtins.unit), count()],
+        { verdict: 'accepted', progress: { counted: 14, touched: [] } },
+      ],
+      [
+        'the place too',
+        touching({ position: 'reason' }),
+        [here, count(), press('position')],
+        { code: 'reason-needed', expected: 'CART-07-3' },
+      ],
+      [
+        'all by touch, and all of it noted',
+        base,
+        [press('bin'), count(), press('position')],
+        { verdict: 'done', progress: { touched: ['bin', 'item', 'position'] } },
       ],
     ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
   });

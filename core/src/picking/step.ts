@@ -1,4 +1,4 @@
-import type { PickWay } from '../ways/index.ts';
+import type { Check, PickWay, Touching, TouchReason } from '../ways/index.ts';
 
 /** A pack size of an item: how many base units a GTIN stands for. */
 export interface Pack {
@@ -38,6 +38,8 @@ export interface PickStep {
   carton: CartonHere | null;
   /** What is checked here, in which order, and how units are counted. */
   how: PickWay;
+  /** What a touch is worth here for whoever picks; as good as a scan where it is missing, as an earlier version left it. */
+  touch?: Touching;
   /** Lots that may be taken in place of the one reserved: they lie in the bin, free, and are good for the customer. */
   otherLots: string[];
   /** Other bins that hold the item, with what of it is nobody's there; the best first. */
@@ -78,6 +80,10 @@ export interface PickProgress {
   lot: boolean;
   /** Base units in hand. */
   counted: number;
+  /** Whether anything of the item was scanned. */
+  seen: boolean;
+  /** Checks that were confirmed by touch, or by a count with nothing scanned. */
+  touched: Check[];
   serials: string[];
   /** Set by a short: the units that are there. */
   found: number | null;
@@ -105,9 +111,9 @@ export type ShortReason = (typeof shortReasons)[number];
 export type PickInput =
   | { kind: 'scan'; text: string }
   /** A key pressed in place of a scan. */
-  | { kind: 'touch'; what: 'bin' | 'lot' | 'position' | 'carton' | 'further' }
+  | { kind: 'touch'; what: 'bin' | 'lot' | 'position' | 'carton' | 'further'; why?: TouchReason }
   /** The quantity in hand, typed or by the "all" key. */
-  | { kind: 'count'; units: number }
+  | { kind: 'count'; units: number; why?: TouchReason }
   /** Only so many are there; the others are taken from another bin, or are missing. */
   | { kind: 'short'; units: number; reason: ShortReason; note?: string; rest?: { bin: string; lot: string | null } };
 
@@ -117,6 +123,8 @@ export const freshProgress: PickProgress = {
   bin: false,
   lot: false,
   counted: 0,
+  seen: false,
+  touched: [],
   serials: [],
   found: null,
   reason: null,

@@ -22,6 +22,7 @@ const rightNames = [
   'cancel',
   'run_waves',
   'pick',
+  'pick_by_touch',
   'arrange_runs',
   'pack',
   'ship',

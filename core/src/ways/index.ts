@@ -8,6 +8,8 @@ export {
   reserveTimes,
   setUps,
   stagings,
+  touchReasons,
+  touchRules,
   usualWay,
   type Check,
   type CheckOrder,
@@ -17,5 +19,8 @@ export {
   type ReserveTime,
   type SetUp,
   type Staging,
+  type Touching,
+  type TouchReason,
+  type TouchRule,
   type Way,
 } from './way.ts';

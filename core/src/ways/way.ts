@@ -25,6 +25,15 @@ export type LookAlikeWay = (typeof lookAlikeWays)[number];
 export const checks = ['bin', 'item', 'lot', 'position'] as const;
 export type Check = (typeof checks)[number];
 
+/** What a key in place of a scan is worth at a check: as good as one, with a reason, or nothing. */
+export const touchRules = ['allowed', 'reason', 'never'] as const;
+export type TouchRule = (typeof touchRules)[number];
+export type Touching = Record<Check, TouchRule>;
+
+/** Why something was confirmed by touch where a scan is wanted. */
+export const touchReasons = ['no-label', 'unreadable', 'scanner', 'other'] as const;
+export type TouchReason = (typeof touchReasons)[number];
+
 /** Which of bin and item is asked first. */
 export const checkOrders = ['bin-first', 'item-first', 'either'] as const;
 export type CheckOrder = (typeof checkOrders)[number];
@@ -54,6 +63,8 @@ export interface Way {
   lotSwaps: boolean;
   /** Ways to pick: a cart with one order, and one with several. */
   picking: { one: PickWay; many: PickWay };
+  /** Whether a check may be confirmed by touch, or a count typed before anything of the item was scanned. */
+  touch: Touching;
   /** Rules by which bins are chosen, the first that tells two apart deciding. */
   bins: BinRule[];
   carry: Carry;
@@ -91,6 +102,7 @@ export const usualWay: Way = {
   countReleased: true,
   lotSwaps: false,
   picking: { one: allChecks, many: allChecks },
+  touch: { bin: 'allowed', item: 'allowed', lot: 'allowed', position: 'allowed' },
   bins: [...usualBinRules],
   carry: { heavyFirst: false, chilledLast: false, highTogether: false },
   walking: usualWalking,

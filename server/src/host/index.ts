@@ -1,1 +1,1 @@
-export { confirmToHost, keepMessage, messagesOf, received } from './messages.ts';
+export { confirmToHost, keepMessage, messagesOf, received, waitingFor } from './messages.ts';

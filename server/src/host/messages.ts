@@ -75,3 +75,14 @@ export async function received(change: Change, upTo: number): Promise<{ received
   if (marked.length > 0) change.tell('host', []);
   return { received: marked.length };
 }
+
+/** Messages that the host has not received, the oldest first, at most so many at once. */
+export async function waitingFor(on: Db | Tx, siteId: string, limit = 1000): Promise<HostMessage[]> {
+  const [first] = await rows<{ id: number | null }>(
+    on,
+    sql`select min(id)::int as id from host_message where site_id = ${siteId} and direction = 'to-host' and received_at is null`,
+  );
+  if (!first || first.id === null) return [];
+  const { messages } = await messagesOf(on, siteId, { after: first.id - 1, limit });
+  return messages.filter((m) => m.receivedAt === null);
+}

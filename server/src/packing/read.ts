@@ -13,12 +13,12 @@ export async function benchQueue({ db }: Platform, siteId: string): Promise<Benc
     select r.id, r.number, r.call_sign as "callSign", r.cart_code as cart, lane.code as lane, p.name as picker,
            ${iso(sql`min(o.leaves_at)`)} as "leavesAt",
            jsonb_agg(jsonb_build_object('id', o.id, 'number', o.number, 'position', q.number, 'customer', c.name,
-             'units', k.units, 'packed', least(k.units, k.packed)) order by q.number) as orders
+             'units', k.units, 'packed', greatest(0, k.packed)) order by q.number) as orders
     from run r left join place lane on lane.id = r.lane_id left join person p on p.id = r.picker_id
     join run_position q on q.run_id = r.id join customer_order o on o.id = q.order_id join customer c on c.id = o.customer_id
     join lateral (
-      select coalesce(sum(k.picked), 0)::int as units, coalesce((
-        select sum(l.packed - l.shipped) from order_line l where l.order_id = q.order_id), 0)::int as packed
+      select coalesce(sum(k.picked), 0)::int as units,
+             (coalesce(sum(k.picked), 0) - coalesce((select sum(b.units) from balance b where b.place_id = q.place_id), 0))::int as packed
       from pick k where k.run_id = r.id and k.order_id = q.order_id
     ) k on true
     where r.site_id = ${siteId} and r.state = 'left' and k.units > 0
@@ -137,11 +137,24 @@ async function propose(on: Db, bench: Bench): Promise<string | null> {
   );
 }
 
-/** What a code scanned anywhere names, with the orders that it leads to. */
-export async function find({ db, clock }: Platform, actor: Actor, scanned: string): Promise<Found> {
+type Named = Omit<Found, 'runs'>;
+
+/** What a code scanned anywhere names, with the orders and the runs that it leads to. */
+export async function find(platform: Platform, actor: Actor, scanned: string): Promise<Found> {
+  const named = await nameOf(platform, actor, scanned);
+  const runs = await rows<{ id: string }>(
+    platform.db,
+    sql`select r.id from run r where r.site_id = ${actor.siteId} and r.state in ('waiting', 'picking') and exists (
+          select 1 from run_position q where q.run_id = r.id
+            and q.order_id in (select jsonb_array_elements_text(${JSON.stringify(named.orders)}::jsonb))) order by r.number`,
+  );
+  return { ...named, runs: runs.map((r) => r.id) };
+}
+
+async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): Promise<Named> {
   const code = readCode(scanned, clock().getUTCFullYear());
-  const nothing: Found = { kind: 'nothing', id: null, name: scanned, orders: [] };
-  const one = async (kind: Found['kind'], statement: ReturnType<typeof sql>): Promise<Found> => {
+  const nothing: Named = { kind: 'nothing', id: null, name: scanned, orders: [] };
+  const one = async (kind: Found['kind'], statement: ReturnType<typeof sql>): Promise<Named> => {
     const [row] = await rows<{ id: string; name: string; orders: string[] | null }>(db, statement);
     return row ? { kind, id: row.id, name: row.name, orders: row.orders ?? [] } : nothing;
   };
@@ -149,8 +162,7 @@ export async function find({ db, clock }: Platform, actor: Actor, scanned: strin
   const runWhere = (condition: ReturnType<typeof sql>) => sql`
     select r.id, r.number as name, (select jsonb_agg(q.order_id order by q.number) from run_position q where q.run_id = r.id) as orders
     from run r where r.site_id = ${site} and ${condition} order by r.number desc limit 1`;
-  if (code.kind === 'cart')
-    return one('run', runWhere(sql`r.cart_code = ${code.cart} and r.state in ('picking', 'left')`));
+  if (code.kind === 'cart') return cartOrItsRun(code.cart);
   if (code.kind === 'run') return one('run', runWhere(sql`r.number = ${code.number}`));
   if (code.kind === 'position')
     return one(
@@ -180,17 +192,24 @@ export async function find({ db, clock }: Platform, actor: Actor, scanned: strin
   );
   return order.kind === 'nothing' && code.kind === 'text' ? own(code.text) : order;
 
+  /** The run that a cart is on; a cart that nobody has is one too. */
+  async function cartOrItsRun(cart: string): Promise<Named> {
+    const run = await one('run', runWhere(sql`upper(r.cart_code) = upper(${cart}) and r.state in ('picking', 'left')`));
+    if (run.kind !== 'nothing') return run;
+    return one(
+      'cart',
+      sql`select code as id, code as name, '[]'::jsonb as orders from cart where site_id = ${site} and upper(code) = upper(${cart}) and not retired`,
+    );
+  }
+
   /** A code of the house's own form: a bin, a cart or one of its places, an item. */
-  async function own(text: string): Promise<Found> {
+  async function own(text: string): Promise<Named> {
     const bin = await one(
       'bin',
       sql`select id, code as name, '[]'::jsonb as orders from place where site_id = ${site} and kind = 'bin' and upper(code) = upper(${text})`,
     );
     if (bin.kind !== 'nothing') return bin;
-    const cart = await one(
-      'run',
-      runWhere(sql`upper(r.cart_code) = upper(${text}) and r.state in ('picking', 'left')`),
-    );
+    const cart = await cartOrItsRun(text);
     if (cart.kind !== 'nothing') return cart;
     const position = await one(
       'order',

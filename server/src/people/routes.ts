@@ -48,6 +48,8 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
     rateLimit({
       windowMs: 60_000,
       limit: signInsPerMinute,
+      // A shift that begins behind one address is no attack: only what failed counts.
+      skipSuccessfulRequests: true,
       standardHeaders: 'draft-7',
       legacyHeaders: false,
       handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { Crew } from '@hand-relay/contract';
+import { present } from '../people/index.ts';
 import { iso, rows, type Db } from '../platform/index.ts';
 import { paceHere } from '../waves/index.ts';
 
@@ -10,8 +11,7 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
   const found = await rows<PersonRow>(
     on,
     sql`
-    select p.id, p.name, m.team, exists (
-             select 1 from session s where s.person_id = p.id and s.site_id = m.site_id and s.expires_at > ${now.toISOString()}) as here,
+    select p.id, p.name, m.team, ${present(sql`m`, now)} as here,
            r.id as run, r.number, ${iso(sql`k.at`)} as "lastScan", k.place as at, coalesce(c.picks, 0) as picks, coalesce(c.done, 0) as "picksDone",
            q.queued, coalesce(r.seconds * (c.picks - c.done) / greatest(1, c.picks), 0) + q.seconds as seconds
     from membership m join person p on p.id = m.person_id

@@ -39,7 +39,13 @@ export async function pickInput(
   // What is asked of a pick must not change under the scan: the Desk may be taking units back.
   await tx.execute(sql`select 1 from pick where run_id = ${runId} and state = 'open' order by id for update`);
   const joined = together(
-    await linePicks(tx, { siteId: actor.siteId, runId, pickId, bins: input.kind === 'short' && !!input.rest }),
+    await linePicks(tx, {
+      siteId: actor.siteId,
+      runId,
+      pickId,
+      rights: actor.rights,
+      bins: input.kind === 'short' && !!input.rest,
+    }),
   ).find(({ lines }) => lines.some((l) => l.step.id === pickId));
   await asCaught(run, joined?.pick, input, async () => {
     mustBeMine(run, actor.personId);
@@ -205,6 +211,7 @@ async function confirm(
     units,
     asked: step.units,
     position: step.position.number,
+    ...(progress.touched.length > 0 ? { touched: progress.touched } : {}),
   };
   if (units > 0 || !rest)
     change.journal({

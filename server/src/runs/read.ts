@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
-import type { FloorPlan, RunDetail, RunPick } from '@hand-relay/contract';
+import type { FloorPlan, Right, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import { pickWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
-import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { pickWay, usualWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
+import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { layoutOf } from '../floor/index.ts';
@@ -63,6 +63,8 @@ interface PicksAsked {
   siteId: string;
   runId: string;
   pickId?: string;
+  /** Rights of whoever picks: with one of them a touch is as good as a scan. */
+  rights: ReadonlySet<Right>;
   /** Whether other bins of the items are asked for. */
   bins?: boolean;
 }
@@ -85,8 +87,12 @@ const elsewhere = (lotSwaps: boolean) => sql`
   ) e where e.units > 0`;
 
 /** Picks of a run, each of one line, in walking order; with `pickId` that one and those that are picked together with it. */
-export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = true }: PicksAsked): Promise<RunPick[]> {
+export async function linePicks(
+  on: Db | Tx,
+  { siteId, runId, pickId, rights, bins = true }: PicksAsked,
+): Promise<RunPick[]> {
   const way = await wayOf(on, siteId);
+  const touch = rights.has('runs.touch') ? usualWay.touch : way.touch;
   const alike = sql`(r.picking = 'consolidate' and (k.bin_id, k.item_id, k.lot) = (select g.bin_id, g.item_id, g.lot from pick g where g.id = ${pickId ?? ''}))`;
   const found = await rows<PickRow>(
     on,
@@ -129,6 +135,7 @@ export async function linePicks(on: Db | Tx, { siteId, runId, pickId, bins = tru
       position: { cart: k.cart ?? '', number: k.position },
       carton: asCarton && howOf(way, k).drop === 'carton' ? asCarton(k.order.id) : null,
       how: howOf(way, k),
+      touch,
       otherLots: k.others ?? [],
       elsewhere: k.elsewhere ?? [],
       bestBefore: k.bestBefore,
@@ -178,7 +185,11 @@ function howOf(site: Way, { together: joined, counting, lookAlike, orders }: Pic
 const runPicks = async (on: Db | Tx, asked: PicksAsked): Promise<RunPick[]> =>
   together(await linePicks(on, asked)).map(({ pick }) => pick);
 
-export async function runDetail({ db, clock }: Platform, siteId: string, runId: string): Promise<RunDetail> {
+export async function runDetail(
+  { db, clock }: Platform,
+  { siteId, rights }: Pick<Actor, 'siteId' | 'rights'>,
+  runId: string,
+): Promise<RunDetail> {
   const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
   const [extra] = await rows<Pick<RunDetail, 'path' | 'startedAt' | 'leftAt'> & { proposed: string | null }>(
@@ -226,7 +237,7 @@ export async function runDetail({ db, clock }: Platform, siteId: string, runId: 
     run,
     cartPositions: run.positions,
     positions,
-    picks: await runPicks(db, { siteId, runId }),
+    picks: await runPicks(db, { siteId, runId, rights }),
     cartons: await cartonsOf(db, runId),
     setUp: run.state === 'picking' ? await setUpOf(db, siteId, runId) : null,
     path: extra!.path,

@@ -41,14 +41,14 @@ export function runRoutes(doors: Doors): void {
     waiting: await offered(platform.db, actor, platform.clock()),
     ownTrips: await mayGather(platform.db, actor),
   }));
-  serve(doors, endpoints.run, ({ platform, actor, id }) => runDetail(platform, actor.siteId, id));
+  serve(doors, endpoints.run, ({ platform, actor, id }) => runDetail(platform, actor, id));
   serve(doors, endpoints.takeRun, async ({ platform, actor, id, body, change }) => {
     await change(async (current) => {
       await takeRun(current, id, body.cart);
       await walkUp(current, id, await offered(current.tx, actor, current.now));
       await noteLookAlikes(current, id);
     });
-    return runDetail(platform, actor.siteId, id);
+    return runDetail(platform, actor, id);
   });
   serve(doors, endpoints.runInput, ({ id, body, change, req }) =>
     change((current) => pickInput(current, id, body, Number(req.get(DONE_AGO) ?? 0))),
@@ -81,7 +81,7 @@ export function runRoutes(doors: Doors): void {
   serve(doors, endpoints.undoPick, ({ id, body, change }) => change((current) => undoPick(current, id, body.begun)));
   serve(doors, endpoints.leaveRun, async ({ platform, actor, id, body, change }) => {
     await change((current) => leaveRun(current, id, body.lane));
-    return runDetail(platform, actor.siteId, id);
+    return runDetail(platform, actor, id);
   });
   serve(doors, endpoints.takeOut, async ({ id, body, change }) => {
     await change((current) => takeOrderOut(current, id, body.order));

@@ -35,7 +35,8 @@ async function lockShipment(change: Change, id: string): Promise<ShipmentRow> {
         where s.id = ${id} and s.site_id = ${change.actor.siteId} for update of s, o`,
   );
   if (!row) throw notFound('shipment', id);
-  return row;
+  // What no carrier takes needs no number of one.
+  return closingOf(row.kind).carried ? row : { ...row, form: null };
 }
 
 /** Positions of carts left at the dock that still carry goods of an order. */
@@ -132,7 +133,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       loose,
       openPicks: lines.reduce((n, l) => n + l.released - l.picked, 0),
       tracking: shipment.tracking,
-      trackingForm: (closing.carried ? shipment.form : null) ?? { kind: 'none' },
+      trackingForm: shipment.form ?? { kind: 'none' },
       shipComplete: shipment.shipComplete,
       lines,
     },

@@ -1,6 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { DockRow, ShipmentDetail, shipmentExport } from '@hand-relay/contract';
+import { closingOf, type DemandKind } from '@hand-relay/core/shipping';
 import { trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
 import { shipmentGoods } from '../documents/index.ts';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
@@ -38,17 +39,19 @@ export async function shipmentDetail({ db }: Platform, siteId: string, id: strin
   if (!row) throw notFound('shipment', id);
   const [more] = await rows<
     Omit<ShipmentDetail, 'row' | 'lines' | 'cartons' | 'trackingExample' | 'needsTracking'> & {
+      kind: DemandKind;
       form: TrackingForm | null;
     }
   >(
     db,
     sql`
-    select s.state, ${iso(sql`s.confirmed_at`)} as "confirmedAt", p.name as "confirmedBy", o.ship_complete as "shipComplete", k.tracking as form,
+    select s.state, ${iso(sql`s.confirmed_at`)} as "confirmedAt", p.name as "confirmedBy", o.ship_complete as "shipComplete", o.kind, k.tracking as form,
            jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country) as "shipTo"
     from shipment s join customer_order o on o.id = s.order_id left join person p on p.id = s.confirmed_by
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id where s.id = ${id}`,
   );
-  const { form, ...rest } = more!;
+  const { form: ofCarrier, kind, ...rest } = more!;
+  const form = closingOf(kind).carried ? ofCarrier : null;
   const confirmed = rest.state === 'confirmed';
   const lines = await rows<ShipmentDetail['lines'][number]>(
     db,

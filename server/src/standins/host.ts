@@ -4,7 +4,7 @@ import type { HostMessage, HostMessages, hostPlayBody, hostStreamBody } from '@h
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import type { OrderDraft } from '@hand-relay/core/intake';
 import { seeded } from '@hand-relay/core/random';
-import { keepMessage, messagesOf, received } from '../host/index.ts';
+import { keepMessage, messagesOf, received, waitingFor } from '../host/index.ts';
 import { cancelByNumber, draftsOf, intake } from '../orders/index.ts';
 import { change, rows, type Actor, type Platform } from '../platform/index.ts';
 import { nextNumbers } from '../stock/index.ts';
@@ -84,8 +84,7 @@ export async function playHost(platform: Platform, actor: Actor, play: Play): Pr
 
 /** The stand-in takes everything that waits for the host. */
 export async function hostReceives(platform: Platform, actor: Actor): Promise<HostMessage[]> {
-  const { messages } = await messagesOf(platform.db, actor.siteId, { after: 0, limit: 1000 });
-  const waiting = messages.filter((m) => m.receivedAt === null);
+  const waiting = await waitingFor(platform.db, actor.siteId);
   if (waiting.length > 0) await change(platform, actor, null, (current) => received(current, waiting.at(-1)!.id));
   return waiting;
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { BinStock } from '@hand-relay/core/bins';
 import { dueIn } from '@hand-relay/core/labour';
 import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/waves';
+import { present } from '../people/index.ts';
 import { recordset, Refusal, rows, type Db, type Tx } from '../platform/index.ts';
 import { standards, wayOf } from '../ways/index.ts';
 import { floorOf } from '../floor/index.ts';
@@ -46,15 +47,14 @@ export interface PlanOrder {
   leavesAt: string | null;
 }
 
-/** People signed in who may do something here; of one team where it is named. */
+/** People who are there to work and may do something here; of one team where it is named. */
 export async function peopleHere(on: Db | Tx, siteId: string, right: string, now: Date, team = ''): Promise<number> {
   const [found] = await rows<{ n: number }>(
     on,
     sql`
-    select count(distinct s.person_id)::int as n from session s
-    join membership m on m.person_id = s.person_id and m.site_id = s.site_id and m.active and (${team} = '' or m.team = ${team})
-    join role r on r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights)
-    where s.site_id = ${siteId} and s.expires_at > ${now.toISOString()}`,
+    select count(*)::int as n from membership m
+    where m.site_id = ${siteId} and m.active and (${team} = '' or m.team = ${team}) and ${present(sql`m`, now)}
+      and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights))`,
   );
   return found!.n;
 }

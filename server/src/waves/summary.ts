@@ -1,6 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { RunSummary, WaveSummary } from '@hand-relay/contract';
 import { chanceOf, dueIn, forecastInTurn, paceOf, type Hand } from '@hand-relay/core/labour';
+import { present } from '../people/index.ts';
 import { iso, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 import type { Foreseen } from '../tables/index.ts';
 import { planFar } from './planJobs.ts';
@@ -24,13 +25,21 @@ export async function waveSummaries(platform: Platform, siteId: string, only: SQ
     sql`
     with w as (
       select w.*, p.name as by from wave w join person p on p.id = w.created_by
-      where w.site_id = ${siteId} and ${only} order by w.number desc limit 200
+      where w.site_id = ${siteId} and ${only}
+      -- What is under way is always among them, however many were made since.
+      order by w.state in ('done', 'cancelled'), w.number desc limit 200
     ), l as (
       select x.wave_id, count(distinct ol.order_id)::int as orders, count(*)::int as lines, sum(x.units)::int as units,
-             sum(least(x.units, ol.packed))::int as packed, sum(least(x.units, ol.shipped))::int as shipped,
+             sum(least(x.units, greatest(0, ol.packed - e.units)))::int as packed,
+             sum(least(x.units, greatest(0, ol.shipped - e.units)))::int as shipped,
              min(o.leaves_at) as leaves
       from wave_line x join w on w.id = x.wave_id join order_line ol on ol.id = x.line_id
-      join customer_order o on o.id = ol.order_id group by x.wave_id
+      join customer_order o on o.id = ol.order_id
+      -- What an earlier wave had of the line was packed and shipped for that one.
+      cross join lateral (
+        select coalesce(sum(y.units), 0) as units from wave_line y join wave v on v.id = y.wave_id
+        where y.line_id = x.line_id and v.number < w.number and v.site_id = w.site_id
+      ) e group by x.wave_id
     ), k as (
       select k.run_id, sum(k.picked)::int as picked, count(*) filter (where k.state <> 'out') as picks, count(*) filter (where k.state = 'open') as open
       from pick k join run r on r.id = k.run_id join w on w.id = r.wave_id group by k.run_id
@@ -100,9 +109,7 @@ const handsHere = (on: Db | Tx, siteId: string, now: Date): Promise<Hand[]> =>
   rows<Hand>(
     on,
     sql`
-    select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and exists (
-      select 1 from session s where s.person_id = m.person_id and s.site_id = m.site_id and s.expires_at > ${now.toISOString()}
-    ) and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)) order by 1`,
+    select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and ${present(sql`m`, now)} and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)) order by 1`,
   );
 
 /** What runs of the last twelve hours took beside what they should have, up to their last scan. */

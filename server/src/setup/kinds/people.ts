@@ -157,6 +157,7 @@ const rightColumns = {
   cancel: 'orders.cancel',
   run_waves: 'waves.run',
   pick: 'runs.pick',
+  pick_by_touch: 'runs.touch',
   arrange_runs: 'runs.arrange',
   pack: 'orders.pack',
   ship: 'shipments.confirm',
