@@ -130,6 +130,8 @@ test('on the list a slip names its run, and a free cart takes the next one', asy
   await floor.getByRole('dialog').getByRole('button', { name: 'Not now' }).click();
   await scan(floor, 'NOBODY-KNOWS');
   await expect(floor.getByRole('alert')).toContainText('Nothing here is called "NOBODY-KNOWS".');
+  await scan(floor, 'LANE-1');
+  await expect(floor.getByRole('alert')).toContainText('LANE-1 is a lane, bench or door.');
   await scan(floor, 'CART-24');
   await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
   const [pick] = await picksOf(floor, run!.id);

@@ -143,13 +143,18 @@ function Form({
         {next.setUp === 'confirm' && <Txt colour="quiet">{t('way.setUp.about')}</Txt>}
         <Txt kind="strong">{t('way.touch.title')}</Txt>
         {checks.map((check) => (
-          <Choice
-            key={check}
-            label={t(`way.touch.${check}`)}
-            value={next.touch[check]}
-            onChange={(rule) => set({ touch: { ...next.touch, [check]: rule } })}
-            options={touchRules.map((value) => ({ value, title: t(`way.touch.${value}`) }))}
-          />
+          <Row key={check} gap={8}>
+            <Txt colour="quiet" style={{ width: 120 }}>
+              {t(`way.touch.${check}`)}
+            </Txt>
+            <Choice
+              bare
+              label={t(`way.touch.${check}`)}
+              value={next.touch[check]}
+              onChange={(rule) => set({ touch: { ...next.touch, [check]: rule } })}
+              options={touchRules.map((value) => ({ value, title: t(`way.touch.${value}`) }))}
+            />
+          </Row>
         ))}
         <Txt colour="quiet">{t('way.touch.about')}</Txt>
         <Choice

@@ -307,7 +307,8 @@ function useOpener(allowed: WorkPlace[]): (code: string) => void {
       const { kind, id, name, orders } = data;
       if (kind === 'item' || kind === 'bin')
         return send(tell({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
-      if (kind === 'cart') return send(tell({ kind: 'refused', text: t('scan.isCart', { name }) }));
+      if (kind === 'cart' || kind === 'place')
+        return send(tell({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
       if (kind === 'nothing' || !id) return send(tell({ kind: 'refused', text: t('scan.nothing', { code }) }));
       if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
       if (kind === 'carton' && allowed.includes('dock')) return router.navigate(`/dock/${id}`);

@@ -124,7 +124,7 @@ export const unpackBody = z.strictObject({
 });
 
 export const found = z.object({
-  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'nothing']),
+  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'place', 'nothing']),
   id: id.nullable(),
   name: z.string(),
   /** Orders that a cart or run holds, to choose from. */

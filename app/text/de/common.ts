@@ -120,6 +120,7 @@ export const common: Same<typeof english> = {
     },
     nothing: 'Nichts hier heißt „{{code}}“.',
     isCart: '{{name}} ist ein Wagen. Nimm erst eine Tour, dann scanne ihn.',
+    isPlace: '{{name}} ist eine Spur, ein Packplatz oder ein Tor. Scanne es, wenn du einen Wagen abstellst.',
     isItem: 'Das ist {{name}}.',
     isBin: 'Das ist Fach {{name}}.',
   },

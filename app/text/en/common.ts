@@ -115,6 +115,7 @@ export const common = {
     },
     nothing: 'Nothing here is called "{{code}}".',
     isCart: '{{name}} is a cart. Take a run first, then scan it.',
+    isPlace: '{{name}} is a lane, bench or door. Scan it when a cart is left there.',
     isItem: 'This is {{name}}.',
     isBin: 'This is bin {{name}}.',
   },

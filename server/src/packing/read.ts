@@ -159,6 +159,9 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
     return row ? { kind, id: row.id, name: row.name, orders: row.orders ?? [] } : nothing;
   };
   const site = actor.siteId;
+  const placeCalled = (called: string) =>
+    sql`select id, code as name, '[]'::jsonb as orders from place
+        where site_id = ${site} and kind in ('lane', 'bench', 'door') and upper(code) = upper(${called}) and not retired`;
   const runWhere = (condition: ReturnType<typeof sql>) => sql`
     select r.id, r.number as name, (select jsonb_agg(q.order_id order by q.number) from run_position q where q.run_id = r.id) as orders
     from run r where r.site_id = ${site} and ${condition} order by r.number desc limit 1`;
@@ -180,6 +183,8 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
       'item',
       sql`select i.id, i.name, '[]'::jsonb as orders from item_pack p join item i on i.id = p.item_id where p.gtin = ${code.gtin}`,
     );
+  if (code.kind === 'lane' || code.kind === 'bench' || code.kind === 'door')
+    return one('place', placeCalled(code.code));
   if (code.kind === 'bin')
     return one(
       'bin',
@@ -218,6 +223,8 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
           where r.site_id = ${site} and upper(r.cart_code || '-' || q.number) = upper(${text}) and r.state in ('picking', 'left')`,
     );
     if (position.kind !== 'nothing') return position;
+    const place = await one('place', placeCalled(text));
+    if (place.kind !== 'nothing') return place;
     return one('item', sql`select id, name, '[]'::jsonb as orders from item where upper(sku) = upper(${text})`);
   }
 }
