@@ -10,6 +10,8 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
   browser,
 }) => {
   const desk = await person(browser, { name: 'maren' });
+  // Without anybody who picks nothing could be foreseen.
+  await person(browser, { badge: 'BADGE-2001' }, PHONE);
   const gather = async (name: string, lines: [string, number][][]) => {
     const orders: string[] = [];
     for (const [i, list] of lines.entries()) orders.push(await takeIn(desk, `${name}-${i}`, list));
@@ -190,7 +192,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
   await test.step('by drag, onto a person: a run of its own, theirs', async () => {
     const chip = desk.getByLabel('Order WV-MOVE-0', { exact: true });
     await chip.scrollIntoViewIfNeeded();
-    const bay = desk.getByRole('group', { name: 'Maren Holt', exact: true });
+    const bay = desk.getByRole('group', { name: 'Pico Lund', exact: true });
     const [from, to] = [(await chip.boundingBox())!, (await bay.boundingBox())!];
     await desk.mouse.move(from.x + 10, from.y + 10);
     await desk.mouse.down();
@@ -252,7 +254,7 @@ test('a picker gathers a trip of their own where the site allows it, and puts it
   for (const who of [desk, picker]) await change(who, '/api/session/site', { site: 'fennock' });
   const { rows } = await api<{ rows: (string | number)[][] }>(desk, '/api/orders?limit=500');
   const open = rows.filter((r) => Number(r[10]) > 0).map((r) => String(r[0]));
-  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders: open.slice(0, 3) });
+  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders: open.slice(0, 8) });
   await picker.goto('/floor');
   await picker.getByRole('button', { name: 'Gather a trip' }).click();
   await expect(picker.getByText('0 of 4 places taken')).toBeVisible();

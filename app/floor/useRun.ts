@@ -153,17 +153,19 @@ export function useRun(id: string) {
     setVerdict(
       !done
         ? null
-        : rest
-          ? {
-              kind: 'caution',
-              text: judged.progress.full
-                ? i18n.t('floor.restInto', { units: rest.step.units })
-                : i18n.t('floor.restFrom', { units: rest.step.units, bin: rest.step.bin }),
-            }
-          : {
-              kind: missing > 0 ? 'caution' : 'done',
-              text: i18n.t('floor.done', { units, item: pick.step.item.name }),
-            },
+        : judged.progress.moved
+          ? { kind: 'done', text: i18n.t('floor.movedTo', { bin: rest?.step.bin }) }
+          : rest
+            ? {
+                kind: 'caution',
+                text: judged.progress.full
+                  ? i18n.t('floor.restInto', { units: rest.step.units })
+                  : i18n.t('floor.restFrom', { units: rest.step.units, bin: rest.step.bin }),
+              }
+            : {
+                kind: missing > 0 ? 'caution' : 'done',
+                text: i18n.t('floor.done', { units, item: pick.step.item.name }),
+              },
     );
     if (!done) return;
     setChosen(rest ? rest.step.id : nextOpen(now, pick.step.id));

@@ -171,6 +171,13 @@ function Form({
           onPress={() => set({ lotSwaps: !next.lotSwaps })}
         />
         <Txt colour="quiet">{t(next.lotSwaps ? 'way.lotSwapsYes' : 'way.lotSwapsNo')}</Txt>
+        <Tick
+          shown
+          label={t('way.otherBins')}
+          checked={next.otherBins}
+          onPress={() => set({ otherBins: !next.otherBins })}
+        />
+        <Txt colour="quiet">{t(next.otherBins ? 'way.otherBinsYes' : 'way.otherBinsNo')}</Txt>
         <View style={{ maxWidth: 320 }}>
           <Field
             label={t('way.nearlyEmpty')}

@@ -39,6 +39,7 @@ export const pickProgress = z.object({
   box: z.string().nullable(),
   further: z.boolean(),
   full: z.boolean(),
+  moved: z.boolean().describe('All of it is taken from another bin, which was scanned'),
 });
 
 /** A pick as the device holds it: the step of core, and what the card shows beside. */
@@ -63,6 +64,7 @@ export const runPick = z.object({
     how: pickWay,
     touch: touching.optional(),
     countedBy: z.int().positive().optional(),
+    otherBins: z.boolean().optional(),
     otherLots: z.array(z.string()),
     elsewhere: z.array(
       z.object({

@@ -32,6 +32,10 @@ export const way = z.strictObject({
   reserve: z.enum(reserveTimes).default(usualWay.reserve),
   countReleased: z.boolean().default(usualWay.countReleased),
   lotSwaps: z.boolean().default(usualWay.lotSwaps),
+  otherBins: z
+    .boolean()
+    .default(usualWay.otherBins)
+    .describe('Whether a picker may take a pick from another bin of the item and lot, by scanning it'),
   picking: z.strictObject({ one: pickWay, many: pickWay }).default(usualWay.picking),
   touch: touching.default(usualWay.touch).describe('Whether a check may be confirmed by touch in place of a scan'),
   bins: z

@@ -67,6 +67,39 @@ describe('a stop', () => {
   });
 });
 
+describe('another bin', () => {
+  it('is a choice where the site leaves it to the picker: nothing is in doubt, and the books have the real one', async () => {
+    const { way } = await desk.get('way');
+    await desk.get('changeWay', { body: { ...way, otherBins: true } });
+    try {
+      const { sku } = await inBins(12);
+      const { ids, cart, picks, run, input } = await taken([[sku, 3]]);
+      const [pick] = await picks();
+      const other = pick!.step.elsewhere.find((o) => o.units >= 3)!;
+      const before = [await inBin(pick!.step.bin, sku), await inBin(other.bin, sku)];
+      expect(await input(pick!, { kind: 'scan', text: other.bin })).toMatchObject({ verdict: 'done', units: 0 });
+      const [moved] = await picks();
+      expect(moved).toMatchObject({ state: 'open', step: { bin: other.bin, units: 3 }, progress: { bin: true } });
+      await input(moved!, { kind: 'count', units: 3 });
+      await input(moved!, { kind: 'scan', text: `${cart}-${moved!.step.position.number}` });
+      expect([await inBin(pick!.step.bin, sku), await inBin(other.bin, sku)]).toEqual([before[0], before[1]! - 3]);
+      const { counts } = await suri.get('counts');
+      expect(counts.filter((c) => c.bin === pick!.step.bin)).toEqual([]);
+      const { entries } = await desk.get('trail', { id: ids[0]! });
+      expect(entries.find((e) => e.kind === 'bin-changed')!.facts).toMatchObject({
+        from: pick!.step.bin,
+        bin: other.bin,
+      });
+      expect(entries.find((e) => e.kind === 'picked')!.facts).toMatchObject({ bin: other.bin, units: 3 });
+      expect(entries.some((e) => e.kind === 'scan-refused')).toBe(false);
+      await pico.get('undoPick', { id: run });
+      expect((await picks())[0]).toMatchObject({ state: 'open', step: { bin: other.bin } });
+    } finally {
+      await desk.get('changeWay', { body: way });
+    }
+  });
+});
+
 describe('what is not in its bin', () => {
   it('is taken from another bin of the item: a pick of its own, which undoing joins again', async () => {
     const { sku } = await inBins(12);
@@ -366,7 +399,7 @@ describe('a run that passes on', () => {
     await desk.get('startWave', { id: wave });
     const { runs } = await desk.get('wave', { id: wave });
     const [a, b] = runs.map((r) => r.id);
-    await suri.get('takeRun', { id: b!, body: { cart: 'CART-15' } });
+    await suri.get('takeRun', { id: b!, body: { cart: 'CART-24' } });
     const seen = await pico.get('run', { id: a! });
     expect(seen.beside).toMatchObject([{ picker: 'Suri Okell', done: 0, picks: 1, orders: [] }]);
     expect(seen.people.map((p) => p.name)).toEqual(expect.arrayContaining(['Pico Lund', 'Suri Okell']));

@@ -252,6 +252,7 @@ export const work: Same<typeof english> = {
     lineNote: 'Position: {{note}}',
     noRunFor: 'Für {{cart}} wartet keine Tour.',
     notInRun: '{{name}} ist in keiner Tour, die auf dich wartet.',
+    movedTo: 'Wird aus {{bin}} genommen.',
     whyTitle: 'Warum nicht gescannt?',
     why: {
       'no-label': 'Kein Etikett',

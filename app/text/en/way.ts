@@ -104,6 +104,9 @@ export const way = {
     expressLaneAbout: 'Runs with a priority are sent there, whatever lane their orders have.',
     otherWork: 'Other work',
     otherWorkAbout: 'What pickers record beside picking, parted by commas, in your own words.',
+    otherBins: 'A picker may take a pick from another bin',
+    otherBinsYes: 'Scanning another bin that holds all of it, of the same lot, takes the pick from there.',
+    otherBinsNo: 'Another bin is refused, unless the picker reports a problem at the right one.',
     lotSwaps: 'A picker may take another lot',
     lotSwapsYes:
       'Where the bin holds another lot that is free and has enough shelf life for the customer. The allocation moves with it.',

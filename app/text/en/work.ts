@@ -250,6 +250,7 @@ export const work = {
     lineNote: 'Line: {{note}}',
     noRunFor: 'No run is waiting for {{cart}}.',
     notInRun: '{{name}} is in no run that waits for you.',
+    movedTo: 'Taken from {{bin}} instead.',
     whyTitle: 'Why is it not scanned?',
     why: {
       'no-label': 'No label',

@@ -40,6 +40,8 @@ const forms: [RegExp, (m: RegExpMatchArray) => Code][] = [
 /** Codes that the place where it is scanned knows: a house may name its bins, carts and cartons as it likes. */
 export interface Own {
   bin?: string;
+  /** Other bins that are known there. */
+  bins?: readonly string[];
   position?: { cart: string; number: number };
   /** Items by their own number, each with the GTIN of its unit. */
   items?: readonly { sku: string; gtin: string }[];
@@ -47,8 +49,10 @@ export interface Own {
 }
 
 /** What a text is among the codes that its place knows, if it is one of them. */
-function ownCode(upper: string, { bin, position, items, boxes }: Own): Code | undefined {
+function ownCode(upper: string, { bin, bins, position, items, boxes }: Own): Code | undefined {
   if (bin && upper === bin.toUpperCase()) return { kind: 'bin', bin };
+  const other = bins?.find((b) => b.toUpperCase() === upper);
+  if (other) return { kind: 'bin', bin: other };
   if (position && upper === `${position.cart}-${position.number}`.toUpperCase())
     return { kind: 'position', ...position };
   const box = boxes?.find((b) => b.toUpperCase() === upper);

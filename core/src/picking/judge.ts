@@ -99,6 +99,7 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   const unit = step.item.packs.find((p) => p.level === 'unit');
   const code = readCode(input.text, Number(today.slice(0, 4)), {
     bin: step.bin,
+    bins: step.elsewhere.map((o) => o.bin),
     position: step.position,
     items: unit ? [{ sku: step.item.sku, gtin: unit.gtin }] : [],
     ...(step.carton ? { boxes: step.carton.boxes } : {}),
@@ -157,16 +158,24 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   }
 
   function judgeBin(got: Code, text: string): PickVerdict {
-    if (got.kind === 'bin')
-      return got.bin === step.bin ? accept('bin', { bin: true }) : refuse('wrong-bin', step.bin, got.bin);
+    if (got.kind === 'bin') return judgeBinScanned(got.bin);
     if (got.kind === 'gs1') return refuse('bin-first', step.bin, got.gtin ?? text);
     return refuse(got.kind === 'text' ? 'unknown-code' : 'not-awaited', step.bin, text);
   }
 
+  function judgeBinScanned(bin: string): PickVerdict {
+    if (bin === step.bin) return accept('bin', { bin: true });
+    // Another bin that holds all of it is a choice where the site leaves it to the picker, and no mistake.
+    const from = step.elsewhere.find((o) => o.bin === bin && o.lot === step.lot && o.units >= step.units);
+    if (!step.otherBins || !from || progress.counted > 0 || progress.found !== null)
+      return refuse('wrong-bin', step.bin, bin);
+    const rest = { bin, lot: from.lot };
+    return { verdict: 'done', what: 'bin', progress: { ...progress, found: 0, rest, moved: true }, units: 0 };
+  }
+
   function judgeItem(got: Code, text: string): PickVerdict {
     if (step.item.tracksSerial && got.kind === 'text') return judgeSerial(got.text);
-    if (got.kind === 'bin')
-      return got.bin === step.bin ? accept('bin', { bin: true }) : refuse('wrong-bin', step.bin, got.bin);
+    if (got.kind === 'bin') return judgeBinScanned(got.bin);
     if (got.kind === 'position' || got.kind === 'cart')
       return refuse('item-first', step.item.name, text, target(step, progress) - progress.counted);
     if (step.item.tracksLot && got.kind === 'text' && suits(got.text)) return accept('lot', taken(got.text));

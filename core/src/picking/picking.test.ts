@@ -350,6 +350,26 @@ describe('a pick', () => {
     ])('%s', (_, step, inputs, verdict) => expect(last(step, ...inputs)).toMatchObject(verdict));
   });
 
+  describe('of which another bin is scanned', () => {
+    const other = { bin: 'F3', lot: null, units: 14, serials: [], at: { aisle: 'F', y: 3 } };
+    const free: PickStep = { ...base, otherBins: true, elsewhere: [other] };
+    it('is taken from there where the site leaves that to the picker: a pick of its own, whose bin is scanned', () => {
+      const done = last(free, scan('f3'));
+      expect(done).toMatchObject({ verdict: 'done', what: 'bin', units: 0, progress: { moved: true, reason: null } });
+      expect(restOf(free, done.progress)).toMatchObject({ id: 'p1.r', bin: 'F3', units: 14 });
+      expect(restProgress(done.progress)).toMatchObject({ bin: true, counted: 0 });
+    });
+    it.each<[string, PickStep, PickInput[]]>([
+      ['where the site does not', { ...free, otherBins: false }, [scan('F3')]],
+      ['that does not hold all of it', { ...free, elsewhere: [{ ...other, units: 13 }] }, [scan('F3')]],
+      ['that holds another lot', { ...free, elsewhere: [{ ...other, lot: 'X' }] }, [scan('F3')]],
+      ['after something was counted', free, [scan('B-07-2'), scan(gtins.unit), scan('F3')]],
+      ['that holds something else', free, [scan('C-01-1')]],
+    ])('is refused %s', (_, step, inputs) =>
+      expect(last(step, ...inputs)).toMatchObject({ verdict: 'refused', code: 'wrong-bin', expected: 'B-07-2' }),
+    );
+  });
+
   it('lets whoever stands at a bin scan it once for all that follows there', () => {
     const at = (bin: string, open = true) => ({ bin, open });
     const picks = [at('A', false), at('B'), at('B', false), at('B'), at('C'), at('B')];

@@ -40,6 +40,8 @@ export interface PickStep {
   how: PickWay;
   /** What a touch is worth here for whoever picks; as good as a scan where it is missing, as an earlier version left it. */
   touch?: Touching;
+  /** Whether all of the pick may be taken from another bin, by scanning it. */
+  otherBins?: boolean;
   /** Lots that may be taken in place of the one reserved: they lie in the bin, free, and are good for the customer. */
   otherLots: string[];
   /** Other bins that hold the item, with what of it is nobody's there; the best first. */
@@ -103,6 +105,8 @@ export interface PickProgress {
   further: boolean;
   /** The carton was full with what is counted: the rest is a pick of its own. */
   full: boolean;
+  /** All of it is taken from another bin, which was scanned: a pick of its own there. */
+  moved: boolean;
 }
 
 export const shortReasons = ['not-enough', 'damaged', 'wrong-goods', 'bin-blocked', 'not-found'] as const;
@@ -135,6 +139,7 @@ export const freshProgress: PickProgress = {
   box: null,
   further: false,
   full: false,
+  moved: false,
 };
 
 /** Units that make the step complete: those asked, or those found where the picker reported a short. */
@@ -199,8 +204,12 @@ export function restOf(step: PickStep, progress: PickProgress): PickStep | null 
   };
 }
 
-/** How far the pick of what is left of one has come when it is made: whoever filled a carton stands at the bin. */
+/**
+ * How far the pick of what is left of one has come when it is made: whoever filled a carton, or scanned another bin,
+ * stands at the bin.
+ */
 export function restProgress(progress: PickProgress): PickProgress {
+  if (progress.moved) return { ...freshProgress, bin: true };
   return progress.full ? { ...freshProgress, bin: progress.bin, lot: progress.lot, further: true } : freshProgress;
 }
 

@@ -61,6 +61,8 @@ export interface Way {
   countReleased: boolean;
   /** Whether a picker may take another lot than the one promised, where it is free and good for the customer. */
   lotSwaps: boolean;
+  /** Whether a picker may take all of a pick from another bin of the same item and lot, by scanning that bin. */
+  otherBins: boolean;
   /** Ways to pick: a cart with one order, and one with several. */
   picking: { one: PickWay; many: PickWay };
   /** Whether a check may be confirmed by touch, or a count typed before anything of the item was scanned. */
@@ -101,6 +103,7 @@ export const usualWay: Way = {
   reserve: 'release',
   countReleased: true,
   lotSwaps: false,
+  otherBins: false,
   picking: { one: allChecks, many: allChecks },
   touch: { bin: 'allowed', item: 'allowed', lot: 'allowed', position: 'allowed' },
   bins: [...usualBinRules],

@@ -10,6 +10,7 @@ import {
   restProgress,
   type PickInput,
   type PickProgress,
+  type PickStep,
 } from '@hand-relay/core/picking';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
@@ -17,6 +18,7 @@ import { move, type Move } from '../stock/index.ts';
 import { cartonFor, keepPacked } from './intoCarton.ts';
 import { linePicks } from './read.ts';
 import { addRest, reportShort, takeElsewhere } from './lack.ts';
+import { wayOf } from '../ways/index.ts';
 import { firmUp, swapLot } from './promises.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 import { sharedOut, together } from './together.ts';
@@ -44,7 +46,10 @@ export async function pickInput(
       runId,
       pickId,
       rights: actor.rights,
-      bins: input.kind === 'short' && !!input.rest,
+      // Other bins are looked for only where the input may mean one.
+      bins:
+        (input.kind === 'short' && !!input.rest) ||
+        (input.kind === 'scan' && (await wayOf(tx, actor.siteId)).otherBins),
     }),
   ).find(({ lines }) => lines.some((l) => l.step.id === pickId));
   await asCaught(run, joined?.pick, input, async () => {
@@ -154,6 +159,18 @@ async function asCaught(
 const LATE = 5000;
 const BELIEVED = 24 * 3_600_000;
 
+/** A picker chose another bin: nothing is in doubt, and the pick goes on there. */
+async function takeFrom(change: Change, run: RunRow, pick: RunPick, rest: PickStep, restId: string): Promise<void> {
+  await addRest(change, run, pick.step.id, { ...rest, id: restId }, restProgress({ ...pick.progress, moved: true }));
+  change.journal({
+    kind: 'bin-changed',
+    orderId: pick.order.id,
+    runId: run.id,
+    waveId: run.waveId,
+    facts: { run: run.number, from: pick.step.bin, bin: rest.bin, units: rest.units },
+  });
+}
+
 /** When something was done, as the device says: earlier than now where it was kept for a while, never later. */
 const doneWhen = (agoMs: number, now: Date): Date =>
   agoMs > LATE && agoMs < BELIEVED ? new Date(now.getTime() - agoMs) : now;
@@ -224,6 +241,7 @@ async function confirm(
   const { reason, note } = progress;
   const lack = { bin: at!.bin, line: at!.line, reason: reason!, note };
   if (rest && progress.full) await addRest(change, run, step.id, { ...rest, id: restId }, restProgress(progress));
+  else if (rest && progress.moved) await takeFrom(change, run, pick, rest, restId);
   else if (rest) await takeElsewhere(change, run, pick, { ...lack, missing: rest.units, rest, restId });
   if (short > 0) await reportShort(change, run, pick, { ...lack, missing: short });
   change.tell('orders', [pick.order.id]);

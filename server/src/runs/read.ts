@@ -136,6 +136,7 @@ export async function linePicks(
       carton: asCarton && howOf(way, k).drop === 'carton' ? asCarton(k.order.id) : null,
       how: howOf(way, k),
       touch,
+      otherBins: way.otherBins,
       otherLots: k.others ?? [],
       elsewhere: k.elsewhere ?? [],
       bestBefore: k.bestBefore,
