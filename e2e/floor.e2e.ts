@@ -264,10 +264,10 @@ test('two pickers on one order see each other, and a run passes on', async ({ br
   await expect(
     pico.getByText(new RegExp(`^Suri Okell: 0 of \\d+ in run ${runs[1]!.number} · a part of TWO-1$`)),
   ).toBeVisible();
-  await key(pico, 'For whoever packs TWO-1').click();
+  await key(pico, 'Note for the packer of TWO-1').click();
   await pico.getByRole('textbox', { name: 'What they should know' }).fill('keep cold');
   await key(pico, 'Leave it for them').click();
-  await expect(pico.getByText('Whoever packs TWO-1 will read it.')).toBeVisible();
+  await expect(pico.getByText('The packer of TWO-1 will see this note.')).toBeVisible();
   for (const pick of await picksOf(suri, runs[1]!.id)) await pickOne(suri, pick, 'CART-15');
   await expect(suri.getByText('All picked')).toBeVisible();
   await expect(suri.getByText(/^Pico Lund: 0 of .* a part of TWO-1$/)).toBeVisible();

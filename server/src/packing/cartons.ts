@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { dropEmptyShipment, openShipment } from '../shipping/index.ts';
 import { nextSscc } from '../stock/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
@@ -85,18 +85,22 @@ export async function closeCarton(change: Change, order: PackedOrder, cartonId: 
   return sscc;
 }
 
+/** Locks the order of a carton: the order before what hangs on it, as everywhere. */
+export async function lockOrderOf(tx: Tx, cartonId: string): Promise<void> {
+  await tx.execute(
+    sql`select 1 from customer_order where id = (select order_id from carton where id = ${cartonId}) for update`,
+  );
+}
+
 /**
  * Opens a closed carton again at a bench. The number on its label is void: closed once more it gets another one, so that
  * a label which is still somewhere names nothing that could be loaded.
  *
- * @throws Refusal 409 `carton-state` where it is not closed, `carton-open` where the order has another one open
+ * @throws Refusal 409 `carton-state` where it is not closed, `other-carton-open` where the order has another one open
  */
 export async function reopenCarton(change: Change, cartonId: string, bench: string): Promise<void> {
   const { tx, actor } = change;
-  // The order before what hangs on it, as everywhere.
-  await tx.execute(
-    sql`select 1 from customer_order where id = (select order_id from carton where id = ${cartonId}) for update`,
-  );
+  await lockOrderOf(tx, cartonId);
   const [carton] = await rows<{
     order: string;
     state: string;

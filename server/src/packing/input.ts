@@ -5,7 +5,15 @@ import { mustNotBeHeld } from '../holds/index.ts';
 import { mustBeWanted, undecidedOf } from '../orders/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
-import { closeCarton, discardCarton, lockOrder, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
+import {
+  closeCarton,
+  discardCarton,
+  lockOrder,
+  lockOrderOf,
+  openCarton,
+  tellPacked,
+  type PackedOrder,
+} from './cartons.ts';
 import { benchState } from './read.ts';
 
 /** Judges a scan or count at the bench, and writes what it means. */
@@ -139,10 +147,7 @@ export async function unpack(
   goods: { item: string; lot: string; serial: string; units: number },
 ): Promise<void> {
   const { tx, actor } = change;
-  // The order before what hangs on it, as everywhere.
-  await tx.execute(
-    sql`select 1 from customer_order where id = (select order_id from carton where id = ${cartonId}) for update`,
-  );
+  await lockOrderOf(tx, cartonId);
   const [carton] = await rows<{
     order: string;
     state: string;
