@@ -45,8 +45,8 @@ const CYCLES: readonly Cycle[] = [
   { steps: 6000, drawn: 0 },
   { steps: 6000, drawn: 12 },
 ];
-/** The same for many orders, of which nobody knows how many a time allows: each cycle twice as long as the one before. */
-export const GROWING: readonly Cycle[] = [100, 200, 400, 800, 1600, 3200, 6400].map((steps, i) => ({
+/** The same for many orders, of which nobody knows how many a time allows: each cycle three times as long as the one before. */
+export const GROWING: readonly Cycle[] = [100, 300, 900, 2700, 8100].map((steps, i) => ({
   steps,
   drawn: i % 2 === 0 ? 3 : 12,
 }));

@@ -42,4 +42,21 @@ describe('a meter', () => {
       { numRuns },
     );
   });
+
+  it('measures aisles of any number of places', () => {
+    const map = mapFloor({
+      aisles: [
+        { id: 'A', x: 0 },
+        { id: 'B', x: 4 },
+      ],
+      crossAisles: [0, 100],
+    });
+    const home = { aisle: 'A', y: 0 };
+    const meter = openMeter(map, home, home);
+    const loadOf = (aisle: string, count: number, from: number) =>
+      meter.load(Array.from({ length: count }, (_, i) => ({ aisle, y: from + i / 4 })));
+    // A few in A before B outgrows its room: they stay where they are.
+    expect(meter.length([loadOf('A', 3, 90), loadOf('B', 70, 1), loadOf('B', 200, 20)])).toBe(2 * 100 + 2 * 4);
+    expect(meter.length([loadOf('B', 9, 10)])).toBe(2 * 12 + 2 * 4);
+  });
 });

@@ -83,50 +83,61 @@ function oneBlock(map: FloorMap, depot: number, turned: boolean): Meter['length'
   const slots = columns.map((): AisleStops => ({ near: 0, far: 0, gap: 0 }));
   const stops: (AisleStops | null)[] = columns.map(() => null);
   const xs = new Float64Array(columns.length);
-  let scratch = new Float64Array(256);
+  const front = rows[0]!;
+  const counts = new Int32Array(columns.length);
+  /** Places of an aisle that there is room for. */
+  let room = 64;
+  let scratch = new Float64Array(columns.length * room);
+  const widen = (least: number) => {
+    const wider = 2 * least;
+    const larger = new Float64Array(columns.length * wider);
+    for (let c = 0; c < columns.length; c++) larger.set(scratch.subarray(c * room, c * room + counts[c]!), c * wider);
+    [room, scratch] = [wider, larger];
+  };
   return (loads) => {
-    let first = depot;
-    let last = depot;
-    for (let c = 0; c < columns.length; c++)
-      for (const l of loads)
-        if (l[c]) {
-          if (c < first) first = c;
-          if (c > last) last = c;
-          break;
-        }
-    for (let c = first; c <= last; c++) {
-      let n = 0;
-      for (const l of loads) {
+    counts.fill(0);
+    let [first, last] = [depot, depot];
+    for (const l of loads)
+      for (let c = 0; c < columns.length; c++) {
         const ys = l[c];
         if (!ys) continue;
-        if (n + ys.length > scratch.length) {
-          const longer = new Float64Array(2 * (n + ys.length));
-          longer.set(scratch);
-          scratch = longer;
-        }
+        const many = ys.length;
+        if (counts[c]! + many > room) widen(counts[c]! + many);
+        if (c < first) first = c;
+        if (c > last) last = c;
+        const base = c * room;
+        let n = counts[c]!;
         // Sorted in as they come: a few places each.
-        for (let i = 0; i < ys.length; i++) {
+        for (let i = 0; i < many; i++) {
           const y = ys[i]!;
-          let at = n++;
-          while (at > 0 && scratch[at - 1]! > y) {
+          let at = base + n++;
+          while (at > base && scratch[at - 1]! > y) {
             scratch[at] = scratch[at - 1]!;
             at--;
           }
           scratch[at] = y;
         }
+        counts[c] = n;
       }
+    for (let c = first; c <= last; c++) {
+      const n = counts[c]!;
       xs[c - first] = columns[c]!.x;
       if (n === 0) {
         stops[c - first] = null;
         continue;
       }
+      const base = c * room;
       const slot = slots[c]!;
-      const [bottom, top] = [scratch[0]! - rows[0]!, scratch[n - 1]! - rows[0]!];
+      const bottom = scratch[base]! - front;
+      const top = scratch[base + n - 1]! - front;
       slot.near = turned ? long - top : bottom;
       slot.far = turned ? long - bottom : top;
-      slot.gap = 0;
-      for (let i = 1; i < n; i++)
-        if (scratch[i]! - scratch[i - 1]! > slot.gap) slot.gap = scratch[i]! - scratch[i - 1]!;
+      let gap = 0;
+      for (let i = base + 1; i < base + n; i++) {
+        const between = scratch[i]! - scratch[i - 1]!;
+        if (between > gap) gap = between;
+      }
+      slot.gap = gap;
       stops[c - first] = slot;
     }
     return oneBlockLength(xs, stops, last - first + 1, long, depot - first);
