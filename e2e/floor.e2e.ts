@@ -77,6 +77,25 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await expect.poll(() => photo.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
   });
 
+  await test.step('it stands on the list of exceptions until somebody deals with it', async () => {
+    await desk.goto('/desk/exceptions?find=EX-1');
+    const cards = desk.getByRole('article');
+    await expect(cards).toHaveCount(2);
+    const short = cards.filter({ hasText: 'handle broken' });
+    await expect(short.getByRole('img', { name: 'Photo' })).toBeVisible();
+    await short.getByRole('button', { name: 'Ship short' }).click();
+    await expect(cards).toHaveCount(1);
+    await cards.getByRole('button', { name: 'Dismiss' }).click();
+    const sheet = desk.getByRole('dialog');
+    await sheet.getByRole('button', { name: 'Dismiss' }).click();
+    await expect(sheet.getByText('Say why, in three letters at least.')).toBeVisible();
+    await sheet.getByRole('textbox').fill('bin refilled');
+    await sheet.getByRole('button', { name: 'Dismiss' }).click();
+    await expect(cards).toHaveCount(0);
+    await desk.getByRole('button', { name: '2 settled in the last 24 hours' }).click();
+    await expect(desk.getByText(/Dismissed by Maren .*: bin refilled/)).toBeVisible();
+  });
+
   await test.step('later, and out of the run: what lies on the cart goes back by a trip of its own', async () => {
     const pick = await turnTo('SM-001');
     await key(floor, 'Problem').click();
@@ -89,7 +108,7 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await turnTo('SM-001');
     await key(floor, 'Problem').click();
     await key(floor, 'Wrong goods').click();
-    await key(floor, 'EX-2 out').click();
+    await key(floor, 'Remove EX-2 from run').click();
     await expect(floor.getByText('EX-2 is out of this run.')).toBeVisible();
     await expect.poll(async () => (await state()).filter((s) => /SM|BR/.test(s))).toEqual([]);
     const helper = await person(browser, { badge: 'BADGE-2002' }, PHONE);
@@ -111,6 +130,9 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await helper.getByRole('textbox', { name: /^Units in the bin/ }).fill('9000');
     await key(helper, '9,000 lie here').click();
     await expect(helper.getByText(/It differs: the Desk has to agree\./)).toBeVisible();
+    await desk.goto('/desk/exceptions?kind=count');
+    await expect(desk.getByText(/counted 9000, system quantity/)).toBeVisible();
+    await desk.getByRole('link', { name: 'Settle the count' }).click();
     await key(desk, /^Agree: /)
       .first()
       .click();

@@ -72,7 +72,7 @@ test('a scanned code never fires a shortcut, never presses a key, and opens what
   await expect(page.getByLabel('Find number, customer or tag')).toHaveValue('Heron');
   await page.getByRole('heading', { name: 'Orders' }).click();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });
 
 test('the list stays whole while others change it', async ({ browser }) => {

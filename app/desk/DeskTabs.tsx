@@ -1,13 +1,13 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api, floorWork, useFrom, useMay, useMe } from '../state/index.ts';
+import { api, floorWork, useFrom, useMay, useMe, useOpenExceptions } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
 export function DeskTabs({
   at,
 }: {
-  at: 'orders' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
+  at: 'orders' | 'exceptions' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
 }) {
   const { t } = useTranslation();
   const router = useRouter();
@@ -17,6 +17,7 @@ export function DeskTabs({
   const maySettle = useMay('runs.arrange');
   const { data: counts } = floorWork.useCountsQuery(undefined, { skip: !maySettle });
   const toCount = counts?.counts.length ?? 0;
+  const exceptions = useOpenExceptions();
   const mayTake = useMay('orders.import');
   const me = useMe();
   const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
@@ -25,6 +26,12 @@ export function DeskTabs({
   return (
     <Row gap={4}>
       <Key title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
+      <Key
+        title={t('nav.exceptions', { count: exceptions })}
+        size="small"
+        pressed={at === 'exceptions'}
+        onPress={() => router.navigate('/desk/exceptions')}
+      />
       <Key
         title={t('nav.items')}
         size="small"

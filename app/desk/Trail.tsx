@@ -10,6 +10,7 @@ const signals: Record<string, SignalKind> = {
   'pack-refused': 'refused',
   short: 'caution',
   elsewhere: 'caution',
+  out: 'caution',
   'no-bin': 'caution',
   'order-larger': 'caution',
   'ship-waits': 'caution',
@@ -30,8 +31,9 @@ export function trailWords({ kind, facts }: TrailEntry): string {
     if (how === 'count') said['units'] = units;
     if (why) said['why'] = text(`floor.why.${why}`);
   }
-  if (kind === 'short' || kind === 'elsewhere')
+  if (kind === 'short' || kind === 'elsewhere' || kind === 'out')
     said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
+  if (kind === 'exception-settled') said['how'] = text(`exceptions.how.${String(facts['act'])}`).toLowerCase();
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
   if (kind === 'tagged') {

@@ -15,7 +15,7 @@ export function LeftBand({ left, onSay }: { left: LeftOver; onSay: (units: numbe
         <>
           <View style={{ flex: 1, minWidth: 0 }}>
             <Txt kind="strong" lines={2}>
-              {t('floor.leftAsk', { bin: left.bin, count: left.expected })}
+              {t('floor.leftAsk', { bin: left.bin, item: left.item, count: left.expected })}
             </Txt>
           </View>
           <Key size="floor" title={t('floor.leftYes', { count: left.expected })} onPress={() => onSay(left.expected)} />
@@ -29,7 +29,7 @@ export function LeftBand({ left, onSay }: { left: LeftOver; onSay: (units: numbe
               bare
               numeric
               focus
-              label={t('floor.leftHow', { bin: left.bin })}
+              label={t('floor.leftHow', { bin: left.bin, item: left.item })}
               value={typing}
               onChange={(v) => setTyping(v.replace(/\D/g, ''))}
               onSubmit={say}

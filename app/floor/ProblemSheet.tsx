@@ -9,6 +9,12 @@ import { takePhoto } from './takePhoto.ts';
 
 type Report = Extract<PickInput, { kind: 'short' }>;
 
+/** What the picker says of the bin, with which an order leaves the run. */
+export type Problem = Pick<Report, 'reason' | 'units'> & { note: string };
+
+/** Reasons after which it is asked how many good ones there were; after the others nothing more can be taken there. */
+const asksGood: ReadonlySet<ShortReason> = new Set(['not-enough', 'damaged']);
+
 /** Other bins that are offered by a key of their own. */
 const OFFERED = 3;
 
@@ -30,24 +36,28 @@ export function ProblemSheet({
   onClose: () => void;
   onReport: (report: Report, photo: string | null) => void;
   onLater: () => void;
-  onOut: () => void;
+  onOut: (problem: Problem, photo: string | null) => void;
 }) {
   const { t } = useTranslation();
   const narrow = useNarrow();
   const low = pick.progress.counted;
   const high = pick.step.units - 1;
   const [reason, setReason] = useState<ShortReason | null>(null);
-  const [good, setGood] = useState(low);
+  const [typed, setTyped] = useState('');
   const [note, setNote] = useState<string | null>(null);
   const [photo, setPhoto] = useState<string | null>(null);
   const [unread, setUnread] = useState(false);
+  const asks = reason !== null && asksGood.has(reason);
+  const good = asks ? Number(typed) : low;
+  const known = !asks || (typed !== '' && good >= low && good <= high);
   const missing = pick.step.units - good;
+  const said = note?.trim() ?? '';
   const report = (rest?: Report['rest']) =>
     reason &&
-    onReport(
-      { kind: 'short', units: good, reason, ...(note?.trim() ? { note: note.trim() } : {}), ...(rest ? { rest } : {}) },
-      photo,
-    );
+    known &&
+    onReport({ kind: 'short', units: good, reason, ...(said ? { note: said } : {}), ...(rest ? { rest } : {}) }, photo);
+  const step = (by: number) =>
+    setTyped(String(Math.max(low, Math.min(high, (typed === '' ? Math.min(low, good) : good) + by))));
   const wide = { flexDirection: 'row' } as const;
   return (
     <SurfaceContext.Provider value="floor">
@@ -66,30 +76,24 @@ export function ProblemSheet({
           </Column>
         ) : (
           <>
-            <Row gap={10} style={{ justifyContent: 'space-between' }}>
-              <Txt kind="heading">{t('floor.shortAsk')}</Txt>
-              <Row gap={narrow ? 4 : 8} style={{ flexWrap: 'nowrap' }}>
-                <Key
-                  size="floor"
-                  icon="minus"
-                  iconOnly
-                  title="−1"
-                  disabled={good <= low}
-                  onPress={() => setGood(good - 1)}
-                />
-                <Txt kind="figure" style={{ minWidth: narrow ? 24 : 56 }} align="center" live="polite">
-                  {number(good)}
-                </Txt>
-                <Key
-                  size="floor"
-                  icon="plus"
-                  iconOnly
-                  title="+1"
-                  disabled={good >= high}
-                  onPress={() => setGood(good + 1)}
-                />
+            <Txt kind="heading">{t(`floor.reason.${reason}`)}</Txt>
+            {asks && (
+              <Row gap={narrow ? 4 : 8} style={{ flexWrap: 'nowrap', alignItems: 'flex-end' }}>
+                <View style={{ flex: 1, minWidth: 0 }}>
+                  <Field
+                    size="floor"
+                    numeric
+                    focus
+                    label={t('floor.shortAsk', { unit: pick.unit, units: number(pick.step.units) })}
+                    value={typed}
+                    error={typed !== '' && !known ? t('floor.shortRange', { low, high }) : undefined}
+                    onChange={(v) => setTyped(v.replace(/\D/g, '').slice(0, 6))}
+                  />
+                </View>
+                <Key size="floor" icon="minus" iconOnly title="−1" onPress={() => step(-1)} />
+                <Key size="floor" icon="plus" iconOnly title="+1" onPress={() => step(1)} />
               </Row>
-            </Row>
+            )}
             <Column gap={8}>
               {pick.step.elsewhere.slice(0, OFFERED).map(({ bin, lot, units }) => (
                 <View key={`${bin} ${lot}`} style={wide}>
@@ -98,11 +102,12 @@ export function ProblemSheet({
                     wide
                     kind={bin === pick.step.elsewhere[0]!.bin ? 'act' : 'plain'}
                     title={t(lot === pick.step.lot ? 'floor.takeFrom' : 'floor.takeLotFrom', {
-                      missing: number(missing),
+                      missing: known ? number(missing) : '…',
                       bin,
                       lot,
                       units: number(units),
                     })}
+                    disabled={!known}
                     onPress={() => report({ bin, lot })}
                   />
                 </View>
@@ -112,15 +117,21 @@ export function ProblemSheet({
                   size="floor"
                   wide
                   kind={pick.step.elsewhere.length === 0 ? 'act' : 'plain'}
-                  title={t('floor.shortGo', { missing: number(missing) })}
-                  disabled={low > high}
+                  title={t('floor.shortGo', { missing: known ? number(missing) : '…' })}
+                  disabled={!known || low > high}
                   onPress={() => report()}
                 />
               </View>
               <Row gap={8}>
                 {!alone && <Key size="floor" wide title={t('floor.later')} onPress={onLater} />}
                 {!pick.together && (
-                  <Key size="floor" wide title={t('floor.out', { order: pick.order.number })} onPress={onOut} />
+                  <Key
+                    size="floor"
+                    wide
+                    title={t('floor.out', { order: pick.order.number })}
+                    disabled={!known}
+                    onPress={() => onOut({ reason, units: good, note: said }, photo)}
+                  />
                 )}
               </Row>
             </Column>

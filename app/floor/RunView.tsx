@@ -266,9 +266,10 @@ export function RunView({ id }: { id: string }) {
             setShort(false);
             onRun.later(current.step.id);
           }}
-          onOut={() => {
+          onOut={(problem, photo) => {
             setShort(false);
-            onRun.takeOut(current.order);
+            if (photo) onRun.keepPhoto(current.step.id, photo);
+            onRun.takeOut(current.order, { pick: current.step.id, ...problem });
           }}
         />
       )}

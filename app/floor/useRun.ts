@@ -9,6 +9,7 @@ import {
   restProgress,
   type PickInput,
   type PickVerdict,
+  type ShortReason,
 } from '@hand-relay/core/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import {
@@ -216,10 +217,23 @@ export function useRun(id: string) {
     else setVerdict({ kind: 'caution', text: i18n.t('floor.lastOne') });
   };
   /** An order leaves the run: what of it lies on the cart is put back by a trip of its own. */
-  const takeOut = (order: RunPick['order']) => {
+  const takeOut = (
+    order: RunPick['order'],
+    problem?: { pick: string; reason: ShortReason; units: number; note: string },
+  ) => {
     const pick = picks.find((p) => p.order.id === order.id);
     if (!pick) return;
-    tellOnly(pick, { name: 'takeOut', id, body: { order: order.id } }, { kind: 'out', order: order.id });
+    tellOnly(
+      pick,
+      { name: 'takeOut', id, body: { order: order.id, ...(problem ? { problem } : {}) } },
+      { kind: 'out', order: order.id },
+    );
+    const photo = problem && photos.current.get(problem.pick);
+    const about = problem && pickOf(problem.pick);
+    if (photo !== undefined && about) {
+      photos.current.delete(about.step.id);
+      tellOnly(about, { name: 'keepPhoto', id, body: { pick: about.step.id, data: photo } });
+    }
     setChosen(null);
     setVerdict({ kind: 'caution', text: i18n.t('floor.isOut', { order: order.number }) });
     const touched = picks.some((p) => p.order.id === order.id && p.state !== 'open');

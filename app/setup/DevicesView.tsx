@@ -30,7 +30,11 @@ export function DevicesView() {
   const { data, error, refetch } = api.useDevicesQuery();
   useShortcuts({ Escape: () => router.navigate('/setup') });
   return (
-    <Page title={t('devices.title')} onBack={() => router.navigate('/setup')}>
+    <Page
+      title={t('devices.title')}
+      onBack={() => router.navigate('/setup')}
+      aside={<Key size="small" title={t('scanner.title')} onPress={() => router.navigate('/setup/scanner')} />}
+    >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading />}
       {data && (

@@ -6,6 +6,7 @@ export { HostView } from './HostView.tsx';
 export { ImportView } from './ImportView.tsx';
 export { KeepView } from './KeepView.tsx';
 export { PrintingView } from './PrintingView.tsx';
+export { ScannerView } from './ScannerView.tsx';
 export { SetupHome } from './SetupHome.tsx';
 export { SheetView } from './SheetView.tsx';
 export { SiteView } from './SiteView.tsx';

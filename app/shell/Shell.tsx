@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { languages, type Language, type WorkPlace } from '@hand-relay/contract';
-import { api, forSite, placesOf, store, useMe, tell, useSend, workFor } from '../state/index.ts';
+import { api, forSite, placesOf, store, useMe, tell, useOpenExceptions, useSend, workFor } from '../state/index.ts';
 import {
   charcoal,
   Choice,
@@ -160,6 +160,13 @@ function Person({ icon = false }: { icon?: boolean }) {
           keys={
             <>
               <Key title={t('notice.close')} onPress={() => setOpen(false)} />
+              <Key
+                title={t('scanner.title')}
+                onPress={() => {
+                  setOpen(false);
+                  router.navigate('/setup/scanner');
+                }}
+              />
               {placesOf(me).includes('setup') && (
                 <Key
                   title={t('place.setup')}
@@ -212,6 +219,7 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
   const { t } = useTranslation();
   const surface = useSurface();
   const path = usePathname();
+  const exceptions = useOpenExceptions();
   const at = path.startsWith('/waves') ? 'desk' : path.split('/')[1];
   const router = useRouter();
   const edge = wide
@@ -231,7 +239,11 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
             <Pressable
               key={place}
               role="link"
-              aria-label={t(`place.${place}`)}
+              aria-label={
+                place === 'desk' && exceptions > 0
+                  ? `${t('place.desk')}, ${t('nav.exceptions', { count: exceptions })}`
+                  : t(`place.${place}`)
+              }
               aria-current={here ? 'page' : undefined}
               onPress={() => router.navigate(`/${place}`)}
               style={{
@@ -244,7 +256,10 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
                 ...(wide ? { borderLeftWidth: 4, paddingRight: 4 } : { borderTopWidth: 4, paddingBottom: 4 }),
               }}
             >
-              <MaterialCommunityIcons name={icons[place]} size={24} color={colour} />
+              <View>
+                <MaterialCommunityIcons name={icons[place]} size={24} color={colour} />
+                {place === 'desk' && exceptions > 0 && <Waiting count={exceptions} />}
+              </View>
               <Txt kind="label" style={{ color: colour }}>
                 {t(`place.${place}`)}
               </Txt>
@@ -258,6 +273,31 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
           <Person icon />
         </View>
       )}
+    </View>
+  );
+}
+
+/** How many things wait for somebody, on the icon of their place. */
+function Waiting({ count }: { count: number }) {
+  const surface = useSurface();
+  return (
+    <View
+      style={{
+        position: 'absolute',
+        left: 16,
+        top: -6,
+        minWidth: 20,
+        height: 20,
+        paddingHorizontal: 4,
+        borderRadius: 4,
+        alignItems: 'center',
+        justifyContent: 'center',
+        backgroundColor: surface.caution,
+      }}
+    >
+      <Txt kind="small" style={{ color: charcoal, lineHeight: 18 }}>
+        {count > 99 ? '99+' : String(count)}
+      </Txt>
     </View>
   );
 }

@@ -33,6 +33,7 @@ export const tags = [
   'waves',
   'runs',
   'counts',
+  'exceptions',
   'bench',
   'shipments',
   'stock',

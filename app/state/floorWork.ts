@@ -4,6 +4,14 @@ import { api, type Answer, type Body } from './api.ts';
 export const floorWork = api.injectEndpoints({
   endpoints: (build) => ({
     counts: build.query<Answer<'counts'>, void>({ query: () => ({ name: 'counts' }), providesTags: ['counts'] }),
+    exceptions: build.query<Answer<'exceptions'>, void>({
+      query: () => ({ name: 'exceptions' }),
+      providesTags: ['exceptions', 'counts'],
+    }),
+    actOnException: build.mutation<Answer<'actOnException'>, { id: string } & Body<'actOnException'>>({
+      query: ({ id, ...body }) => ({ name: 'actOnException', id, body }),
+      invalidatesTags: ['exceptions', 'orders', 'counts', 'waves'],
+    }),
     wantCount: build.mutation<Answer<'wantCount'>, Body<'wantCount'>>({
       query: (body) => ({ name: 'wantCount', body }),
       invalidatesTags: ['counts'],

@@ -5,6 +5,7 @@ export { begin } from './begin.ts';
 export { remember, remembered } from '../kept/index.ts';
 export { deviceName, randomKey } from './device.ts';
 export { floorWork } from './floorWork.ts';
+export { useOpenExceptions } from './openExceptions.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';

@@ -29,19 +29,25 @@ export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) =
   store.dispatch(changedSince(event));
   if (!event.news) return;
   const { kind, facts } = event.news;
-  if (kind === 'short' || kind === 'elsewhere') {
+  if (kind === 'short' || kind === 'elsewhere' || kind === 'out') {
     const reason = i18n.t(`floor.reason.${String(facts['reason'])}`);
     store.dispatch(
       tell({
         kind: 'caution',
         text: i18n.t(`notice.${kind}`, { ...facts, reason }),
-        link: `/desk/orders/${String(facts['orderId'])}`,
+        link: '/desk/exceptions',
       }),
     );
   } else if (kind === 'count-differs')
     store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.count-differs', facts), link: '/desk/counts' }));
   else if (kind === 'lost')
-    store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.lost', { ...facts, reason: reasonOf(facts) }) }));
+    store.dispatch(
+      tell({
+        kind: 'caution',
+        text: i18n.t('notice.lost', { ...facts, reason: reasonOf(facts) }),
+        link: '/desk/exceptions',
+      }),
+    );
   else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
 }
 

@@ -82,7 +82,7 @@ describe('what happens elsewhere', () => {
     expect(store.getState().notices[0]).toMatchObject({
       kind: 'caution',
       text: 'Pico is short of 2 × Jar for LA-1: Cannot find',
-      link: '/desk/orders/o1',
+      link: '/desk/exceptions',
     });
     expect(orders).toEqual([['o1']]);
   });

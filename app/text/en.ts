@@ -1,6 +1,7 @@
 import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
+import { exceptions } from './en/exceptions.ts';
 import { host } from './en/host.ts';
 import { house } from './en/house.ts';
 import { loads } from './en/loads.ts';
@@ -16,6 +17,7 @@ export const en = {
   ...common,
   ...desk,
   ...choose,
+  ...exceptions,
   ...host,
   ...loads,
   ...quick,

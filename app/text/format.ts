@@ -96,10 +96,7 @@ export function dayOf(instant: string, timeZone: string, now: number): string {
 
 /** Seconds of work as hours and minutes. */
 export function duration(seconds: number): string {
-  const minutes = Math.max(1, Math.round(seconds / 60));
-  return minutes < 60
-    ? i18next.t('time.minutes', { count: minutes })
-    : i18next.t('time.hours', { hours: Math.floor(minutes / 60), minutes: minutes % 60 });
+  return far(Math.max(1, Math.round(seconds / 60)));
 }
 
 /** An amount of money in whole units, with its currency. */
@@ -107,13 +104,20 @@ export function money(minor: number, currency: string): string {
   return new Intl.NumberFormat(locale, { style: 'currency', currency, maximumFractionDigits: 0 }).format(minor / 100);
 }
 
+const far = (minutes: number): string =>
+  minutes < 60
+    ? i18next.t('time.minutes', { count: minutes })
+    : i18next.t('time.hours', { hours: Math.floor(minutes / 60), minutes: minutes % 60 });
+
 /** How far off an instant is, in words: "in 25 min", "late by 1 h 5 min". */
 export function relative(instant: string, now: number): string {
   const minutes = Math.round((Date.parse(instant) - now) / 60_000);
-  const far = Math.abs(minutes);
-  const time =
-    far < 60
-      ? i18next.t('time.minutes', { count: far })
-      : i18next.t('time.hours', { hours: Math.floor(far / 60), minutes: far % 60 });
+  const time = far(Math.abs(minutes));
   return minutes >= 0 ? i18next.t('time.in', { time }) : i18next.t('time.late', { time });
+}
+
+/** How long ago something happened, in words: "just now", "25 min ago". */
+export function ago(instant: string, now: number): string {
+  const minutes = Math.floor((now - Date.parse(instant)) / 60_000);
+  return minutes < 1 ? i18next.t('time.justNow') : i18next.t('time.ago', { time: far(minutes) });
 }

@@ -38,6 +38,7 @@ export {
   timeOf,
   money,
   number,
+  ago,
   relative,
   showUnits,
   weight,

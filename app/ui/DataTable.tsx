@@ -87,6 +87,7 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
       role="row"
       aria-rowindex={index + 1}
       aria-selected={picked}
+      aria-current={here ? 'true' : undefined}
       tabIndex={-1}
       onPress={open}
       style={{

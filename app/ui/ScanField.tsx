@@ -3,13 +3,16 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { TextInput, View } from 'react-native';
 import { useTranslation } from 'react-i18next';
 import { remember, remembered } from '../kept/index.ts';
-import { useScans } from './keys/index.ts';
+import { quietMs, scannerHere, useScans, withoutPrefix } from './keys/index.ts';
 import { Key } from './Key.tsx';
 import { fonts, useNarrow, useSurface } from './theme.ts';
 
 /** Read only where a camera is asked for. */
 const CameraStrip = lazy(() => import('./camera/CameraStrip.tsx'));
 const hasCamera = () => typeof navigator !== 'undefined' && !!navigator.mediaDevices?.getUserMedia;
+
+/** A single character typed into the field is a code only after this long: a person may be about to type the next. */
+const ALONE_MS = 1_500;
 
 /** Without scrolling to it: where letters are very large, what is read lies above. */
 const focusIn = (field: TextInput | null) => (field as unknown as HTMLElement | null)?.focus({ preventScroll: true });
@@ -36,13 +39,26 @@ export function ScanField({
   const field = useRef<TextInput>(null);
   const narrow = useNarrow();
   const [camera, setCamera] = useState(() => size === 'floor' && hasCamera() && remembered('camera') === 'on');
+  const latest = useRef<(code: string) => void>(() => undefined);
   const take = (code: string) => {
-    if (disabled || code.trim() === '') return;
+    const bare = withoutPrefix(scannerHere(), code.trim());
+    if (disabled || bare === '') return;
     setText('');
-    onCode(code.trim());
+    onCode(bare);
     focusIn(field.current);
   };
+  useEffect(() => {
+    latest.current = take;
+  });
   useScans(take, { enabled: !disabled });
+  const typedAt = useRef({ at: -Infinity, fast: true });
+  useEffect(() => {
+    // A scanner that sends nothing at the end of a code, while the field has the focus. One that stops to think is a person.
+    const scanner = scannerHere();
+    if (scanner.ends !== 'pause' || text === '' || !typedAt.current.fast) return undefined;
+    const timer = setTimeout(() => latest.current(text), text.length === 1 ? ALONE_MS : quietMs(scanner));
+    return () => clearTimeout(timer);
+  }, [text]);
   useEffect(() => {
     // Without the virtual keyboard: it would cover the card. A tap on the field still opens it.
     const touch = typeof matchMedia !== 'undefined' && matchMedia('(pointer: coarse)').matches;
@@ -72,7 +88,12 @@ export function ScanField({
         onSubmitEditing={() => take(text)}
         onKeyPress={(event) => {
           // Some scanners end a code with Tab; a person who goes back has changed their mind.
-          const { key, shiftKey } = event.nativeEvent as unknown as KeyboardEvent;
+          const { key, shiftKey, timeStamp } = event.nativeEvent as unknown as KeyboardEvent;
+          const gap = timeStamp - typedAt.current.at;
+          typedAt.current = {
+            at: timeStamp,
+            fast: text === '' || (typedAt.current.fast && gap <= quietMs(scannerHere())),
+          };
           if (key !== 'Tab' || shiftKey || text.trim() === '') return;
           event.preventDefault();
           take(text);

@@ -10,7 +10,20 @@ export { FaultTable } from './FaultTable.tsx';
 export { Field } from './Field.tsx';
 export { FloorPlan, wholePlan, type PlanPerson, type PlanStop, type PlanView } from './FloorPlan.tsx';
 export { PanZoom } from './PanZoom.tsx';
-export { useScans, useShortcuts } from './keys/index.ts';
+export {
+  PAUSES,
+  readTrial,
+  recordKeys,
+  scannerEnds,
+  scannerHere,
+  setScanner,
+  usualScanner,
+  useScans,
+  useShortcuts,
+  type Press,
+  type Scanner,
+  type Tried,
+} from './keys/index.ts';
 export { Key, type IconName } from './Key.tsx';
 export { Picker } from './Picker.tsx';
 export { Illustration } from './Illustration.tsx';

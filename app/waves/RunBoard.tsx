@@ -114,10 +114,14 @@ export function RunBoard({
     chosen &&
     waits(chosen) &&
     void assign({ runs: [chosen.id], priority: Math.max(-9, Math.min(9, chosen.priority + by)) });
+  const step = (by: number) =>
+    order.length > 0 && onCurrent(order[Math.max(0, Math.min(at + by, order.length - 1))]!.id);
   useShortcuts(
     {
-      j: () => order.length > 0 && onCurrent(order[Math.min(at + 1, order.length - 1)]!.id),
-      k: () => order.length > 0 && onCurrent(order[Math.max(at - 1, 0)]!.id),
+      j: () => step(1),
+      k: () => step(-1),
+      ArrowDown: () => step(1),
+      ArrowUp: () => step(-1),
       o: () => may && chosen && waits(chosen) && setOrdering(true),
       g: () => may && chosen && waits(chosen) && setGiving(true),
       '+': () => may && urge(1),

@@ -77,10 +77,13 @@ export function TrackView() {
   const toggle = (id: string) =>
     setMarked((before) => new Set(before.has(id) ? [...before].filter((m) => m !== id) : [...before, id]));
   const does = useWaveMoves(lanes, chosen, () => setMarked(new Set()));
+  const step = (by: number) => setAt((i) => Math.max(0, Math.min(i + by, lanes.length - 1)));
   useShortcuts({
     Escape: () => (marked.size > 0 ? setMarked(new Set()) : router.navigate('/desk')),
-    j: () => setAt((i) => Math.min(i + 1, lanes.length - 1)),
-    k: () => setAt((i) => Math.max(i - 1, 0)),
+    j: () => step(1),
+    k: () => step(-1),
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
     ' ': () => current && toggle(current.id),
     Enter: () => current && router.navigate(`/waves/${current.id}`),
     c: () => chosen.length > 1 && setComparing(true),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import * as desk from './desk.ts';
+import * as exceptions from './exceptions.ts';
 import * as orders from './orders.ts';
 import * as holds from './holds.ts';
 import * as host from './host.ts';
@@ -219,6 +220,21 @@ export const deskEndpoints = all({
     answer: host.hostMessages.pick({ stream: true }),
   },
 
+  exceptions: {
+    method: 'GET',
+    path: '/api/exceptions',
+    needs: ['orders.see'],
+    summary: 'What went wrong and waits for somebody, newest first; what was settled in the last day too',
+    answer: exceptions.exceptionList,
+  },
+  actOnException: {
+    method: 'POST',
+    path: '/api/exceptions/:id',
+    needs: ['orders.release', 'orders.cancel', 'runs.arrange'],
+    summary: 'Deal with one: release what is missing, ship short, tell customer service, have the bin counted, dismiss',
+    body: exceptions.actOnBody,
+    answer: exceptions.exceptionList,
+  },
   deskTasks: {
     method: 'GET',
     path: '/api/desk/tasks',

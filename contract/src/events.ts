@@ -6,6 +6,7 @@ export const topics = [
   'waves',
   'runs',
   'counts',
+  'exceptions',
   'bench',
   'shipments',
   'stock',

@@ -240,7 +240,18 @@ export const setUpBody = z.strictObject({
 });
 export const closeOnCartBody = z.strictObject({ carton: id });
 export const putInBody = z.strictObject({ orders: z.array(id).min(1).max(100) });
-export const takeOutBody = z.strictObject({ order: id });
+export const takeOutBody = z.strictObject({
+  order: id,
+  problem: z
+    .strictObject({
+      pick: id,
+      reason: z.enum(shortReasons),
+      units: units.default(0).describe('Good ones that were found'),
+      note: z.string().trim().max(200).default(''),
+    })
+    .optional()
+    .describe('What was wrong at the bin, where that is why'),
+});
 export const walkFromBody = z.strictObject({ pick: id, last: id.optional().describe('Put off to the end of the run') });
 
 export const floorPlan = z.object({

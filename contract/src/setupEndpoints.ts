@@ -177,6 +177,13 @@ export const setupEndpoints = all({
     query: signIn.addressQuery,
     file: 'image/svg+xml',
   },
+  trialCode: {
+    method: 'GET',
+    path: '/api/trial-code.svg',
+    needs: 'person',
+    summary: 'A barcode to try a scanner with',
+    file: 'image/svg+xml',
+  },
   keepPicture: {
     method: 'POST',
     path: '/api/setup/pictures',

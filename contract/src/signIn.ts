@@ -88,4 +88,7 @@ export const devices = z.object({
 });
 export type Devices = z.infer<typeof devices>;
 
+/** What a scanner is tried with: letters and signs that differ from keyboard to keyboard. */
+export const TRIAL_CODE = 'HR-75/zY_4';
+
 export const addressQuery = z.object({ text: z.string().min(8).max(300) });

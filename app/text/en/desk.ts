@@ -197,6 +197,8 @@ export const desk = {
     'taken-out': 'Taken out of run {{run}}, back to Desk',
     'put-back': '{{units}} × {{item}} put back into {{bin}}',
     'out-of-turn': 'Run {{run}}: {{bin}} taken out of turn',
+    out: 'Removed from run {{run}}: {{missing}} × {{item}} missing in {{bin}}, {{reason}}',
+    'exception-settled': 'Exception settled: {{how}}. {{note}}',
     elsewhere: '{{missing}} × {{item}} not in {{bin}}, taken from {{other}}: {{reason}}',
     counted: '{{bin}} counted: {{counted}} × {{item}}, the books had {{booked}}',
     'count-settled': '{{bin}}: the books of {{item}} put right, difference {{difference}}',

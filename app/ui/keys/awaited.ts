@@ -1,4 +1,5 @@
 import type { Press } from './burst.ts';
+import { endsCode, quietMs, withoutPrefix, type Scanner } from './scanner.ts';
 
 /** A pause after which what was typed before is forgotten: the slowest scanners pause a quarter of a second between keys. */
 export const FORGET_MS = 1_500;
@@ -8,7 +9,7 @@ export const ALONE_MS = 350;
 export type Typed =
   /** Part of a code: it must reach nothing on the page. */
   | { kind: 'part' }
-  /** A code, ended by Enter or Tab. */
+  /** A code that has come to its end. */
   | { kind: 'code'; text: string }
   /** Enter or Tab with nothing typed before. */
   | { kind: 'end' };
@@ -21,6 +22,8 @@ export class Awaited {
   private keys: string[] = [];
   private last = -Infinity;
 
+  constructor(private readonly scanner: () => Scanner) {}
+
   press({ key, at }: Press): Typed {
     if (at - this.last > FORGET_MS) this.keys = [];
     this.last = at;
@@ -28,9 +31,12 @@ export class Awaited {
       this.keys.push(key);
       return { kind: 'part' };
     }
-    const text = this.keys.join('');
+    const scanner = this.scanner();
+    const text = withoutPrefix(scanner, this.keys.join(''));
     this.keys = [];
-    return text === '' ? { kind: 'end' } : { kind: 'code', text };
+    return text === '' || !(scanner.ends === 'pause' || endsCode(scanner, key))
+      ? { kind: 'end' }
+      : { kind: 'code', text };
   }
 
   /** Whether no code has begun. */
@@ -38,12 +44,26 @@ export class Awaited {
     return this.keys.length === 0 || at - this.last > FORGET_MS;
   }
 
-  /** The one key that was pressed, when nothing followed it; it is no part of a code any more. */
-  alone(): string | null {
+  /** Milliseconds after the last key until `quiet` is to be called. */
+  get waitMs(): number {
+    const scanner = this.scanner();
+    return scanner.ends === 'pause' ? quietMs(scanner) : ALONE_MS;
+  }
+
+  /**
+   * Called when nothing followed for that long: the code, where the scanner sends nothing at its end; else the one key
+   * that a person pressed, which is no part of a code any more; else null.
+   */
+  quiet(): { kind: 'code' | 'key'; text: string } | null {
+    const scanner = this.scanner();
+    const text = this.keys.join('');
+    if (scanner.ends === 'pause' && text !== '') {
+      this.keys = [];
+      return { kind: 'code', text: withoutPrefix(scanner, text) };
+    }
     if (this.keys.length !== 1) return null;
-    const [key] = this.keys;
     this.keys = [];
-    return key!;
+    return { kind: 'key', text };
   }
 
   clear(): void {

@@ -1,3 +1,5 @@
+import { endsCode, quietMs, withoutPrefix, type Scanner } from './scanner.ts';
+
 /** A key press as the page saw it. */
 export interface Press {
   key: string;
@@ -5,38 +7,72 @@ export interface Press {
   at: number;
 }
 
-/** Longest pause between two keys of a scanner, and time a single key waits before it counts as a person's. */
-export const GAP_MS = 80;
 /** Shorter bursts are a person rolling fingers over keys. */
 export const LEAST = 4;
 
 export type Heard =
-  /** Goes on; nothing is decided yet. `burst` is true once keys come too fast for fingers. */
+  /** Goes on; nothing is decided yet. `burst` is true once keys come too fast for fingers, or after the prefix. */
   | { kind: 'waiting'; burst: boolean }
-  /** A scanner typed this, and ended it with Enter or Tab. */
+  /** A scanner typed this. */
   | { kind: 'scan'; text: string }
-  /** A person's key. */
-  | { kind: 'key'; key: string };
+  /** Keys that a person pressed, in their order. */
+  | { kind: 'keys'; keys: string[] };
 
 /**
- * Tells a typing scanner's burst from a person's keys by the pauses between them. Pure of the page: presses go in,
- * what they mean comes out.
+ * Tells a typing scanner's burst from a person's keys by the pauses between them, and surely where the scanner sends a
+ * prefix. No key is lost: what turns out to be no scan is given back as a person's keys. Pure of the page: presses go
+ * in, what they mean comes out.
  */
 export class Burst {
   private presses: Press[] = [];
 
-  /** Takes a press; a pause since the last one starts over. */
-  press(press: Press): Heard {
+  constructor(private readonly scanner: () => Scanner) {}
+
+  private get text(): string {
+    return this.presses.map((p) => p.key).join('');
+  }
+
+  /** Whether what was gathered begins with the scanner's prefix; never, where it has none. */
+  private get begun(): boolean {
+    const { prefix } = this.scanner();
+    return prefix !== '' && this.presses[0]?.key === prefix;
+  }
+
+  /** Milliseconds after the last key until `quiet` is to be called. */
+  get waitMs(): number {
+    const scanner = this.scanner();
+    return this.begun || scanner.ends === 'pause' ? quietMs(scanner) : scanner.pauseMs + 10;
+  }
+
+  /** Takes a press. Keys of before that a pause parted from it come back as a person's. */
+  press(press: Press): { before: string[]; heard: Heard } {
+    const scanner = this.scanner();
     const last = this.presses.at(-1);
-    if (last && press.at - last.at > GAP_MS) this.presses = [];
-    if (press.key === 'Enter' || press.key === 'Tab') {
-      const text = this.presses.map((p) => p.key).join('');
-      const burst = this.presses.length >= LEAST;
-      this.presses = [];
-      return burst ? { kind: 'scan', text } : { kind: 'key', key: press.key };
+    const limit = this.begun ? quietMs(scanner) : scanner.pauseMs;
+    const before = last && press.at - last.at > limit ? this.giveUp() : [];
+    return { before, heard: this.take(press, scanner) };
+  }
+
+  private take(press: Press, scanner: Scanner): Heard {
+    if (press.key !== 'Enter' && press.key !== 'Tab') {
+      this.presses.push(press);
+      return { kind: 'waiting', burst: this.begun || this.presses.length >= 2 };
     }
-    this.presses.push(press);
-    return { kind: 'waiting', burst: this.presses.length >= 2 };
+    const scan = endsCode(scanner, press.key) && this.isScan(scanner);
+    const text = this.text;
+    const keys = this.giveUp();
+    return scan ? { kind: 'scan', text: withoutPrefix(scanner, text) } : { kind: 'keys', keys: [...keys, press.key] };
+  }
+
+  private isScan({ prefix }: Scanner): boolean {
+    return prefix === '' ? this.presses.length >= LEAST : this.begun && this.presses.length >= 2;
+  }
+
+  /** Forgets what was gathered; a person's keys, as it was no scan. */
+  giveUp(): string[] {
+    const keys = this.presses.map((p) => p.key);
+    this.presses = [];
+    return keys;
   }
 
   /** How many keys are gathered: more than one is too fast for a shortcut. */
@@ -44,15 +80,12 @@ export class Burst {
     return this.presses.length;
   }
 
-  /** Called when no further key came: a single key was a person's, several were a burst without an end. */
+  /** Called when no further key came: a code whose scanner sends nothing at its end, or a person's keys. */
   quiet(): Heard {
-    const [only] = this.presses;
-    const single = this.presses.length === 1;
-    this.presses = [];
-    return single ? { kind: 'key', key: only!.key } : { kind: 'waiting', burst: false };
-  }
-
-  clear(): void {
-    this.presses = [];
+    const scanner = this.scanner();
+    const scan = scanner.ends === 'pause' && this.isScan(scanner);
+    const text = this.text;
+    const keys = this.giveUp();
+    return scan ? { kind: 'scan', text: withoutPrefix(scanner, text) } : { kind: 'keys', keys };
   }
 }

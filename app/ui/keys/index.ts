@@ -1,6 +1,21 @@
 import { useEffect, useRef } from 'react';
 import { hearScans, offerShortcuts } from './listen.ts';
 
+export { recordKeys } from './listen.ts';
+export type { Press } from './burst.ts';
+export {
+  PAUSES,
+  quietMs,
+  readTrial,
+  scannerEnds,
+  scannerHere,
+  setScanner,
+  usualScanner,
+  withoutPrefix,
+  type Scanner,
+  type Tried,
+} from './scanner.ts';
+
 /**
  * Calls back for every code scanned while the component is shown and nothing newer (or, `behind`, nothing else) listens.
  * Where it answers `false` the code is not for it, and is heard by what lies behind.

@@ -1,5 +1,7 @@
-import { ALONE_MS, Awaited } from './awaited.ts';
-import { Burst, GAP_MS } from './burst.ts';
+import { flushSync } from 'react-dom';
+import { Awaited, FORGET_MS } from './awaited.ts';
+import { Burst, type Heard, type Press } from './burst.ts';
+import { scannerHere } from './scanner.ts';
 
 /** FNC1 as scanners that type send it: Ctrl and the right bracket. */
 const GROUP_SEPARATOR = '\u001d';
@@ -27,8 +29,11 @@ function setText(field: Field, text: string): void {
   field.dispatchEvent(new Event('input', { bubbles: true }));
 }
 
-const burst = new Burst();
-const awaited = new Awaited();
+const burst = new Burst(scannerHere);
+const awaited = new Awaited(scannerHere);
+/** Takes every typed key while a scanner is tried. */
+let recorder: ((press: Press) => void) | null = null;
+let recordedAt = -Infinity;
 /** What a person moved to by Tab, so that Enter and Space are meant for it. */
 let byTab: EventTarget | null = null;
 let tabbedAt = -Infinity;
@@ -44,6 +49,11 @@ function runShortcut(key: string): void {
     const run = shortcuts[i]!.keys[key];
     if (run) return run();
   }
+}
+
+/** Each as if the one before had been drawn already: three steps down are three rows, however quickly they were typed. */
+function runShortcuts(keys: readonly string[]): void {
+  for (const key of keys) flushSync(() => runShortcut(key));
 }
 
 function stop(event: Event): void {
@@ -68,9 +78,10 @@ function onAwaitedKey(event: KeyboardEvent, key: string): void {
   stop(event);
   if (typed.kind === 'code') return hear(typed.text);
   timer = setTimeout(() => {
-    const single = awaited.alone();
-    if (single !== null) runShortcut(single);
-  }, ALONE_MS);
+    const quiet = awaited.quiet();
+    if (quiet?.kind === 'code') hear(quiet.text);
+    else if (quiet) runShortcut(quiet.text);
+  }, awaited.waitMs);
 }
 
 /** A key held down: no scanner does that. A shortcut goes on, and nothing is pressed again and again. */
@@ -89,48 +100,54 @@ function onKeyDown(event: KeyboardEvent): void {
   // Between the letters of a scanner that types.
   if (key === 'Shift' || key === 'CapsLock') return;
   const typing = key.length === 1 || key === 'Enter' || key === 'Tab';
+  if (typing && recorder && !fieldOf(event.target)) {
+    // Enter or Tab with nothing before them are a person's, who moves on the page.
+    const begun = event.timeStamp - recordedAt <= FORGET_MS;
+    if (!begun && key.length > 1) return;
+    recordedAt = event.timeStamp;
+    stop(event);
+    return recorder({ key, at: event.timeStamp });
+  }
   if (typing && !fieldOf(event.target) && scanListeners.some((l) => !l.behind)) {
-    burst.clear();
+    burst.giveUp();
     if (event.repeat) onHeldKey(event, key);
     else onAwaitedKey(event, key);
     return;
   }
   awaited.clear();
-  // A key held down repeats itself faster than anybody types; no scanner does that.
-  if (event.repeat && burst.length === 0 && !fieldOf(event.target)) return runShortcut(key);
-  if (key.length > 1 && key !== 'Enter' && key !== 'Tab') {
-    burst.clear();
-    if (!fieldOf(event.target)) runShortcut(key);
+  // A key held down repeats itself faster than anybody types; no scanner does that. Nor does it send arrows or Escape.
+  const held = event.repeat && !fieldOf(event.target);
+  if (held || !typing) {
+    clearTimeout(timer);
+    const keys = [...burst.giveUp(), key];
+    if (!fieldOf(event.target)) runShortcuts(keys);
     return;
   }
   clearTimeout(timer);
   const field = fieldOf(event.target);
-  if (burst.length === 0) before = field ? { field, text: field.value } : null;
-  const heard = burst.press({ key, at: event.timeStamp });
+  const { before: left, heard } = burst.press({ key, at: event.timeStamp });
+  if (!field) runShortcuts(left);
   if (burst.length === 1) before = field ? { field, text: field.value } : null;
-  if (heard.kind === 'scan') {
-    stop(event);
-    if (before) setText(before.field, before.text);
-    hear(heard.text);
-    return;
-  }
-  if (heard.kind === 'key') {
-    // Enter on something that can be pressed presses it, as always.
-    const pressable =
-      event.target instanceof HTMLElement &&
-      event.target.closest('button, a, [role="button"], [role="link"], [role="tab"], [role="checkbox"]');
-    if (!field && !pressable) runShortcut(heard.key);
-    return;
-  }
-  if (heard.burst && !field) {
-    // A space of a scan must not press what has the focus.
-    stop(event);
-  }
+  if (heard.kind !== 'waiting') return onHeard(heard, field, event);
+  // A space of a scan must not press what has the focus.
+  if (heard.burst && !field) stop(event);
   if (fnc1) event.preventDefault();
-  timer = setTimeout(() => {
-    const single = burst.quiet();
-    if (single.kind === 'key' && !field) runShortcut(single.key);
-  }, GAP_MS + 10);
+  timer = setTimeout(() => onHeard(burst.quiet(), field), burst.waitMs);
+}
+
+/** What a burst turned out to be; with the event of the key that ended it, where one did. */
+function onHeard(heard: Heard, field: Field | null, event?: KeyboardEvent): void {
+  if (heard.kind === 'scan') {
+    if (event) stop(event);
+    if (before) setText(before.field, before.text);
+    return hear(heard.text);
+  }
+  if (heard.kind !== 'keys' || field) return;
+  // Enter on something that can be pressed presses it, as always.
+  const pressable =
+    event?.target instanceof HTMLElement &&
+    event.target.closest('button, a, [role="button"], [role="link"], [role="tab"], [role="checkbox"]');
+  runShortcuts(pressable ? heard.keys.slice(0, -1) : heard.keys);
 }
 
 function onFocus({ target, timeStamp }: FocusEvent): void {
@@ -158,6 +175,16 @@ export function hearScans(onScan: Listener['onScan'], behind: boolean): () => vo
   else scanListeners.push(listener);
   return () => {
     scanListeners.splice(scanListeners.indexOf(listener), 1);
+  };
+}
+
+/** Gives every key typed outside of fields to `onPress` alone, until the returned function is called. */
+export function recordKeys(onPress: (press: Press) => void): () => void {
+  listen();
+  recorder = onPress;
+  recordedAt = -Infinity;
+  return () => {
+    if (recorder === onPress) recorder = null;
   };
 }
 

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { correct } from '@hand-relay/core/counting';
+import { settleCounted } from '../exceptions/index.ts';
 import { Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { inquiryOf, move, outsideOf, type Move } from '../stock/index.ts';
 
@@ -122,6 +123,7 @@ export async function settle(change: Change, count: CountRow, moves: Move[], dif
   await tx.execute(
     sql`update bin_count set state = 'settled', settled_at = ${now.toISOString()}, settled_by = ${actor.personId} where id = ${count.id}`,
   );
+  await settleCounted(change, count);
   change.journal({
     kind: 'count-settled',
     facts: { bin: count.binCode, item: count.name, sku: count.sku, lot: count.lot, difference, moves: moves.length },

@@ -1,6 +1,8 @@
 import { endpoints } from '@hand-relay/contract';
 import { serve, type Doors } from '../platform/index.ts';
 import { comparisonOf, itemOf, outlookOf, promiseOf } from './answers.ts';
+import { exceptionsOf } from '../exceptions/index.ts';
+import { actOnException } from './dealWith.ts';
 import { fixLines } from './fix.ts';
 import { moveOrders, placesOf } from './move.ts';
 import { dropView, keepView, viewsOf } from './views.ts';
@@ -19,6 +21,13 @@ export function deskRoutes(doors: Doors): void {
     const file = await platform.compute.writeWorkbook(body.cells);
     res.type(endpoints.workbook.file).send(Buffer.from(file));
   });
+  serve(doors, endpoints.exceptions, ({ platform, actor }) => exceptionsOf(platform.db, actor, platform.clock()));
+  serve(doors, endpoints.actOnException, ({ actor, id, body, change }) =>
+    change(async (current) => {
+      await actOnException(current, id, body);
+      return exceptionsOf(current.tx, actor, current.now);
+    }),
+  );
   serve(doors, endpoints.keptViews, ({ platform, actor }) => viewsOf(platform.db, actor));
   serve(doors, endpoints.keepView, ({ body, change }) => change((current) => keepView(current, body)));
   serve(doors, endpoints.dropView, ({ id, change }) => change((current) => dropView(current, id)));

@@ -10,6 +10,7 @@ import {
   type SplitPart,
 } from '@hand-relay/core/intake';
 import { recordset, Refusal, rows, notFound, type Change } from '../platform/index.ts';
+import { settleServed } from '../exceptions/index.ts';
 import { freeOrders, takeUnitsBack } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
 
@@ -45,8 +46,10 @@ async function adaptLines(change: Change, orderId: string, wanted: ReadonlyMap<n
       change.journal({ kind: 'surplus-picked', orderId, facts: { line: line.line, units: surplus } });
     }
   }
+  await settleServed(change, [orderId], 'ship-short');
   await closeIfDone(change, orderId);
   change.tell('orders', [orderId]);
+  change.tell('exceptions', []);
   change.tell('stock', []);
   change.tell('bench', [orderId]);
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
+import { settleServed } from '../exceptions/index.ts';
 import { keepsAtIntake, reserveOrders, trimKept } from '../waves/index.ts';
 
 const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
@@ -32,6 +33,7 @@ export async function cancelRest(
   );
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal(409, 'nothing-to-cancel');
   await trimKept(change, [orderId]);
+  await settleServed(change, [orderId], 'ship-short');
   await closeIfDone(change, orderId);
   change.journal({ kind: 'rest-cancelled', orderId, facts: { reason, lines: cancelled } });
   change.tell('orders', [orderId]);

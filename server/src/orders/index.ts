@@ -1,5 +1,6 @@
 export { cancelByNumber } from './adapt.ts';
 export { draftsOf, intake } from './intake.ts';
-export { closeIfDone } from './cancel.ts';
+export { cancelRest, closeIfDone } from './cancel.ts';
+export { tagOrders } from './tags.ts';
 export { mustBeDecided, mustBeWanted, undecidedOf } from './undecided.ts';
 export { orderRoutes } from './routes.ts';

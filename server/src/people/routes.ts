@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { toSVG } from 'bwip-js/node';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { rateLimit } from 'express-rate-limit';
-import { endpoints } from '@hand-relay/contract';
+import { endpoints, TRIAL_CODE } from '@hand-relay/contract';
 import { Refusal, serve, type Actor, type Doors, type Platform } from '../platform/index.ts';
 import { devicesAt, signOutDevice } from './devices.ts';
 import { sawChanges } from './changes.ts';
@@ -94,6 +94,12 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
   serve(doors, endpoints.devices, ({ actor, req }) => devicesAt(platform, actor, req));
   serve(doors, endpoints.addressCode, ({ query, res }) => {
     res.type('image/svg+xml').send(toSVG({ bcid: 'qrcode', text: query.text, scale: 4 }));
+    return Promise.resolve();
+  });
+  serve(doors, endpoints.trialCode, ({ res }) => {
+    res
+      .type('image/svg+xml')
+      .send(toSVG({ bcid: 'code128', text: TRIAL_CODE, scaleX: 2, height: 16, paddingwidth: 20 }));
     return Promise.resolve();
   });
   serve(doors, endpoints.signOutDevice, async ({ id, change }) => {

@@ -57,6 +57,7 @@ export async function askPutBack(change: Change, goods: readonly Unwanted[]): Pr
     tx,
     sql`select id as "order", number from customer_order where id in (select jsonb_array_elements_text(${recordset([...new Set(goods.map((g) => g.order))])}))`,
   );
+  change.tell('exceptions', []);
   change.tell('runs', runs, {
     kind: 'put-back-asked',
     for: 'runs.pick',

@@ -111,6 +111,7 @@ export async function putBackOne(
     runId,
     facts: { bin: at.bin, item: at.item.name, sku: at.item.sku, lot: at.lot, units: at.units },
   });
+  change.tell('exceptions', []);
   change.tell('runs', [runId]);
   change.tell('stock', []);
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { RunPick } from '@hand-relay/contract';
 import { freshProgress, type PickProgress, type PickStep, type ShortReason } from '@hand-relay/core/picking';
 import { rows, type Change } from '../platform/index.ts';
+import { raiseException } from '../exceptions/index.ts';
 import { askCount, blockAccess, inquiryOf, move } from '../stock/index.ts';
 import { giveBack } from '../waves/index.ts';
 import { moveAway } from './moveAway.ts';
@@ -75,7 +76,38 @@ async function wantLook(change: Change, run: RunRow, step: PickStep, { bin, reas
 export async function reportShort(change: Change, run: RunRow, pick: RunPick, short: Lack): Promise<void> {
   const { step } = pick;
   await giveBack(change.tx, { waveId: run.waveId, lineId: short.line, lot: step.lot ?? '', units: short.missing });
+  await raise(change, run, pick, 'short', short);
   tellLack(change, run, pick, 'short', { ...short, toCount: await doubt(change, run, pick, short) });
+}
+
+/** An order leaves its run because of what was wrong at a bin: the Desk hears why, and the bin is counted. */
+export async function reportOut(change: Change, run: RunRow, pick: RunPick, lack: Lack): Promise<void> {
+  await raise(change, run, pick, 'out', lack);
+  tellLack(change, run, pick, 'out', { ...lack, toCount: await doubt(change, run, pick, lack) });
+}
+
+/** It stands on the Desk's list until somebody deals with it. */
+async function raise(
+  change: Change,
+  run: RunRow,
+  { step, order }: RunPick,
+  kind: 'short' | 'elsewhere' | 'out',
+  { bin, line, missing, reason, note, other = '' }: Lack & { other?: string },
+): Promise<void> {
+  await raiseException(change, {
+    kind,
+    order: order.id,
+    line: kind === 'out' ? null : line,
+    run: run.id,
+    pick: step.id,
+    place: bin,
+    item: step.item.id,
+    lot: step.lot ?? '',
+    units: missing,
+    reason,
+    note,
+    facts: other ? { other } : {},
+  });
 }
 
 /** What is missing is taken from another bin: a pick of its own, next in the run, with the promise that goes with it. */
@@ -97,6 +129,7 @@ export async function takeElsewhere(
       lot,
     });
   await addRest(change, run, step.id, { ...rest, id: restId }, freshProgress);
+  await raise(change, run, pick, 'elsewhere', { ...lack, other: rest.bin });
   tellLack(change, run, pick, 'elsewhere', { ...lack, toCount: await doubt(change, run, pick, lack), other: rest.bin });
 }
 
@@ -121,7 +154,7 @@ function tellLack(
   change: Change,
   run: RunRow,
   pick: RunPick,
-  kind: 'short' | 'elsewhere',
+  kind: 'short' | 'elsewhere' | 'out',
   { missing, reason, note, toCount, other = '' }: Lack & { toCount: number; other?: string },
 ): void {
   const { step, order } = pick;

@@ -1,6 +1,8 @@
+import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { lostBody } from '@hand-relay/contract';
-import { Refusal, type Change } from '../platform/index.ts';
+import { Refusal, rows, type Change } from '../platform/index.ts';
+import { raiseException } from '../exceptions/index.ts';
 import { lockRun } from './lock.ts';
 
 /**
@@ -13,6 +15,17 @@ export async function reportLost(change: Change, runId: string, lost: z.output<t
     throw error;
   });
   const facts = { ...lost, run: run?.number ?? lost.run, picker: change.actor.name };
+  const [at] = await rows<{ bin: string }>(
+    change.tx,
+    sql`select id as bin from place where site_id = ${change.actor.siteId} and kind = 'bin' and code = ${lost.bin}`,
+  );
+  await raiseException(change, {
+    kind: 'lost',
+    run: run?.id ?? null,
+    place: at?.bin ?? null,
+    units: lost.units,
+    facts,
+  });
   change.journal({ kind: 'scan-lost', runId: run ? runId : null, waveId: run?.waveId ?? null, facts });
   change.tell('runs', [runId], { kind: 'lost', for: 'orders.see', facts });
 }

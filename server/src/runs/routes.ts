@@ -84,7 +84,7 @@ export function runRoutes(doors: Doors): void {
     return runDetail(platform, actor, id);
   });
   serve(doors, endpoints.takeOut, async ({ id, body, change }) => {
-    await change((current) => takeOrderOut(current, id, body.order));
+    await change((current) => takeOrderOut(current, id, body));
     return {};
   });
   serve(doors, endpoints.putIn, async ({ id, body, change }) => {

@@ -1,12 +1,17 @@
 import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { takeOutBody } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/codes';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
+import { raiseException } from '../exceptions/index.ts';
 import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { handOver } from './handOver.ts';
 import { endCartons, giveUpCartons } from './intoCarton.ts';
+import { reportOut } from './lack.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
+import { linePicks } from './read.ts';
 
 /** Takes a waiting run with a cart that is free and has positions enough. */
 export async function takeRun(change: Change, runId: string, scanned: string): Promise<void> {
@@ -93,7 +98,11 @@ export async function giveBackRun(change: Change, runId: string): Promise<void> 
  * Takes an order out of a run: its picks go, its stock is free, Desk has it again. What of it lies on the cart is to be
  * put back. A picker may do so in a run of their own.
  */
-export async function takeOrderOut(change: Change, runId: string, orderId: string): Promise<void> {
+export async function takeOrderOut(
+  change: Change,
+  runId: string,
+  { order: orderId, problem }: z.output<typeof takeOutBody>,
+): Promise<void> {
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   if (!['planned', 'waiting', 'picking'].includes(run.state))
@@ -105,6 +114,7 @@ export async function takeOrderOut(change: Change, runId: string, orderId: strin
         where k.run_id = ${runId} and k.order_id = ${orderId} and k.state <> 'out' for update`,
   );
   if (picks.length === 0) throw notFound('order', orderId);
+  const wrong = problem && (await pickOfProblem(change, runId, orderId, problem));
   const carried = await rows<Unwanted & { pick: string; line: string }>(
     tx,
     sql`select distinct on (b.place_id, b.item_id, b.lot, b.serial) k.order_id as "order", k.run_id as run, b.place_id as place, k.bin_id as bin, b.item_id as item, b.lot, b.serial, b.units
@@ -132,8 +142,14 @@ export async function takeOrderOut(change: Change, runId: string, orderId: strin
     orderId,
     runId,
     waveId: run.waveId,
-    facts: { run: run.number, picks: picks.length, back: carried.reduce((n, c) => n + c.units, 0) },
+    facts: {
+      run: run.number,
+      picks: picks.length,
+      back: carried.reduce((n, c) => n + c.units, 0),
+      ...(problem ? { reason: problem.reason, note: problem.note } : {}),
+    },
   });
+  if (wrong) await reportOut(change, run, wrong.pick, wrong.lack);
   const [left] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state <> 'out'`,
@@ -145,6 +161,23 @@ export async function takeOrderOut(change: Change, runId: string, orderId: strin
   change.tell('runs', [runId]);
   change.tell('orders', [orderId]);
   change.tell('waves', [run.waveId]);
+}
+
+/** The pick at whose bin something was wrong, and what is missing there. */
+async function pickOfProblem(
+  { tx, actor }: Change,
+  runId: string,
+  orderId: string,
+  { pick: pickId, reason, units, note }: NonNullable<z.output<typeof takeOutBody>['problem']>,
+) {
+  const found = await linePicks(tx, { siteId: actor.siteId, runId, pickId, rights: actor.rights, bins: false });
+  const pick = found.find((p) => p.step.id === pickId && p.order.id === orderId && p.state === 'open');
+  const [at] = await rows<{ bin: string; line: string }>(
+    tx,
+    sql`select bin_id as bin, line_id as line from pick where id = ${pickId}`,
+  );
+  if (!pick || !at) throw notFound('pick', pickId);
+  return { pick, lack: { ...at, missing: Math.max(1, pick.step.units - units), reason, note } };
 }
 
 /** Open picks of orders on hold leave the run: Desk has what is left of them again. */
@@ -196,9 +229,30 @@ export async function leaveRun(change: Change, runId: string, scanned: string): 
     sql`update run set state = ${state}, lane_id = ${lane.id}, left_at = ${now.toISOString()} where id = ${runId}`,
   );
   await journalRun(change, run, 'cart-left', { lane: lane.code, cart: run.cart });
+  if (state === 'left') await raiseElsewhere(change, run, lane);
   await endWaveIfDone(change, run.waveId);
   await handOver(change, runId);
   change.tell('runs', [runId]);
   change.tell('bench', []);
   change.tell('waves', [run.waveId]);
+}
+
+/** A cart in another lane than its orders go to stands on the Desk's list, with where it is. */
+async function raiseElsewhere(change: Change, run: RunRow, lane: { id: string; code: string }): Promise<void> {
+  const { tx, actor } = change;
+  const [planned] = await rows<{ lanes: string[]; urgent: boolean }>(
+    tx,
+    sql`select coalesce(array_agg(distinct l.code), '{}') as lanes, (select priority > 0 from run where id = ${run.id}) as urgent
+        from run_position q join customer_order o on o.id = q.order_id
+        left join departure d on d.id = o.departure_id join place l on l.id = coalesce(o.lane_id, d.lane_id) where q.run_id = ${run.id}`,
+  );
+  const { expressLane } = await wayOf(tx, actor.siteId);
+  const lanes = [...planned!.lanes, ...(planned!.urgent && expressLane ? [expressLane] : [])];
+  if (lanes.length === 0 || lanes.includes(lane.code)) return;
+  await raiseException(change, {
+    kind: 'cart',
+    run: run.id,
+    place: lane.id,
+    facts: { cart: run.cart, lane: lane.code, planned: lanes.join(', ') },
+  });
 }

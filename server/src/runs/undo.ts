@@ -128,6 +128,9 @@ async function undoLine(
   await tx.execute(
     sql`update bin_count set state = 'dropped', settled_at = ${change.now.toISOString()}, settled_by = ${actor.personId} where pick_id = ${last.id} and state = 'asked'`,
   );
+  // What was not found is found after all.
+  await tx.execute(sql`delete from exception where pick_id = ${last.id} and settled_at is null`);
+  change.tell('exceptions', []);
   await freeAccess(change, last.bin);
   change.tell('counts', []);
   change.journal({

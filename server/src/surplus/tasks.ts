@@ -54,6 +54,7 @@ export async function settleTask(change: Change, id: string, decision: 'put-back
   );
   await closeIfDone(change, order);
   change.tell('orders', [order]);
+  change.tell('exceptions', []);
   change.tell('bench', [order]);
   change.tell('stock', []);
   return tasksOf(tx, actor.siteId);

@@ -1,5 +1,6 @@
 export * from './activity.ts';
 export * from './counts.ts';
+export * from './exceptions.ts';
 export * from './items.ts';
 export * from './journal.ts';
 export * from './loads.ts';

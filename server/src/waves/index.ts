@@ -2,7 +2,7 @@ export { freeOrders, keepsAtIntake, reservedOf, reserveOrders, trimKept } from '
 export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { paceHere, runSummaries } from './summary.ts';
-export { lockOrders, lockStock, newWave } from './release.ts';
+export { lockOrders, lockStock, newWave, release } from './release.ts';
 export { takeUnitsBack } from './takeBack.ts';
 export { allocate } from './demand.ts';
 export { callSigns } from './callSigns.ts';

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { releaseBody, releaseResult } from '@hand-relay/contract';
 import { recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
+import { settleServed } from '../exceptions/index.ts';
 import { nextNumbers } from '../stock/index.ts';
 import { allocate } from './demand.ts';
 import { sumsOf } from './sums.ts';
@@ -102,6 +103,7 @@ export async function release(
       facts: { wave: number, ...sum },
     })),
   );
+  await settleServed(change, [...byOrder.keys()], 'release');
   change.tell('orders', [...byOrder.keys()]);
   change.tell('waves', [wave]);
   change.tell('stock', []);

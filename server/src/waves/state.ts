@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { settleCarts } from '../exceptions/index.ts';
 import { recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { lockWave } from './release.ts';
 
@@ -101,6 +102,10 @@ export async function endEmptyRuns(change: Change, orderId: string): Promise<voi
       and not exists (select 1 from run_position q join balance b on b.place_id = q.place_id where q.run_id = r.id)
       and not exists (select 1 from run_position q join carton c on c.order_id = q.order_id where q.run_id = r.id and c.state = 'open')
     returning r.id, r.wave_id as "waveId"`,
+  );
+  await settleCarts(
+    change,
+    ended.map((r) => r.id),
   );
   for (const run of ended) {
     await endWaveIfDone(change, run.waveId);

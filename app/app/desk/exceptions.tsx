@@ -1,0 +1,3 @@
+import { ExceptionsView } from '../../exceptions/index.ts';
+
+export default ExceptionsView;

@@ -1,0 +1,3 @@
+import { ScannerView } from '../../setup/index.ts';
+
+export default ScannerView;

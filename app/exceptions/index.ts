@@ -1,0 +1,1 @@
+export { ExceptionsView } from './ExceptionsView.tsx';

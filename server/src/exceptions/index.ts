@@ -1,0 +1,2 @@
+export { raiseException, settleCarts, settleCounted, settleServed } from './raise.ts';
+export { exceptionsOf } from './read.ts';
