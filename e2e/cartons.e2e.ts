@@ -2,7 +2,7 @@ import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
 import { ssccOf } from '@hand-relay/core/gs1';
 import type { Way } from '@hand-relay/core/ways';
-import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
+import { api, change, leaveIn, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
 
 /** Numbers that this file puts on cartons: printed ahead, far beyond those that benches draw meanwhile. */
 const PRINTED = 200;
@@ -31,8 +31,8 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await scan(floor, 'CART-18-1');
       await expect(floor.getByText('CARTON-2 has place 1.')).toBeVisible();
       await scan(floor, 'CART-18-1');
-      await expect(floor.getByText('Order CARTON-2 stands there. Scan another place.')).toBeVisible();
-      await floor.getByRole('button', { name: 'It stands there' }).click();
+      await expect(floor.getByText('Order CARTON-2 is there. Scan another place.')).toBeVisible();
+      await floor.getByRole('button', { name: 'In place', exact: true }).click();
       await expect(floor.getByRole('group', { name: /^Go to/ })).toBeVisible();
     });
     const detail = () => api<RunDetail>(desk, `/api/runs/${run}`);
@@ -85,7 +85,7 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await expect(floor.getByText('Carton 1 of place 1', { exact: false })).toBeVisible();
       await floor.getByRole('button', { name: 'Close and print' }).first().click();
       await expect(floor.getByRole('button', { name: 'Close and print' })).toHaveCount(1);
-      await scan(floor, 'LANE-2');
+      await leaveIn(floor, 'LANE-2');
       await expect(floor.getByRole('button', { name: 'Packing slip CARTON-1' })).toBeVisible();
     });
 

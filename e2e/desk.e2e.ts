@@ -25,10 +25,10 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await expect(page.getByText(/^As of \d\d:\d\d$/)).toBeVisible();
     await takeIn(page, 'MO-LATER', [['HT-004', 1]]);
     await expect(page.getByText(/^\d+ orders? changed since \d\d:\d\d$/)).toBeVisible();
-    await page.getByRole('button', { name: 'Compute again' }).click();
+    await page.getByRole('button', { name: 'Refresh' }).click();
     await expect(page.getByText(/^As of \d\d:\d\d$/)).toBeVisible();
     await expect(page.getByRole('row', { name: /MO-BIG/ }).getByText('Contested')).toBeVisible();
-    await expect(page.getByRole('row', { name: /MO-LATER/ }).getByText('Goes')).toBeVisible();
+    await expect(page.getByRole('row', { name: /MO-LATER/ }).getByText('Ready')).toBeVisible();
   });
 
   await test.step('three policies give the item to three different sets of orders', async () => {
@@ -80,7 +80,7 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await drag(-80);
     await expect(row('MO-SMALL').getByText('3 of 3')).toBeVisible();
     await expect(row('MO-BIG').getByText(`${free - 3} of ${free}`)).toBeVisible();
-    await page.getByRole('button', { name: 'Fix these amounts' }).click();
+    await page.getByRole('button', { name: 'Lock amounts' }).click();
     await expect(row('MO-SMALL').getByText('decided by hand')).toBeVisible();
     expect(await given('priority')).toMatchObject({ 'MO-BIG': free - 3, 'MO-SMALL': 3 });
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -92,9 +92,9 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await expect(
       page.getByText(new RegExp(`^0 of 3: ${free} go to MO-BIG, class [ABC], due tomorrow\\.`)),
     ).toBeVisible();
-    await page.getByRole('button', { name: 'Decide by hand' }).click();
+    await page.getByRole('button', { name: 'Allocate manually' }).click();
     await page.getByLabel('Units for line 1').fill('2');
-    await page.getByRole('button', { name: 'Decide by hand' }).click();
+    await page.getByRole('button', { name: 'Allocate manually' }).click();
     await expect(page.getByText(/^2 of 3: decided by hand\./)).toBeVisible();
     await expect(page.getByText('Line 1: 2 decided by hand')).toBeVisible();
   });

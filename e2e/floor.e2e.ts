@@ -128,7 +128,7 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
       .first()
       .click();
     await helper.getByRole('textbox', { name: /^Units in the bin/ }).fill('9000');
-    await key(helper, '9,000 lie here').click();
+    await key(helper, 'Confirm 9,000 in this bin').click();
     await expect(helper.getByText(/It differs: the Desk has to agree\./)).toBeVisible();
     await desk.goto('/desk/exceptions?kind=count');
     await expect(desk.getByText(/counted 9000, system quantity/)).toBeVisible();
@@ -149,7 +149,7 @@ test('on the list a slip names its run, and a free cart takes the next one', asy
   await expect(key(floor, `Take ${run!.number}`)).toBeVisible();
   await scan(floor, 'ORDER-SLIP-1');
   await expect(floor.getByRole('dialog', { name: new RegExp(run!.number) })).toBeVisible();
-  await floor.getByRole('dialog').getByRole('button', { name: 'Not now' }).click();
+  await floor.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
   await scan(floor, 'NOBODY-KNOWS');
   await expect(floor.getByRole('alert')).toContainText('Nothing here is called "NOBODY-KNOWS".');
   await scan(floor, 'LANE-1');
@@ -178,7 +178,7 @@ test('where the site asks for a scan a touch says why, or is no key at all, and 
     const floor = await person(browser, { badge: 'BADGE-2001' }, PHONE);
     await take(floor, run!, 'CART-23');
     const [pick] = await picksOf(floor, run!.id);
-    await key(floor, 'I am here').click();
+    await key(floor, 'At the bin').click();
     await floor
       .getByRole('dialog', { name: 'Why is it not scanned?' })
       .getByRole('button', { name: 'Label unreadable' })
@@ -306,7 +306,7 @@ test('two pickers on one order see each other, and a run passes on', async ({ br
   await key(pico, 'Suri Okell').click();
   await expect(pico).toHaveURL(/\/floor$/);
   await suri.goto('/floor');
-  await key(suri, `Go on ${runs[0]!.number}`).click();
+  await key(suri, `Continue ${runs[0]!.number}`).click();
   for (const pick of rest) await pickOne(suri, pick, 'CART-14');
 });
 

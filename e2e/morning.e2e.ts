@@ -57,7 +57,7 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await expect.poll(async () => (await order()).lines.map((l) => l.released)).toEqual([0, 0]);
   await change(desk, '/api/waves', { orders: [id] });
   await desk.goto(`/desk/orders/${id}`);
-  await desk.getByRole('button', { name: 'Take back' }).click();
+  await desk.getByRole('button', { name: 'Withdraw from wave' }).click();
   await expect(desk.getByText('8 units are back at the Desk. What a picker has begun goes on.')).toBeVisible();
 });
 
@@ -65,7 +65,7 @@ test('a load fills up, refuses what is too much, and is given up and had again',
   const desk = await person(browser, { name: 'maren' });
   await takeIn(desk, 'LOAD-BIG', [['EX-007', 400]], { channel: 'field', note: 'heavy' });
   await desk.goto('/desk/loads');
-  await expect(desk.getByText('No load is planned')).toBeVisible();
+  await expect(desk.getByText('No loads yet')).toBeVisible();
   await desk.getByRole('button', { name: 'Plan a load' }).click();
   const sheet = desk.getByRole('dialog');
   await sheet.getByRole('button', { name: 'Plan a load' }).click();
@@ -79,7 +79,7 @@ test('a load fills up, refuses what is too much, and is given up and had again',
     desk.getByText(/^Load \d+ \(Van 3\.5 t\) would be over-full: .+ too heavy, .+\. Nothing was put in\.$/),
   ).toBeVisible();
   await desk.getByLabel('Find order, customer or city').fill('Heron');
-  await desk.getByRole('button', { name: 'Put in what fits' }).click();
+  await desk.getByRole('button', { name: 'Fill load' }).click();
   const inside = desk.getByRole('list', { name: 'In this load' }).getByRole('listitem');
   await expect(inside.first()).toContainText('Heron');
   const count = await inside.count();
@@ -90,8 +90,8 @@ test('a load fills up, refuses what is too much, and is given up and had again',
   await expect(inside).toHaveCount(count - 1);
   await desk.getByRole('button', { name: 'Undo' }).last().click();
   await expect(inside).toHaveCount(count);
-  await desk.getByRole('button', { name: 'Give the load up' }).click();
-  await expect(desk.getByText('No load is planned')).toBeVisible();
+  await desk.getByRole('button', { name: 'Cancel load' }).click();
+  await expect(desk.getByText('No loads yet')).toBeVisible();
   await desk.getByRole('button', { name: 'Undo' }).last().click();
   await expect(desk.getByRole('link', { name: /^Load \d+$/ })).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { api, change, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
+import { api, change, leaveIn, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
 
 test('a run begun with radio is picked without, survives a reload, is finished, and arrives once', async ({
   browser,
@@ -30,7 +30,7 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
   await test.step('in a dead spot the scans are answered and kept', async () => {
     await floor.context().setOffline(true);
     await pickOne(floor, picks[1]!, 'CART-07');
-    await expect(floor.getByText(/^No radio\. .* to send/)).toBeVisible();
+    await expect(floor.getByText(/^Offline\. .* to send/)).toBeVisible();
     await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
     expect(await serverSays()).toBe(1);
   });
@@ -40,8 +40,8 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
     await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
     await pickOne(floor, picks[2]!, 'CART-07');
     await expect(floor.getByText('All picked')).toBeVisible();
-    await scan(floor, 'LANE-1');
-    await expect(floor.getByText('CART-07 stands in LANE-1')).toBeVisible();
+    await leaveIn(floor, 'LANE-1');
+    await expect(floor.getByText('CART-07 is in LANE-1')).toBeVisible();
     expect(await serverSays()).toBe(1);
   });
 
@@ -49,7 +49,7 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
     await floor.context().setOffline(false);
     await expect.poll(serverSays, { timeout: 60_000 }).toBe(3);
     await expect.poll(async () => (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).run.state).toBe('left');
-    await expect(floor.getByText(/^No radio/)).toHaveCount(0);
+    await expect(floor.getByText(/^Offline/)).toHaveCount(0);
     const after = await api<RunDetail>(desk, `/api/runs/${run!.id}`);
     expect(after.picks.map((p) => [p.step.id, p.picked])).toEqual(picks.map((p) => [p.step.id, p.step.units]));
   });
@@ -81,7 +81,7 @@ test('a network that answers with a page of its own, or swallows everything, kee
     (await api<RunDetail>(desk, `/api/runs/${run!.id}`)).picks.filter((p) => p.state === 'done').length;
   network = 'portal';
   await pickOne(floor, picks[0]!, 'CART-09');
-  await expect(floor.getByText(/^No radio\. .* to send/)).toBeVisible();
+  await expect(floor.getByText(/^Offline\. .* to send/)).toBeVisible();
   network = 'broken';
   await pickOne(floor, picks[1]!, 'CART-09');
   await expect(floor.getByText(/^The server has a fault or is busy\. .* to send/)).toBeVisible();
@@ -96,7 +96,7 @@ test('a network that answers with a page of its own, or swallows everything, kee
   expect(await done()).toBe(0);
   network = 'good';
   await expect.poll(done, { timeout: 60_000 }).toBe(3);
-  await expect(floor.getByText(/^No radio|^The server has a fault/)).toHaveCount(0);
+  await expect(floor.getByText(/^Offline|^The server has a fault/)).toHaveCount(0);
 
   // Who signs out where nobody hears of it is out on the device at once, and at the server as soon as it can be reached.
   const sessions = async () =>
@@ -128,18 +128,18 @@ test('what was picked without radio in a run that was taken back becomes a task 
   const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
   await floor.context().setOffline(true);
   await pickOne(floor, picks[0]!, 'CART-08');
-  await expect(floor.getByText(/^No radio/)).toBeVisible();
+  await expect(floor.getByText(/^Offline/)).toBeVisible();
   await change(desk, `/api/runs/${run!.id}/give-back`);
   // Longer than a card would say it at once.
   await floor.waitForTimeout(11_000);
   await floor.context().setOffline(false);
-  await floor.getByRole('button', { name: '1 not taken' }).click();
-  const sheet = floor.getByRole('dialog', { name: 'Not taken' });
+  await floor.getByRole('button', { name: '1 rejected' }).click();
+  const sheet = floor.getByRole('dialog', { name: 'Rejected' });
   await expect(sheet.getByText(new RegExp(`Run ${run!.number}: 1 ×`))).toBeVisible();
   await expect(sheet.getByText(new RegExp(`Put it back into ${picks[0]!.step.bin}`))).toBeVisible();
-  await expect(desk.getByText(/without radio, and it was not taken/)).toBeVisible();
+  await expect(desk.getByText(/offline, and it was rejected/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Done' }).click();
-  await expect(floor.getByRole('button', { name: '1 not taken' })).toHaveCount(0);
+  await expect(floor.getByRole('button', { name: '1 rejected' })).toHaveCount(0);
 });
 
 test('a device that is signed out from the Desk while it has no radio learns it later, and keeps what was done', async ({
@@ -155,7 +155,7 @@ test('a device that is signed out from the Desk while it has no radio learns it 
   const { picks } = await api<RunDetail>(desk, `/api/runs/${run!.id}`);
   await floor.context().setOffline(true);
   await pickOne(floor, picks[0]!, 'CART-19');
-  await expect(floor.getByText(/^No radio/)).toBeVisible();
+  await expect(floor.getByText(/^Offline/)).toBeVisible();
   const { devices } = await api<{ devices: { id: string; person: string }[] }>(desk, '/api/setup/devices');
   for (const { id } of devices.filter((d) => d.person === 'Suri Okell'))
     await change(desk, `/api/setup/devices/${id}/sign-out`);

@@ -21,7 +21,7 @@ test('a slow scanner is never a key press: what was touched before is not presse
   await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
   const pick = async () => (await api<RunDetail>(floor, `/api/runs/${run!.id}`)).picks[0]!;
   const { step } = await pick();
-  await floor.getByRole('button', { name: 'I am here' }).click();
+  await floor.getByRole('button', { name: 'At the bin' }).click();
   // The goods of another pick, then another cart's place: neither counts, and neither presses "All".
   await expect(floor.getByRole('button', { name: /^All / })).toBeVisible();
   await type('QC-001');

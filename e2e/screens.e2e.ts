@@ -80,11 +80,11 @@ test('the list stays whole while others change it', async ({ browser }) => {
   await one.goto('/desk?show=open&find=LA-20010');
   await other.goto('/desk/orders/order-la-20010');
   await expect(one.getByRole('link', { name: /^LA-20010/ })).toBeVisible();
-  await other.getByRole('button', { name: 'Cancel the rest' }).click();
-  await other.getByRole('dialog').getByRole('button', { name: 'Cancel the rest' }).click();
+  await other.getByRole('button', { name: 'Cancel open quantity' }).click();
+  await other.getByRole('dialog').getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(other.getByText('Say why, in three letters at least.')).toBeVisible();
   await other.getByLabel('Why').fill('customer rang');
-  await other.getByRole('dialog').getByRole('button', { name: 'Cancel the rest' }).click();
+  await other.getByRole('dialog').getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(one.getByText('No order matches')).toBeVisible();
   await expect(other.getByRole('button', { name: 'Release this order' })).toHaveCount(0);
 });
@@ -174,5 +174,5 @@ test('an address that is none leads home; a person without a right is told', asy
   await page.goto('/nowhere/at/all');
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
   await page.goto('/desk/orders/order-la-20003');
-  await expect(page.getByText('You may not do this. Ask a supervisor.')).toBeVisible();
+  await expect(page.getByText('You do not have the right to do this. Ask a supervisor.')).toBeVisible();
 });

@@ -38,10 +38,10 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await page.getByLabel('Your name').fill('Ove Strand');
     await page.getByLabel('Sign-in name').fill('ove');
     await page.getByLabel('Password, eight characters at least').fill('long enough');
-    await page.getByRole('button', { name: 'Make the site' }).click();
+    await page.getByRole('button', { name: 'Create site' }).click();
     await expect(page.getByText('a time zone as Europe/London')).toBeVisible();
     await page.getByLabel('Time zone').fill('Europe/Berlin');
-    await page.getByRole('button', { name: 'Make the site' }).click();
+    await page.getByRole('button', { name: 'Create site' }).click();
     await expect(page).toHaveURL(/\/setup$/);
     await expect(page.getByText('11 things are missing before an order can ship')).toBeVisible();
   });
@@ -57,7 +57,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await form.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('racks is saved.')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('Undone.')).toBeVisible();
+    await expect(page.getByText(/^Undone: /)).toBeVisible();
     await expect(page.getByText('Nothing here yet')).toBeVisible();
     await page.getByRole('button', { name: 'Retired' }).click();
     await page.getByRole('link', { name: 'racks, High racks' }).click();
@@ -90,7 +90,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await expect(page.getByText('Choose a column')).toBeVisible();
     await page.getByRole('button', { name: 'Column of the file for Item', exact: true }).click();
     await page.getByRole('button', { name: 'Artikel', exact: true }).click();
-    await expect(page.getByText('artikel.csv (windows-1252): 2 new, 0 changed, 0 as before, 1 errors')).toBeVisible();
+    await expect(page.getByText('artikel.csv (windows-1252): 2 new, 0 changed, 0 unchanged, 1 error')).toBeVisible();
     await expect(page.getByRole('row').filter({ hasText: 'viel' })).toContainText('a whole number, written as 1234');
     await page.getByRole('button', { name: 'Take 2 rows' }).click();
     await expect(page.getByText('1 fault kept its row out.')).toBeVisible();
@@ -163,7 +163,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
       }
     await expect(hands.getByText('All picked')).toBeVisible();
     await scan(hands, 'TOR-SPUR');
-    await expect(hands.getByText('WAGEN 1 stands in TOR-SPUR')).toBeVisible();
+    await expect(hands.getByText('WAGEN 1 is in TOR-SPUR')).toBeVisible();
     await hands.getByRole('link', { name: 'Bench' }).click();
     await scan(hands, 'WAGEN 1');
     await expect(hands.getByRole('heading', { name: 'ERSTE' })).toBeVisible();
@@ -187,7 +187,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await expect(page.getByText('People: 1 row, people.csv')).toBeVisible();
     await expect(page.getByText(/Ove Strand/).first()).toBeVisible();
     await hands.goto('/setup');
-    await expect(hands.getByText('You may not do this. Ask a supervisor.')).toBeVisible();
+    await expect(hands.getByText('You do not have the right to do this. Ask a supervisor.')).toBeVisible();
   });
 
   await test.step('a backup saved now and restored by the page brings back what was changed since', async () => {

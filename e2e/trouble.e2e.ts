@@ -42,7 +42,7 @@ test('what was typed is kept while the server does not answer, and is sent once 
   const page = await person(browser, { name: 'maren' });
   const id = await takeIn(page, 'TR-1', [['HT-001', 1]]);
   await page.goto(`/desk/orders/${id}`);
-  await page.getByRole('button', { name: 'Cancel the rest' }).click();
+  await page.getByRole('button', { name: 'Cancel open quantity' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Why').fill('customer rang');
   const keys: string[] = [];
@@ -51,14 +51,14 @@ test('what was typed is kept while the server does not answer, and is sent once 
     keys.push(route.request().headers()['idempotency-key']!);
     return lost ? route.abort() : route.continue();
   });
-  await sheet.getByRole('button', { name: 'Cancel the rest' }).click();
+  await sheet.getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(sheet.getByText('The server does not answer. Your entry is kept here: try again.')).toBeVisible();
   // It was tried again by itself, under the same key, so that it can happen once only.
   expect(keys).toHaveLength(3);
   expect(new Set(keys).size).toBe(1);
   await expect(sheet.getByLabel('Why')).toHaveValue('customer rang');
   lost = false;
-  await sheet.getByRole('button', { name: 'Cancel the rest' }).click();
+  await sheet.getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(page.getByText('Rest cancelled: customer rang')).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
@@ -74,7 +74,7 @@ test('a release that falls short says who gets what, and one that gives nothing 
   await page.goto(`/desk/orders/${lids}`);
   await page.getByRole('button', { name: 'Release this order' }).click();
   const sheet = page.getByRole('dialog');
-  await expect(sheet.getByText('1 line falls short')).toBeVisible();
+  await expect(sheet.getByText('1 line short')).toBeVisible();
   await expect(sheet.getByText(/^TR-SHORT line 1: .+ gets \d+ of 9000$/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(sheet).toHaveCount(0);
@@ -132,7 +132,7 @@ test('a wave is planned, its runs looked at on the floor plan, and taken back', 
   await expect(page.getByText('The runs are made when the wave is planned.')).toBeVisible();
   await page.getByRole('button', { name: 'Plan the runs' }).click();
   await expect(page.getByRole('img', { name: /^\d+ stops?, 1 order, 3 units, \d+ m$/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Take the wave back' }).click();
+  await page.getByRole('button', { name: 'Cancel wave' }).click();
   await expect(page.getByText(`Wave ${number} is taken back. Its orders are open again.`)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page).toHaveURL(/\/waves$/);
@@ -169,10 +169,10 @@ test('a picker works from the list and by typed counts, is told what the server 
   // The radio is gone: the run goes on, and says so until the server has heard.
   await floor.route('**/inputs', (route) => route.abort());
   await scan(floor, last.step.bin);
-  await expect(floor.getByText(/^No radio\./)).toBeVisible();
+  await expect(floor.getByText(/^Offline\./)).toBeVisible();
   await expect(floor.getByRole('group', { name: /^Pick/ })).toBeVisible();
   await floor.unroute('**/inputs');
-  await expect(floor.getByText(/^No radio\./)).toHaveCount(0);
+  await expect(floor.getByText(/^Offline\./)).toHaveCount(0);
   await floor.getByRole('button', { name: 'Count' }).click();
   await floor.getByRole('textbox', { name: 'Count' }).fill(String(last.step.units + 5));
   await floor.keyboard.press('Enter');
@@ -185,7 +185,7 @@ test('a picker works from the list and by typed counts, is told what the server 
   await floor.getByRole('button', { name: 'Plan' }).click();
   await expect(floor.getByRole('img', { name: /stops?, / })).toBeVisible();
   await floor.getByRole('button', { name: 'Card' }).click();
-  await floor.getByRole('button', { name: 'Give back' }).click();
+  await floor.getByRole('button', { name: 'Return run' }).click();
   await expect(floor.getByRole('button', { name: `Take ${run!.number}` })).toBeVisible();
   const third = await person(browser, { badge: 'BADGE-2003' }, PHONE);
   await third.getByRole('button', { name: `Take ${run!.number}` }).click();
@@ -229,7 +229,7 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
   await expect(
     bench.getByText(`${of('AC-002').item.name} must not travel with ${of('FD-002').item.name}. Take another carton.`),
   ).toBeVisible();
-  await bench.getByRole('button', { name: `Take out ${of('FD-002').item.name}` }).click();
+  await bench.getByRole('button', { name: `Remove ${of('FD-002').item.name}` }).click();
   await expect(bench.getByText('Nothing is in it yet.')).toBeVisible();
   // Empty it is closed for nobody: it is given up, or filled with something else.
   await expect(bench.getByRole('button', { name: 'Close carton' })).toHaveCount(0);

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
+import { api, change, leaveIn, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
 
 test('a site that packs nothing ships off the cart, and goes back to how it worked', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -29,8 +29,8 @@ test('a site that packs nothing ships off the cart, and goes back to how it work
   await expect(floor.getByRole('group', { name: `Go to ${picks[0]!.step.bin}` })).toBeVisible();
   await scan(floor, picks[0]!.step.bin);
   await expect(floor.getByText('All picked')).toBeVisible();
-  await scan(floor, 'LANE-2');
-  await expect(floor.getByText('CART-18 stands in LANE-2')).toBeVisible();
+  await leaveIn(floor, 'LANE-2');
+  await expect(floor.getByText('CART-18 is in LANE-2')).toBeVisible();
 
   const dock = await person(browser, { badge: 'BADGE-4001' });
   await dock.goto('/dock');
@@ -42,7 +42,7 @@ test('a site that packs nothing ships off the cart, and goes back to how it work
   await dock.getByRole('button', { name: 'Confirm the shipment' }).click();
   await expect(dock.getByText(/Shipped at \d\d:\d\d by Len Corran/)).toBeVisible();
 
-  await desk.getByRole('button', { name: 'Take back what was saved' }).click();
+  await desk.getByRole('button', { name: 'Undo this change' }).click();
   await expect(desk.getByText('As it was before.')).toBeVisible();
   await expect(desk.getByText(/^A cart is left for a bench/)).toBeVisible();
 });
@@ -57,7 +57,7 @@ test('the printer that ships with the product shows what was printed, and says w
   const picture = page.getByRole('img', { name: 'Picture of: Test page' });
   await expect(picture).toBeVisible();
   await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(500);
-  await page.getByRole('button', { name: 'It is printed' }).click();
+  await page.getByRole('button', { name: 'Mark as printed' }).click();
   await expect(page.getByRole('button', { name: 'Print again' })).toBeVisible();
   await page.getByRole('button', { name: 'Look: Test page' }).click();
   await expect(page.getByRole('dialog', { name: 'Test page' })).toBeVisible();

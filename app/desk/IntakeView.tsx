@@ -127,7 +127,7 @@ function Preview({ name, result }: { name: string; result: IntakeResult }) {
           adapts: count('adapts'),
           same: count('same'),
           underWay: count('under-way'),
-          errors: number(result.errors.length),
+          errors: t('fault.count', { count: result.errors.length }),
         })}
       </Txt>
       {result.orders.length > 0 && toTake(result) === 0 && (

@@ -31,7 +31,7 @@ export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetai
   const back = useTakeBack();
   const [cancelling, setCancelling] = useState(false);
   const open = line.asked - line.cancelled - line.released;
-  const takes = mayRelease && line.released > line.picked;
+  const takes = mayRelease && line.waits > 0;
   const cancels = mayCancel && open > 0;
   return (
     <Row gap={6} style={{ paddingLeft: 56, justifyContent: 'flex-end' }}>

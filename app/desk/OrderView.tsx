@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, number, relative } from '../text/index.ts';
+import { clock, dayName, number, relative, whereOf } from '../text/index.ts';
 import {
   Baton,
   Column,
@@ -103,8 +103,8 @@ function Head({ order }: { order: OrderDetail }) {
     now,
   );
   const rest = asked - sum((l) => l.released);
-  const waiting = sum((l) => l.released - l.picked);
-  const takeBack = () => back.go(order.lines.filter((l) => l.released > l.picked).map((l) => ({ line: l.id })));
+  const waiting = sum((l) => l.waits);
+  const takeBack = () => back.go(order.lines.filter((l) => l.waits > 0).map((l) => ({ line: l.id })));
   const kept = sum((l) => l.kept);
   const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.kept > 0);
   const leaves = order.leavesAt
@@ -127,7 +127,7 @@ function Head({ order }: { order: OrderDetail }) {
             value: `${leaves}${order.leavesAt && state.at ? `, ${relative(order.leavesAt, now)}` : ''}`,
           },
           { name: t('order.carrier'), value: order.carrier ?? '–' },
-          { name: t('order.lane'), value: order.lane ?? '–' },
+          { name: t('order.lane'), value: whereOf(order) },
           { name: t('orders.channel'), value: t(`channel.${order.channel}`) },
           ...(order.kind === 'order'
             ? []

@@ -28,6 +28,7 @@ export function useRelease(tray: Tray, wave: string | null) {
           number: done.data.number,
           orders: t('unit.orders', { count: done.data.preview.orders }),
         }),
+        about: done.data.wave,
         undo: { name: 'takeBack', body: { lines: done.data.given, wave: done.data.wave } },
       }),
     );

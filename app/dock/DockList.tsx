@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { i18n, moment, number, relative, weight, massUnit } from '../text/index.ts';
+import { i18n, moment, number, relative, weight, massUnit, whereOf } from '../text/index.ts';
 import {
   DataTable,
   Empty,
@@ -163,7 +163,7 @@ function columns(wide: boolean): TableColumn<DockRow>[] {
       cell: (r) => <Txt kind="strong">{r.orderNumber}</Txt>,
     },
     { key: 'customer', title: t('dock.customer'), width: 2, cell: (r) => <Txt lines={1}>{r.customer}</Txt> },
-    { key: 'lane', title: t('dock.lane'), width: 76, fixed: true, cell: (r) => <Txt lines={1}>{r.lane ?? '–'}</Txt> },
+    { key: 'lane', title: t('dock.lane'), width: 120, fixed: true, cell: (r) => <Txt lines={2}>{whereOf(r)}</Txt> },
     {
       key: 'cartons',
       title: t('dock.cartons'),

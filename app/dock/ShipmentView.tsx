@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { ShipmentDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, moment, number, relative, mass } from '../text/index.ts';
+import { clock, moment, number, relative, mass, whereOf } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -68,7 +68,7 @@ export function ShipmentView({ id }: { id: string }) {
               }
             : { name: t('dock.cartons'), value: `${number(row.cartons)}, ${mass(row.weightG)}` },
           { name: t('order.carrier'), value: [row.carrier, row.service].filter(Boolean).join(', ') || '–' },
-          { name: t('order.lane'), value: row.lane ?? '–' },
+          { name: t('order.lane'), value: whereOf(row) },
         ]}
       />
       {data.state === 'confirmed' ? (

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { ExceptionAct, ExceptionRow } from '@hand-relay/contract';
 import { addressOf, floorWork, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
-import { ago, clock, number, relative } from '../text/index.ts';
+import { ago, clock, number, relative, timeOf } from '../text/index.ts';
 import { Failed, Illustration, Key, Row, Shape, Txt, useSurface } from '../ui/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
 import { reasonOf, titleOf } from './exceptionWords.ts';
@@ -28,7 +28,7 @@ export function ExceptionCard({ exception, here = false }: { exception: Exceptio
   const leaves = order?.leavesAt
     ? [
         order.departure,
-        t('exceptions.leaves', { time: clock(order.leavesAt, zone), in: relative(order.leavesAt, now) }),
+        t('exceptions.leaves', { time: timeOf(order.leavesAt, zone, now), in: relative(order.leavesAt, now) }),
       ]
     : [];
   const about = [
@@ -116,7 +116,7 @@ function Acts({ exception }: { exception: ExceptionRow }) {
     const link = linkOf(exception);
     if (kind === 'put-away' || !link) return null;
     return (
-      <Link href={link as never} style={{ minHeight: 32 }}>
+      <Link href={link} style={{ minHeight: 32 }}>
         <Txt kind="strong" style={{ textDecorationLine: 'underline' }}>
           {t(`exceptions.decide.${kind === 'count' ? 'count' : 'surplus'}`)}
         </Txt>

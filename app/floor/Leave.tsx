@@ -115,6 +115,7 @@ export function Leave({
         </Txt>
         <Txt colour="quiet">{summary}</Txt>
         {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
+        {verdict?.kind === 'caution' && <Signal kind="caution" size="body" text={verdict.text} />}
       </Card>
       <AfterRun run={run} />
       <PickList picks={picks} />

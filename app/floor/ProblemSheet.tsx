@@ -84,7 +84,7 @@ export function ProblemSheet({
                     size="floor"
                     numeric
                     focus
-                    label={t('floor.shortAsk', { unit: pick.unit, units: number(pick.step.units) })}
+                    label={t('floor.shortAsk', { units: number(pick.step.units) })}
                     value={typed}
                     error={typed !== '' && !known ? t('floor.shortRange', { low, high }) : undefined}
                     onChange={(v) => setTyped(v.replace(/\D/g, '').slice(0, 6))}

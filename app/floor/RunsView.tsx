@@ -1,7 +1,8 @@
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { clock, relative, distance } from '../text/index.ts';
@@ -34,10 +35,11 @@ export function RunsView() {
           <Txt kind="heading" level={2}>
             {t('floor.mine')}
           </Txt>
-          {data.mine.map((run) => (
+          {data.mine.map((run, i) => (
             <RunCard
               key={run.id}
               run={run}
+              first={i === 0}
               title={t('floor.goOn')}
               onPress={() => router.navigate(`/floor/runs/${run.id}`)}
             />
@@ -49,8 +51,14 @@ export function RunsView() {
           <Txt kind="heading" level={2}>
             {t('floor.waiting')}
           </Txt>
-          {data.waiting.map((run) => (
-            <RunCard key={run.id} run={run} title={t('floor.take')} onPress={() => setTaking(run)} />
+          {data.waiting.map((run, i) => (
+            <RunCard
+              key={run.id}
+              run={run}
+              first={i === 0 && data.mine.length === 0}
+              title={t('floor.take')}
+              onPress={() => setTaking(run)}
+            />
           ))}
         </Column>
       )}
@@ -71,7 +79,18 @@ export function RunsView() {
   );
 }
 
-function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPress: () => void }) {
+function RunCard({
+  run,
+  title,
+  first,
+  onPress,
+}: {
+  run: RunSummary;
+  title: string;
+  /** What to do next: the others are chosen on purpose. */
+  first: boolean;
+  onPress: () => void;
+}) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
@@ -89,12 +108,18 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
             {run.leavesAt ? ` · ${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
           </Txt>
         </View>
-        <Key kind="act" size="floor" title={title} label={`${title} ${run.number}`} onPress={onPress} />
+        <Key
+          kind={first ? 'act' : 'plain'}
+          size="floor"
+          title={title}
+          label={`${title} ${run.number}`}
+          onPress={onPress}
+        />
       </Row>
+      <Orders orders={run.orderList} />
       <Txt>
-        {t('floor.card', {
+        {t('floor.size', {
           stops: t('unit.stops', { count: run.stops }),
-          orders: t('unit.orders', { count: run.orders }),
           units: t('unit.units', { count: run.units }),
           walk: distance(run.metres),
         })}
@@ -110,5 +135,28 @@ function RunCard({ run, title, onPress }: { run: RunSummary; title: string; onPr
         </View>
       )}
     </Card>
+  );
+}
+
+/** Whose orders a run is of: the one by its number and customer, several once they are asked for. */
+function Orders({ orders }: { orders: RunSummary['orderList'] }) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  const [open, setOpen] = useState(false);
+  const [only] = orders;
+  if (orders.length === 1) return <Txt kind="strong">{`${only!.number} · ${only!.customer}`}</Txt>;
+  return (
+    <View style={{ gap: 4 }}>
+      <Pressable
+        role="button"
+        aria-expanded={open}
+        onPress={() => setOpen(!open)}
+        style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44, alignSelf: 'flex-start' }}
+      >
+        <Txt kind="strong">{t('unit.orders', { count: orders.length })}</Txt>
+        <MaterialCommunityIcons name={open ? 'chevron-up' : 'chevron-down'} size={22} color={surface.ink} />
+      </Pressable>
+      {open && orders.map((o) => <Txt key={o.number}>{`${o.number} · ${o.customer}`}</Txt>)}
+    </View>
   );
 }

@@ -1,3 +1,4 @@
+import type { GotKind } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/codes';
 import type { PickVerdict } from '@hand-relay/core/picking';
 import { thisYear } from '../state/index.ts';
@@ -20,4 +21,11 @@ export function refusalWords({ code, expected, got, units }: Refused): string {
   return i18n.exists(`codeKind.${kind}`)
     ? i18n.t('refusal.is-a', { ...facts, kind: i18n.t(`codeKind.${kind}`) })
     : i18n.t('refusal.not-awaited', facts);
+}
+
+/** The same, once the server has said what a code is whose form says nothing. */
+export function namedRefusal(refused: Refused, got: { kind: GotKind; name: string }, bin: string): string {
+  const facts = { expected: named(refused.expected), got: got.name };
+  if (got.kind === 'bin' && refused.expected === bin) return i18n.t('refusal.wrong-bin', facts);
+  return i18n.t('refusal.is-a', { ...facts, kind: i18n.t(`codeKind.${got.kind}`) });
 }

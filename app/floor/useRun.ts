@@ -1,5 +1,5 @@
 import { useContext, useEffect, useMemo, useRef, useState } from 'react';
-import type { RunDetail, RunPick } from '@hand-relay/contract';
+import type { GotKind, RunDetail, RunPick } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import {
   freshProgress,
@@ -29,7 +29,7 @@ import { countRefused, type Why } from './countRefused.ts';
 import { onDevice } from './onDevice.ts';
 import type { Verdict } from './verdict.ts';
 import { useSetUp } from './useSetUp.ts';
-import { refusalWords, type Refused } from './refusalWords.ts';
+import { namedRefusal, refusalWords, type Refused } from './refusalWords.ts';
 
 /** A bin in which a pick should leave nearly nothing: whoever stands there sees whether that is so. */
 export interface LeftOver {
@@ -72,6 +72,8 @@ export function useRun(id: string) {
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [leftOver, setLeftOver] = useState<LeftOver | null>(null);
+  /** A lane that was scanned in place of the planned one, once. */
+  const [otherLane, setOtherLane] = useState<string | null>(null);
   /** Photos of what was found wrong, until the report itself is made. */
   const photos = useRef(new Map<string, string>());
   const me = useContext(MeContext);
@@ -89,12 +91,17 @@ export function useRun(id: string) {
           void refetch();
           return true;
         }
-        const answer = event.data as { gotName?: string; what?: string } & Record<string, unknown>;
-        if (event.entry.verdict === 'refused' && answer.gotName)
+        const answer = event.data as { gotName?: string; gotKind?: GotKind } & Record<string, unknown>;
+        const { gotName, gotKind } = answer;
+        if (event.entry.verdict === 'refused' && gotName) {
+          const refused = answer as unknown as Refused;
           setVerdict({
             kind: 'refused',
-            text: refusalWords({ ...(answer as unknown as Refused), got: answer.gotName }),
+            text: gotKind
+              ? namedRefusal(refused, { kind: gotKind, name: gotName }, event.entry.about.bin)
+              : refusalWords({ ...refused, got: gotName }),
           });
+        }
         return true;
       }),
     // What is sung depends on nothing that changes while a run is open.
@@ -281,6 +288,12 @@ export function useRun(id: string) {
   const leave = (code: string) => {
     const lane = data?.lanes.find((l) => l.code.toUpperCase() === code.trim().toUpperCase());
     if (!lane) return refuse(null, { code: 'not-a-lane', facts: { got: code } });
+    const planned = data?.proposedLane ?? null;
+    // Another lane than planned is no mistake once it is said twice.
+    if (planned !== null && lane.code !== planned && otherLane !== lane.code) {
+      setOtherLane(lane.code);
+      return setVerdict({ kind: 'caution', text: i18n.t('floor.otherLane', { lane: lane.code, planned }) });
+    }
     setVerdict(null);
     add({
       key: randomKey(),

@@ -136,13 +136,17 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
               new: number(seen.counts.new),
               changed: number(seen.counts.changed),
               same: number(seen.counts.same),
-              errors: number(seen.counts.errors),
+              errors: t('fault.count', { count: seen.counts.errors }),
               encoding: seen.encoding,
             })}
           </Txt>
           {seen.heading.length > 0 && <Match sheet={sheet} seen={seen} onMatch={match} />}
           <FaultTable
             faults={seen.errors.map((e) => ({ ...e, column: columnName(e.column), expected: expectation(e) }))}
+          />
+          <FaultTable
+            warnings
+            faults={seen.warnings.map((e) => ({ ...e, column: columnName(e.column), expected: expectation(e) }))}
           />
           <Preview sheet={sheet} seen={seen} />
         </>

@@ -31,7 +31,7 @@ import {
 import { Page } from '../shell/index.ts';
 
 /** Without a key for so long a scan is over. */
-const OVER_MS = 900;
+const OVER_MS = 1_500;
 
 /** Tries the scanner of this device on a known code, and sets how it types. */
 export function ScannerView() {

@@ -28,8 +28,10 @@ export const isNumber = (column: Column) => column.type.kind === 'whole' || colu
 /** What was expected in a cell, in words. */
 export function expectation({ expected, facts }: Pick<SheetErrorAnswer, 'expected' | 'facts'>): string {
   const what = facts?.['what'];
+  const kind = facts?.['kind'];
   return i18n.t(`setup.expected.${expected}`, {
     ...facts,
+    ...(typeof kind === 'string' ? { kindName: i18n.t(`codeKind.${kind}`) } : {}),
     ...(typeof what === 'string' ? { what: i18n.t(`setup.sheet.${what}`, { defaultValue: what }).toLowerCase() } : {}),
   });
 }

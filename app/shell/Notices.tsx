@@ -3,54 +3,78 @@ import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { afterTold } from '../offline/index.ts';
-import { api, call, close, tags, tell, useFrom, useSend, words, type Call, type Notice } from '../state/index.ts';
-import { Key, Signal, SurfaceContext, useSurface, WIDE } from '../ui/index.ts';
+import {
+  api,
+  call,
+  close,
+  tags,
+  tell,
+  undone,
+  useFrom,
+  useMe,
+  useNow,
+  useSend,
+  words,
+  type Call,
+  type Notice,
+} from '../state/index.ts';
+import { ago, clock } from '../text/index.ts';
+import { charcoal, Column, Key, Row, Sheet, Signal, SurfaceContext, Txt, useSurface, WIDE } from '../ui/index.ts';
 
 const STAYS_MS = 7000;
 /** What can be taken back stays long enough for second thoughts. */
 const UNDO_STAYS_MS = 20_000;
 
-/** What happened, for a moment: at the foot of the screen, or at its head where keys for the thumb are at the foot. */
-export function Notices() {
-  const notices = useFrom((s) => s.notices);
-  const { width } = useWindowDimensions();
-  const wide = width >= WIDE;
-  const inAisle = usePathname().startsWith('/floor/');
+/**
+ * What happened, for a moment, clear of every key: on a phone above the page, which moves down for it while the keys at
+ * its foot stay where they are; on a wide screen at the foot's left, as keys are at its right.
+ */
+export function Notices({ wide }: { wide: boolean }) {
+  const notices = useFrom((s) => s.notices).filter((n) => n.shown);
+  if (useWindowDimensions().width >= WIDE !== wide) return null;
   return (
     <View
       pointerEvents="box-none"
       aria-live="polite"
-      style={{
-        position: 'absolute',
-        right: 12,
-        ...(inAisle ? { top: 48 } : { bottom: wide ? 12 : 76 }),
-        left: wide ? undefined : 12,
-        gap: 8,
-        alignItems: 'flex-end',
-      }}
+      style={
+        wide
+          ? { position: 'absolute', left: 96, bottom: 12, gap: 8, alignItems: 'flex-start' }
+          : { backgroundColor: charcoal, ...(notices.length > 0 ? { padding: 4, gap: 4 } : {}) }
+      }
     >
       <SurfaceContext.Provider value="floor">
         {notices.map((n) => (
-          <One key={n.id} notice={n} />
+          <One key={n.id} notice={n} wide={wide} />
         ))}
       </SurfaceContext.Provider>
     </View>
   );
 }
 
-function One({ notice }: { notice: Notice }) {
+/** Takes back what a notice tells of. */
+function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
+  const send = useSend();
+  const { t } = useTranslation();
+  return async (notice, undo) => {
+    const done = await afterTold(undo.id ?? '', () => call(undo));
+    send(undone(notice.id));
+    send(api.util.invalidateTags([...tags]));
+    send(
+      tell(
+        'error' in done
+          ? { kind: 'refused', text: words(done.error) }
+          : { kind: 'done', text: t('notice.undone', { what: notice.text }) },
+      ),
+    );
+  };
+}
+
+function One({ notice, wide }: { notice: Notice; wide: boolean }) {
   const surface = useSurface();
   const send = useSend();
   const router = useRouter();
   const { t } = useTranslation();
-  const takeBack = async (undo: Call) => {
-    const done = await afterTold(undo.id ?? '', () => call(undo));
-    send(close(notice.id));
-    send(api.util.invalidateTags([...tags]));
-    send(
-      tell('error' in done ? { kind: 'refused', text: words(done.error) } : { kind: 'done', text: t('notice.undone') }),
-    );
-  };
+  const takeBack = useUndo();
   useEffect(() => {
     const timer = setTimeout(() => send(close(notice.id)), notice.undo ? UNDO_STAYS_MS : STAYS_MS);
     return () => clearTimeout(timer);
@@ -60,8 +84,9 @@ function One({ notice }: { notice: Notice }) {
       style={{
         flexDirection: 'row',
         alignItems: 'center',
+        justifyContent: 'space-between',
         gap: 8,
-        maxWidth: 480,
+        ...(wide ? { maxWidth: 480 } : {}),
         paddingLeft: 16,
         paddingRight: 4,
         paddingVertical: 4,
@@ -79,8 +104,48 @@ function One({ notice }: { notice: Notice }) {
       >
         <Signal kind={notice.kind} text={notice.text} size="body" />
       </Pressable>
-      {notice.undo && <Key title={t('notice.undo')} size="small" onPress={() => void takeBack(notice.undo!)} />}
-      <Key title={t('notice.close')} icon="close" iconOnly size="desk" onPress={() => send(close(notice.id))} />
+      <Row gap={0} style={{ flexWrap: 'nowrap' }}>
+        {notice.undo && (
+          <Key title={t('notice.undo')} size="small" onPress={() => void takeBack(notice, notice.undo!)} />
+        )}
+        <Key title={t('notice.close')} icon="close" iconOnly size="desk" onPress={() => send(close(notice.id))} />
+      </Row>
     </View>
+  );
+}
+
+/** All that was told since this tab was opened, the newest first. */
+export function NoticeList({ onClose }: { onClose: () => void }) {
+  const { t } = useTranslation();
+  const router = useRouter();
+  const path = usePathname();
+  const me = useMe();
+  const now = useNow();
+  const takeBack = useUndo();
+  const notices = useFrom((s) => s.notices);
+  const open = (link: string) => {
+    onClose();
+    if (link !== path) router.navigate(link);
+  };
+  return (
+    <SurfaceContext.Provider value="paper">
+      <Sheet title={t('notice.all')} onClose={onClose} keys={<Key title={t('notice.close')} onPress={onClose} />}>
+        {notices.length === 0 && <Txt colour="quiet">{t('notice.none')}</Txt>}
+        {[...notices].reverse().map((n) => (
+          <Row key={n.id} gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+            <Column gap={2} style={{ flexShrink: 1 }}>
+              <Signal kind={n.kind} text={n.text} size="body" />
+              <Txt kind="small" colour="quiet">
+                {`${clock(new Date(n.at).toISOString(), me.site.timeZone)}, ${ago(new Date(n.at).toISOString(), now)}`}
+              </Txt>
+            </Column>
+            <Row gap={4} style={{ flexWrap: 'nowrap' }}>
+              {n.link && <Key size="small" title={t('notice.open')} onPress={() => open(n.link!)} />}
+              {n.undo && <Key size="small" title={t('notice.undo')} onPress={() => void takeBack(n, n.undo!)} />}
+            </Row>
+          </Row>
+        ))}
+      </Sheet>
+    </SurfaceContext.Provider>
   );
 }

@@ -16,6 +16,7 @@ import {
   Signal,
   SurfaceContext,
   Txt,
+  useNarrow,
   useScans,
   useShortcuts,
   useSurface,
@@ -28,7 +29,7 @@ import { AccountChanges } from './AccountChanges.tsx';
 import { BackupAlarm } from './BackupAlarm.tsx';
 import { Bar } from './Bar.tsx';
 import { NewVersion } from './NewVersion.tsx';
-import { Notices } from './Notices.tsx';
+import { NoticeList, Notices } from './Notices.tsx';
 import { Restored } from './Restored.tsx';
 import { SessionEnds } from './SessionEnds.tsx';
 import { useSignOut } from './useSignOut.ts';
@@ -71,9 +72,10 @@ export function Shell({ children }: { children: ReactNode }) {
         <AccountChanges />
         <BackupAlarm />
         <OutboxLine />
+        <Notices wide={false} />
         {children}
       </View>
-      <Notices />
+      <Notices wide />
       {help && <Help onClose={() => setHelp(false)} />}
     </View>
   );
@@ -93,9 +95,11 @@ function ForSite() {
 
 /** On a phone the badge of who works here is at the top: who hands the device on signs out there. */
 function PhoneHead() {
+  const narrow = useNarrow();
   return (
     <SurfaceContext.Provider value="floor">
       <View
+        {...({ dataSet: { surface: 'floor' } } as object)}
         style={{
           flexDirection: 'row',
           alignItems: 'center',
@@ -107,7 +111,10 @@ function PhoneHead() {
         }}
       >
         <Mark />
-        <Person />
+        <Row gap={4} style={{ flexWrap: 'nowrap' }}>
+          <AllNotices />
+          <Person icon={narrow} />
+        </Row>
       </View>
     </SurfaceContext.Provider>
   );
@@ -227,6 +234,7 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
     : { borderTopWidth: 1 };
   return (
     <View
+      {...({ dataSet: { surface: 'floor' } } as object)}
       role="navigation"
       aria-label={t('nav.label')}
       style={[{ backgroundColor: surface.ground, borderColor: surface.line }, edge]}
@@ -269,11 +277,24 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
       </View>
       {wide && (
         <View style={{ alignItems: 'center', gap: 8 }}>
+          <AllNotices />
           <Key title={t('nav.keys')} icon="keyboard-outline" iconOnly onPress={onHelp} />
           <Person icon />
         </View>
       )}
     </View>
+  );
+}
+
+/** Opens what was told before. */
+function AllNotices() {
+  const { t } = useTranslation();
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Key title={t('notice.all')} icon="bell-outline" iconOnly size="desk" onPress={() => setOpen(true)} />
+      {open && <NoticeList onClose={() => setOpen(false)} />}
+    </>
   );
 }
 

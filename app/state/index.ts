@@ -9,7 +9,7 @@ export { useOpenExceptions } from './openExceptions.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';
 export { MeContext, placesOf, useMay, useMe, useNow } from './me.ts';
-export { close, tell, type Notice } from './notices.ts';
+export { close, tell, undone, type Notice } from './notices.ts';
 export { readOrders, type OrderStatus } from './orderList.ts';
 export { serverNow, thisYear, useClockError } from './serverTime.ts';
 export { store, useFrom, useSend } from './store.ts';

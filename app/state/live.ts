@@ -22,6 +22,8 @@ const CLOSED = 2;
 const reasonOf = (facts: Record<string, unknown>) =>
   words({ code: String(facts['code']), facts, fields: [], requestId: '', status: 409 });
 
+const meOf = (store: Store) => api.endpoints.me.select()(store.getState()).data?.person.id;
+
 /** Takes an event from the stream: what it names is read again, news is told. */
 export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
   store.dispatch(api.util.invalidateTags([event.topic]));
@@ -29,6 +31,8 @@ export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) =
   store.dispatch(changedSince(event));
   if (!event.news) return;
   const { kind, facts } = event.news;
+  // Who did it was told already.
+  if (facts['by'] !== undefined && facts['by'] === meOf(store)) return;
   if (kind === 'short' || kind === 'elsewhere' || kind === 'out') {
     const reason = i18n.t(`floor.reason.${String(facts['reason'])}`);
     store.dispatch(

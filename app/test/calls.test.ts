@@ -175,7 +175,19 @@ describe('what the tab keeps', () => {
     const [one, two] = store.getState().notices;
     expect(one!.id).not.toBe(two!.id);
     store.dispatch(close(one!.id));
-    expect(store.getState().notices.map((n) => n.text)).toEqual(['two']);
+    const shown = () => store.getState().notices.filter((n) => n.shown);
+    expect(shown().map((n) => n.text)).toEqual(['two']);
+    // Closed ones can be read again; what a later one makes untrue goes, and is not to be taken back any more.
+    const undo = { name: 'takeBack', body: {} } as const;
+    store.dispatch(tell({ kind: 'done', text: 'wave 1 gathers', about: 'w1', undo }));
+    store.dispatch(tell({ kind: 'done', text: 'wave 1 started', about: 'w1' }));
+    expect(shown().map((n) => n.text)).toEqual(['two', 'wave 1 started']);
+    expect(store.getState().notices.map((n) => [n.text, n.undo])).toEqual([
+      ['one', undefined],
+      ['two', undefined],
+      ['wave 1 gathers', undefined],
+      ['wave 1 started', undefined],
+    ]);
   });
 
   it('is the list that was asked for last, whichever answer comes first', async () => {

@@ -36,10 +36,10 @@ describe('how far an order can go', () => {
     fullBy,
   });
   it.each([
-    [row('goes', '2026-03-04'), 'Goes'],
+    [row('goes', '2026-03-04'), 'Ready'],
     [row('choose', '2026-03-04'), 'Contested'],
-    [row('part', '2026-03-04'), 'Part goes, Wed 4 Mar'],
-    [row('waits', '2026-03-03'), 'Waits, tomorrow'],
+    [row('part', '2026-03-04'), 'Partial, Wed 4 Mar'],
+    [row('waits', '2026-03-03'), 'Awaiting stock, tomorrow'],
     [row('short'), 'No supply'],
     [row('held'), 'On hold'],
   ])('is said in a word, with a day where only supply helps: %#', (outlook, text) => {

@@ -127,7 +127,7 @@ describe('the kit', () => {
       at: { aisle: 'M', y: 3 },
     };
     const at = (progress: object) => cardWords({ ...pick, progress: { ...pick.progress, ...progress } }, undefined);
-    expect(at({})).toMatchObject({ verb: 'Go to', code: 'M-20-1', ask: 'Scan bin M-20-1', touch: 'I am here' });
+    expect(at({})).toMatchObject({ verb: 'Go to', code: 'M-20-1', ask: 'Scan bin M-20-1', touch: 'At the bin' });
     expect(at({ bin: true, counted: 12 })).toMatchObject({
       verb: 'Pick',
       code: '12',

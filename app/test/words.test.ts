@@ -115,7 +115,7 @@ describe('words', () => {
     // What is not written in German is read in English.
     expect(i18n.t('way.stages.title')).toBe('From the shelf to the truck');
     showLanguage('en');
-    expect([i18n.t('floor.iAmHere'), number(12_345)]).toEqual(['I am here', '12,345']);
+    expect([i18n.t('floor.iAmHere'), number(12_345)]).toEqual(['At the bin', '12,345']);
   });
 
   it('fill in the facts', () => {

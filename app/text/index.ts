@@ -44,3 +44,4 @@ export {
   weight,
 } from './format.ts';
 export { overWords } from './over.ts';
+export { whereOf } from './where.ts';

@@ -20,13 +20,13 @@ export interface Fault {
   more?: Record<string, string>;
 }
 
-/** The faults of a file, to be read here and saved as a file of their own. */
-export function FaultTable({ faults }: { faults: Fault[] }) {
+/** The faults of a file, or what is to be pointed out in it, to be read here and saved as a file of their own. */
+export function FaultTable({ faults, warnings = false }: { faults: Fault[]; warnings?: boolean }) {
   const { t } = useTranslation();
   if (faults.length === 0) return null;
   const save = () =>
     saveFile(
-      'errors.csv',
+      warnings ? 'warnings.csv' : 'errors.csv',
       Papa.unparse(
         faults.map(({ row, column, value, expected, more }) => ({ row, column, value, expected, ...more })),
         { newline: '\r\n', escapeFormulae: true },
@@ -36,7 +36,11 @@ export function FaultTable({ faults }: { faults: Fault[] }) {
   return (
     <Card gap={4} pad={8}>
       <Row gap={12} pad={8} style={{ justifyContent: 'space-between' }}>
-        <Signal kind="refused" text={`${t('fault.title')}: ${number(faults.length)}`} size="body" />
+        <Signal
+          kind={warnings ? 'caution' : 'refused'}
+          text={`${t(warnings ? 'fault.warnings' : 'fault.title')}: ${number(faults.length)}`}
+          size="body"
+        />
         <Key size="small" icon="download" title={t('fault.save')} onPress={save} />
       </Row>
       <View style={{ height: Math.min(320, 44 + faults.length * 44) }}>

@@ -65,7 +65,11 @@ export function Key({
             ),
           }
         : {})}
-      containerStyle={wide ? { flexGrow: 1, flexBasis: 0, minWidth: 120, borderRadius: 4 } : { borderRadius: 4 }}
+      containerStyle={[
+        // The focus ring lies outside of the key.
+        { borderRadius: 4, overflow: 'visible' },
+        wide && { flexGrow: 1, flexBasis: 0, minWidth: 120 },
+      ]}
       buttonStyle={{
         minHeight: height,
         minWidth: iconOnly ? height : 0,

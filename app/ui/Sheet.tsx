@@ -39,7 +39,12 @@ export function Sheet({
       ]}
     >
       <SurfaceContext.Provider value={surface === surfaces.floor ? 'floor' : 'paper'}>
-        <View role="dialog" aria-label={title} style={{ maxHeight: height * 0.9 }}>
+        <View
+          {...({ dataSet: { surface: surface.name } } as object)}
+          role="dialog"
+          aria-label={title}
+          style={{ maxHeight: height * 0.9 }}
+        >
           <View style={{ padding: 16, borderBottomWidth: 1, borderColor: surface.line }}>
             <Txt kind="heading" level={2}>
               {title}

@@ -16,7 +16,7 @@ import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew, RunSummary } from '@hand-relay/contract';
-import { api, arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { api, arrange, floorWork, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
 import { Failed, Key, Row, Sheet, Txt, useShortcuts, useSurface } from '../ui/index.ts';
 import { betweenPlaces, orderOf, runUnder, underPointer } from './dropPlaces.ts';
 import { OrderChip, OrderChips } from './OrderChips.tsx';
@@ -67,6 +67,8 @@ export function RunBoard({
   const [ordering, setOrdering] = useState(false);
   const moves = useMoveOrders();
   const [giveBack, givingBack] = api.useGiveBackMutation();
+  const [handOver, handing] = floorWork.useHandOverMutation();
+  const [passing, setPassing] = useState(false);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
@@ -138,6 +140,13 @@ export function RunBoard({
     const done = await giveBack(run.id);
     if (!done.error) send(tell({ kind: 'done', text: t('board.back', { run: run.number }) }));
   };
+  /** A run whose picker has gone home goes on with somebody else, or with whoever takes its cart next. */
+  const pass = async (run: RunSummary, bay: Bay) => {
+    setPassing(false);
+    const done = await handOver({ id: run.id, person: bay.person });
+    if (!done.error)
+      send(tell({ kind: 'done', text: t('board.given', { run: run.number, to: bay.title }), about: run.id }));
+  };
   // What is carried, and over what, is said aloud: by names, not by keys.
   const nameOf = (key: UniqueIdentifier) => {
     const run = runs.find((r) => r.id === (runUnder(key) ?? key));
@@ -171,7 +180,7 @@ export function RunBoard({
             {t('board.how')}
           </Txt>
         )}
-        {[error, moves.error, givingBack.error].map(
+        {[error, moves.error, givingBack.error, handing.error].map(
           (trouble, i) => trouble !== undefined && <Failed key={i} text={words(troubleOf(trouble))} />,
         )}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
@@ -202,8 +211,18 @@ export function RunBoard({
         </DragOverlay>,
         document.body,
       )}
+      {passing && chosen && (
+        <GiveSheet
+          title={t('board.handOver', { run: chosen.number })}
+          run={chosen}
+          bays={bays.filter((b) => b.key === 'team ' || (b.person !== null && b.person !== chosen.pickerId))}
+          onGive={(bay) => void pass(chosen, bay)}
+          onClose={() => setPassing(false)}
+        />
+      )}
       {giving && chosen && (
         <GiveSheet
+          title={t('board.give', { run: chosen.number })}
           run={chosen}
           bays={bays}
           onGive={(bay) => {
@@ -223,7 +242,10 @@ export function RunBoard({
       )}
       {may && chosen?.state === 'picking' && (
         <Row gap={8} style={{ paddingHorizontal: 12, paddingBottom: 12 }}>
-          <Key title={t('board.takeBack', { run: chosen.number })} icon="undo" onPress={() => void back(chosen)} />
+          <Key title={t('board.handOver', { run: chosen.number })} onPress={() => setPassing(true)} />
+          {chosen.unitsPicked === 0 && (
+            <Key title={t('board.takeBack', { run: chosen.number })} icon="undo" onPress={() => void back(chosen)} />
+          )}
         </Row>
       )}
       {ordering && chosen && waits(chosen) && <RunOrders run={chosen} runs={runs} onClose={() => setOrdering(false)} />}
@@ -265,11 +287,13 @@ function BayBox({ bay, children }: { bay: Bay; children: React.ReactNode[] }) {
 }
 
 function GiveSheet({
+  title,
   run,
   bays,
   onGive,
   onClose,
 }: {
+  title: string;
   run: RunSummary;
   bays: Bay[];
   onGive: (bay: Bay) => void;
@@ -277,11 +301,7 @@ function GiveSheet({
 }) {
   const { t } = useTranslation();
   return (
-    <Sheet
-      title={t('board.give', { run: run.number })}
-      onClose={onClose}
-      keys={<Key title={t('release.cancel')} onPress={onClose} />}
-    >
+    <Sheet title={title} onClose={onClose} keys={<Key title={t('release.cancel')} onPress={onClose} />}>
       {bays.map((bay) => (
         <Key key={bay.key} title={bay.title} pressed={bayOf(run) === bay.key} onPress={() => onGive(bay)} />
       ))}

@@ -207,11 +207,12 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
   const refused = [planning, starting, cancelling, stopping, backing].find((m) => m.error)?.error;
   const begin = async () => {
     const done = await start(id);
-    if (done.data) send(tell({ kind: 'done', text: t('waves.started', { number: wave.number, count: wave.runs }) }));
+    if (done.data)
+      send(tell({ kind: 'done', text: t('waves.started', { number: wave.number, count: wave.runs }), about: wave.id }));
   };
   const takeBack = async () => {
     const done = await cancel(id);
-    if (done.data) send(tell({ kind: 'done', text: t('waves.cancelled', { number: wave.number }) }));
+    if (done.data) send(tell({ kind: 'done', text: t('waves.cancelled', { number: wave.number }), about: wave.id }));
   };
   const made = planning.isLoading || wave.planFar !== null;
   return (

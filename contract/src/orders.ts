@@ -1,6 +1,6 @@
 import { demandKinds } from '@hand-relay/core/shipping';
 import { z } from 'zod';
-import { id, instant, isoDate, units, whole } from './basics.ts';
+import { cartsThere, id, instant, isoDate, units, whole } from './basics.ts';
 
 export const channels = ['web', 'account', 'field'] as const;
 
@@ -148,6 +148,7 @@ export const orderLine = z.object({
   released: units,
   reserved: units,
   kept: units.describe('Reserved before a release'),
+  waits: units.describe('Released, and begun by no picker: can be withdrawn from its wave'),
   picked: units,
   packed: units,
   shipped: units,
@@ -167,6 +168,7 @@ export const orderDetail = z.object({
   departure: z.string().nullable(),
   leavesAt: instant.nullable(),
   lane: z.string().nullable(),
+  carts: cartsThere,
   carrier: z.string().nullable(),
   priority: z.int(),
   shipComplete: z.boolean(),

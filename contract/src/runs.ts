@@ -212,12 +212,17 @@ export const inputBody = z.strictObject({ pick: id, input: pickInput });
 /** Header of what is sent late: milliseconds since it was done, by the device's own clock, whatever that says. */
 export const DONE_AGO = 'done-ago';
 
+/** What a refused code is, where its form does not say it. */
+export const gotKinds = ['bin', 'lane', 'bench', 'door', 'cart', 'position', 'badge', 'order', 'box', 'gs1'] as const;
+export type GotKind = (typeof gotKinds)[number];
+
 export const pickVerdict = z.object({
   verdict: z.enum(['accepted', 'done', 'refused']),
   what: z.string().optional(),
   code: z.string().optional(),
   expected: z.string().optional(),
   got: z.string().optional(),
+  gotKind: z.enum(gotKinds).optional().describe('What a refused code is that has no form of its own'),
   gotName: z.string().optional().describe('Name of the item that was scanned, where the house knows it'),
   units: z.int().optional(),
   progress: pickProgress,

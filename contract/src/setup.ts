@@ -93,6 +93,9 @@ export const sheetLook = z.object({
     }),
   ),
   errors: z.array(sheetError),
+  warnings: z
+    .array(sheetError)
+    .describe('Codes that would be mistaken when scanned; their rows are imported all the same'),
 });
 export type SheetLook = z.infer<typeof sheetLook>;
 

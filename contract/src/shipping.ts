@@ -1,6 +1,6 @@
 import { demandKinds } from '@hand-relay/core/shipping';
 import { z } from 'zod';
-import { id, instant, units, whole } from './basics.ts';
+import { cartsThere, id, instant, units, whole } from './basics.ts';
 
 export const dockRow = z.object({
   shipment: id,
@@ -22,6 +22,7 @@ export const dockRow = z.object({
   asked: units,
   tracking: z.string().nullable(),
   lane: z.string().nullable(),
+  carts: cartsThere,
 });
 export type DockRow = z.infer<typeof dockRow>;
 export const dockList = z.object({ shipments: z.array(dockRow) });

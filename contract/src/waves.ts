@@ -111,6 +111,7 @@ export const runSummary = z.object({
   cart: z.string().nullable(),
   positions: z.int(),
   orders: z.int(),
+  orderList: z.array(z.object({ number: z.string(), customer: z.string() })).describe('Of which orders it is'),
   stops: z.int(),
   picks: z.int(),
   picksDone: z.int(),

@@ -132,7 +132,9 @@ describe('what goes wrong in the aisle', () => {
     expect(await carts()).toMatchObject([
       { kind: 'cart', place: other, facts: { cart, planned: lane }, settled: null },
     ]);
+    expect((await desk.get('order', { id: orders[0]! })).carts).toEqual([{ cart, lane: other }]);
     await packAll(await relay.as('ada'), orders[0]!);
+    expect((await desk.get('order', { id: orders[0]! })).carts).toEqual([]);
     expect(await carts()).toMatchObject([{ settled: { how: 'packed' } }]);
   });
 });

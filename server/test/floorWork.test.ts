@@ -47,6 +47,32 @@ const inBin = async (bin: string, sku: string) =>
     )
   )[0]!.units;
 
+describe('a code of any form', () => {
+  it('is called what it is where another one is awaited', async () => {
+    await relay.query(
+      `insert into cart (site_id, code, type_id) select 'larkmoor', 'TROLLEY 4', id from cart_type limit 1`,
+    );
+    await relay.query(
+      `insert into place (id, site_id, kind, code) values ('h7', 'larkmoor', 'bin', 'H7'), ('s1', 'larkmoor', 'lane', 'South 1')`,
+    );
+    await relay.query(`update person set badge = 'B-2' where id = 'suri'`);
+    const { sku } = await inBins(12);
+    const { picks, input } = await taken([[sku, 2]]);
+    const [pick] = await picks();
+    const got = async (text: string) => {
+      const { verdict, gotKind, gotName } = await input(pick!, { kind: 'scan', text });
+      return [verdict, gotKind, gotName];
+    };
+    expect(await got('h7')).toEqual(['refused', 'bin', 'H7']);
+    expect(await got('South 1')).toEqual(['refused', 'lane', 'South 1']);
+    expect(await got('trolley 4')).toEqual(['refused', 'cart', 'TROLLEY 4']);
+    expect(await got('TROLLEY 4-6')).toEqual(['refused', 'position', 'TROLLEY 4-6']);
+    expect((await got('B-2')).slice(0, 2)).toEqual(['refused', 'badge']);
+    expect(await got('BOX-XL')).toEqual(['refused', 'box', 'BOX-XL']);
+    expect(await got('nobody knows')).toEqual(['refused', undefined, undefined]);
+  });
+});
+
 describe('a stop', () => {
   it('asks its bin once, also when the next pick there is for another order', async () => {
     const { sku } = await inBins(12);

@@ -161,7 +161,10 @@ export const common: Same<typeof english> = {
   },
   channel: { web: 'Webshop', account: 'Großkunde', field: 'Außendienst' },
   fault: {
+    count_one: '{{count, number}} Fehler',
+    count_other: '{{count, number}} Fehler',
     title: 'Fehler',
+    warnings: 'Codes vor dem Etikettendruck prüfen (die Zeilen werden übernommen)',
     save: 'Fehler als CSV speichern',
     row: 'Zeile',
     column: 'Spalte',
@@ -196,7 +199,10 @@ export const common: Same<typeof english> = {
   notice: {
     close: 'Schließen',
     undo: 'Rückgängig',
-    undone: 'Rückgängig gemacht.',
+    undone: 'Rückgängig gemacht: {{what}}',
+    all: 'Meldungen',
+    none: 'Keine Meldungen, seit diese Seite geöffnet ist.',
+    open: 'Öffnen',
     short: '{{picker}} fehlen {{missing}} × {{item}} für {{order}}: {{reason}}',
     out: '{{picker}} nahm {{order}} aus dem Rundgang, {{missing}} × {{item}} fehlen in {{bin}}: {{reason}}',
     elsewhere: '{{picker}} fand {{missing}} × {{item}} nicht in {{bin}} und nimmt es aus {{other}}: {{reason}}',

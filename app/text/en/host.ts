@@ -40,7 +40,7 @@ export const host = {
     received: 'Received at {{time}}',
     waits: 'The host does not have it yet',
     open: 'Open {{order}}',
-    emptyTitle: 'Nothing was said yet',
+    emptyTitle: 'No messages yet',
     emptyText: 'Send something, or confirm a shipment.',
   },
 };

@@ -39,7 +39,7 @@ export const house = {
     look: 'Look',
     pdf: 'PDF',
     png: 'PNG',
-    taken: 'It is printed',
+    taken: 'Mark as printed',
     again: 'Print again',
     sent: 'Sent to {{printer}}',
   },

@@ -22,7 +22,7 @@ export const quick = {
       serials: 'Not in these bins.',
     },
     emptyTitle: 'Nothing is due',
-    emptyText: 'What is due until today, and not under way, stands here.',
+    emptyText: 'What is due by today and not started yet shows here.',
     more_one: '{{count}} more order follows when these are done.',
     more_other: '{{count}} more orders follow when these are done.',
   },

@@ -3,7 +3,7 @@ export const way = {
   way: {
     title: 'How this site works',
     saved: 'Saved. Everybody works this way from now on.',
-    takeBack: 'Take back what was saved',
+    takeBack: 'Undo this change',
     back: 'As it was before.',
     save_one: 'Save {{count}} change',
     save_other: 'Save {{count}} changes',
@@ -97,7 +97,7 @@ export const way = {
     nearlyEmpty: 'Ask what is left from so many units down',
     nearlyEmptyAbout:
       'After a pick that should leave no more than that, one touch says whether it is so: a count without a walk. Leave it empty to never ask.',
-    countLimit: 'A count puts the books right by itself up to a difference of',
+    countLimit: 'A count adjusts stock by itself up to a difference of',
     countLimitAbout: 'What differs by more units waits at the Desk until somebody agrees.',
     expressLane: 'Lane of urgent runs',
     noExpressLane: 'None',

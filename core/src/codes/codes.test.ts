@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { checkDigit, FNC1 } from '../gs1/index.ts';
-import { readCode } from './index.ts';
+import { readCode, warnOfCode } from './index.ts';
 
 const read = (text: string) => readCode(text, 2026);
 
@@ -83,6 +83,22 @@ describe('reading a code', () => {
       }),
     );
   });
+});
+
+describe('a code of master data', () => {
+  it.each([
+    ['bin', 'F3', null],
+    ['bin', 'A-01-1', null],
+    ['bin', 'CART-07', { kind: 'reads-as', as: 'cart' }],
+    ['bin', '9521234001010', { kind: 'reads-as', as: 'gs1' }],
+    ['cart', 'CART-1-6', null],
+    ['cart', 'CART-01-6', { kind: 'reads-as', as: 'position' }],
+    ['badge', 'B-2', null],
+    ['badge', 'DO-CLOSE', { kind: 'reads-as', as: 'command' }],
+    ['item', 'K-03-1', { kind: 'reads-as', as: 'bin' }],
+    ['place', 'LANE-9', null],
+    ['bin', 'Ä-3–1', { kind: 'not-typed', signs: 'Ä –' }],
+  ] as const)('of a %s, %s', (use, code, warning) => expect(warnOfCode(use, code, 2026)).toEqual(warning));
 });
 
 const orders = [

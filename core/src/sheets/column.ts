@@ -43,6 +43,10 @@ export type Row = Record<string, Value>;
 /** Machine word for what was expected in a cell; the interface words it. */
 export type SheetExpectation =
   | 'a-column'
+  /** Of codes, which are pointed out and taken all the same. */
+  | 'typed-by-scanner'
+  | 'no-other-kind'
+  | 'no-other-code'
   | 'a-file'
   | 'fewer-rows'
   | 'a-smaller-file'

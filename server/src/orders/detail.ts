@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { OrderDetail, TrailEntry } from '@hand-relay/contract';
-import { freeStock, shelfDays } from '../stock/index.ts';
+import { cartsWith, freeStock, shelfDays } from '../stock/index.ts';
 import { iso, notFound, rows, type Platform } from '../platform/index.ts';
 
 type Head = Omit<
@@ -24,7 +24,7 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     db,
     sql`
     select o.id, o.number, o.kind, o.to_site as "toSite", o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
-           ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, k.name || ', ' || v.name as carrier,
+           ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, ${cartsWith(sql`o.id`)} as carts, k.name || ', ' || v.name as carrier,
            o.priority, o.ship_complete as "shipComplete", o.note, o.document, o.link, o.tags,
            case when r.id is null then null else json_build_object('id', r.id, 'number', r.number) end as "splitOf",
            case when ld.id is null then null else json_build_object('id', ld.id, 'number', ld.number) end as load,
@@ -46,6 +46,9 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
            l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
            coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved,
            coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as kept,
+           (coalesce((select sum(r.units) from reservation r join wave w on w.id = r.wave_id and w.state = 'gathering' where r.line_id = l.id), 0)
+             + coalesce((select sum(k.units) from pick k join run r on r.id = k.run_id and r.state in ('planned', 'waiting')
+                         where k.line_id = l.id and k.state = 'open'), 0))::int as waits,
            coalesce((
              select sum(greatest(f.units, 0)) from (${freeStock(siteId, false)}) f
              where f.item_id = l.item_id

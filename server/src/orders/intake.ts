@@ -292,5 +292,8 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
       and not exists (select 1 from order_line l where l.order_id = o.id)`);
   await judgeOrders(current, [...idOf.values()]);
   if (keeps) await reserveOrders(current, [...idOf.values()]);
-  current.tell('orders', [...idOf.values()], { kind: 'orders-taken', facts: { count: wanted.length } });
+  current.tell('orders', [...idOf.values()], {
+    kind: 'orders-taken',
+    facts: { count: wanted.length, by: current.actor.personId },
+  });
 }

@@ -16,6 +16,7 @@ import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { move, type Move } from '../stock/index.ts';
 import { cartonFor, keepPacked } from './intoCarton.ts';
+import { kindOfCode } from './kindOfCode.ts';
 import { linePicks } from './read.ts';
 import { addRest, reportShort, takeElsewhere } from './lack.ts';
 import { wayOf } from '../ways/index.ts';
@@ -86,6 +87,10 @@ export async function pickInput(
     );
     gotName = item?.name;
   }
+  const named =
+    verdict.verdict === 'refused' && input.kind === 'scan' && mayBeNamed.has(verdict.code)
+      ? await kindOfCode(tx, actor.siteId, input.text)
+      : null;
   if (verdict.verdict !== 'done' && verdict.progress !== pick.progress)
     await tx.execute(
       sql`update pick set progress = ${JSON.stringify(verdict.progress)}::jsonb where id = ${pick.step.id}`,
@@ -109,8 +114,16 @@ export async function pickInput(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
   );
-  return { ...verdict, ...(gotName ? { gotName } : {}), runComplete: open!.picks === 0 };
+  return {
+    ...verdict,
+    ...(gotName ? { gotName } : {}),
+    ...(named ? { gotKind: named.kind, gotName: named.name } : {}),
+    runComplete: open!.picks === 0,
+  };
 }
+
+/** Refusals of codes that may be something else of the house. */
+const mayBeNamed: ReadonlySet<string> = new Set(['unknown-code', 'not-awaited', 'wrong-lot', 'wrong-serial']);
 
 /** What follows at the bin of picks that are done needs no second scan of it. */
 async function sameBin({ tx }: Change, runId: string, done: readonly RunPick[]): Promise<void> {

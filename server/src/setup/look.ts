@@ -53,7 +53,11 @@ export async function lookAtRows(
 const SHOWN = 200;
 
 /** What a person sees of it before anything is written. */
-export function told(looked: Looked, { heading, encoding, matching, errors }: ReadFile): SheetLook {
+export function told(
+  looked: Looked,
+  { heading, encoding, matching, errors }: ReadFile,
+  warnings: SheetError[],
+): SheetLook {
   const all = [...errors, ...looked.errors].sort((a, b) => a.row - b.row);
   return {
     heading,
@@ -72,5 +76,6 @@ export function told(looked: Looked, { heading, encoding, matching, errors }: Re
       differences: r.outcome === 'changed' ? r.differences : [],
     })),
     errors: all,
+    warnings,
   };
 }

@@ -19,6 +19,7 @@ import { Jobs } from './jobs.ts';
 import { keepRows, mustWrite, undoEntry } from './keep.ts';
 import { wayOf } from '../ways/index.ts';
 import { kinds } from './kinds/index.ts';
+import { codeWarnings } from './codeWarnings.ts';
 import { lookAtRows, told } from './look.ts';
 import { keepPicture, readPicture } from './pictures.ts';
 import { overview } from './overview.ts';
@@ -86,7 +87,9 @@ export function setupRoutes(doors: Doors): void {
   serve(doors, endpoints.sheetLook, async ({ platform, actor, id, body }) => {
     const name = nameOf(id);
     const read = await readSent(platform, name, body);
-    return told(await lookAtRows(platform.db, actor, name, read.rows), read);
+    const looked = await lookAtRows(platform.db, actor, name, read.rows);
+    const thisYear = platform.clock().getUTCFullYear();
+    return told(looked, read, await codeWarnings(platform.db, actor.siteId, name, looked.good, thisYear));
   });
   serve(doors, endpoints.sheetTake, async ({ platform, actor, id, body }) => {
     const name = nameOf(id);

@@ -4,6 +4,7 @@ import type { DockRow, ShipmentDetail, shipmentExport } from '@hand-relay/contra
 import { closingOf, type DemandKind } from '@hand-relay/core/shipping';
 import { trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
 import { shipmentGoods } from '../documents/index.ts';
+import { cartsWith } from '../stock/index.ts';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
 /** Shipments as lists and heads show them, the earliest departure first. */
@@ -15,7 +16,7 @@ export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRo
            ${iso(sql`o.leaves_at`)} as "leavesAt", k.name as carrier, v.name as service,
            u.cartons, u.open as "openCartons", s.loose, case when not s.loose then u.weight when s.state = 'open' then l.weight else coalesce((
              select sum(x.units::bigint * i.weight_g) from shipment_line x join order_line y on y.id = x.line_id join item i on i.id = y.item_id
-             where x.shipment_id = s.id), 0)::float8 end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane
+             where x.shipment_id = s.id), 0)::float8 end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane, ${cartsWith(sql`o.id`)} as carts
     from shipment s join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
     left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id

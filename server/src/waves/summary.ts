@@ -135,14 +135,15 @@ export function runSummaries(on: Db | Tx, siteId: string, only: SQL): Promise<Ru
     on,
     sql`
     select r.id, r.number, r.call_sign as "callSign", r.state, p.name as picker, r.picker_id as "pickerId",
-           r.cart_code as cart, r.positions, q.orders, r.stops, k.picks, k.done as "picksDone", k.units, k.picked as "unitsPicked",
+           r.cart_code as cart, r.positions, q.orders, q.list as "orderList", r.stops, k.picks, k.done as "picksDone", k.units, k.picked as "unitsPicked",
            r.metres, lane.code as lane, w.number as wave, ${iso(sql`q.leaves`)} as "leavesAt",
            a.name as assigned, r.assigned_id as "assignedId", r.team, r.priority, r.picking, r.area, r.lower_bound as "lowerBound", r.proven,
            r.approach, r.seconds, r.seconds * (k.picks - k.done) / greatest(1, k.picks) as "secondsLeft"
     from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id left join place lane on lane.id = r.lane_id
     join lateral (
-      select count(*)::int as orders, min(o.leaves_at) as leaves
-      from run_position q join customer_order o on o.id = q.order_id where q.run_id = r.id
+      select count(*)::int as orders, min(o.leaves_at) as leaves,
+             coalesce(jsonb_agg(jsonb_build_object('number', o.number, 'customer', c.name) order by q.number), '[]') as list
+      from run_position q join customer_order o on o.id = q.order_id join customer c on c.id = o.customer_id where q.run_id = r.id
     ) q on true
     join lateral (
       select count(*)::int as picks, (count(*) filter (where k.state <> 'open'))::int as done,
