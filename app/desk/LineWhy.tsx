@@ -35,6 +35,7 @@ export function LineWhy({
       .join(', '),
   });
   const more = [
+    reason === 'taken' && tooOld > 0 ? t('why.tooOld', { count: tooOld }) : '',
     kept > 0 ? t('why.kept', { units: number(kept) }) : '',
     reason !== 'full' || sure < could ? `${t('why.sure', { sure: number(sure), could: number(could) })}.` : '',
     fullBy ? t('why.fullBy', { day: day(fullBy) }) : '',

@@ -35,6 +35,22 @@ describe('what a release promises', () => {
     );
   });
 
+  it('the order page, the list and the preview give one figure, by the days the customer asks for the item, also when the order is overdue', async () => {
+    const lots = await free('FD-001');
+    const days = lots.at(-1)!.days;
+    await relay.query(
+      `insert into shelf_wish (customer_id, item_id, days) select c.id, i.id, ${days} from customer c, item i where c.number = 'C1030' and i.sku = 'FD-001'`,
+    );
+    const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+    const all = lots.reduce((n, l) => n + l.units, 0);
+    const order = await takeIn(desk, { number: 'WISHED', due: yesterday, lines: [['FD-001', all]] });
+    const keeps = lots.filter((l) => l.days >= days).reduce((n, l) => n + l.units, 0);
+    expect(keeps).toBeLessThan(all);
+    expect((await desk.get('order', { id: order })).lines[0]!.free).toBe(keeps);
+    expect((await desk.get('previewRelease', { body: { orders: [order] } })).units).toBe(keeps);
+    await relay.query(`delete from shelf_wish where days = ${days}`);
+  });
+
   it("passes over a lot that will not last as long as the customer's class asks", async () => {
     const lasting = async (sku: string) => {
       const lots = await free(sku);

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { OrderDetail, TrailEntry } from '@hand-relay/contract';
-import { cartsWith, freeStock, shelfDays } from '../stock/index.ts';
+import { cartsWith, freeStock, mustKeepUntil } from '../stock/index.ts';
 import { iso, notFound, rows, type Platform } from '../platform/index.ts';
+import { wayOf } from '../ways/index.ts';
 
 type Head = Omit<
   OrderDetail,
@@ -19,7 +20,7 @@ type Head = Omit<
 };
 
 /** One order with its lines and everything that was made of it. */
-export async function orderDetail({ db }: Platform, siteId: string, id: string): Promise<OrderDetail> {
+export async function orderDetail({ db, clock }: Platform, siteId: string, id: string): Promise<OrderDetail> {
   const [head] = await rows<Head>(
     db,
     sql`
@@ -39,6 +40,9 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
     where o.id = ${id} and o.site_id = ${siteId}`,
   );
   if (!head) throw notFound('order', id);
+  // What a release would find: where that does not reserve, what is released may count as taken all the same.
+  const way = await wayOf(db, siteId);
+  const soft = way.reserve === 'scan' && way.countReleased;
   const lines = await rows<OrderDetail['lines'][number]>(
     db,
     sql`
@@ -50,9 +54,9 @@ export async function orderDetail({ db }: Platform, siteId: string, id: string):
              + coalesce((select sum(k.units) from pick k join run r on r.id = k.run_id and r.state in ('planned', 'waiting')
                          where k.line_id = l.id and k.state = 'open'), 0))::int as waits,
            coalesce((
-             select sum(greatest(f.units, 0)) from (${freeStock(siteId, false)}) f
+             select sum(greatest(f.units, 0)) from (${freeStock(siteId, soft)}) f
              where f.item_id = l.item_id
-               and (f.best_before is null or f.best_before >= ${head.due}::date + ${shelfDays(sql`l.item_id`)}::int)
+               and (f.best_before is null or f.best_before >= ${mustKeepUntil(siteId, sql`l.item_id`, clock())})
            ), 0)::int as free
     from order_line l join item i on i.id = l.item_id join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
     where l.order_id = ${id} order by l.line`,

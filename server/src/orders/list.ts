@@ -10,7 +10,11 @@ type Query = z.output<typeof orderPageQuery>;
  * One page of orders with the sums of their lines and how many lines could be promised now. Pages follow due day and
  * id; a page is short enough that a scan waiting behind it hardly notices.
  */
-export async function listOrders({ db }: Platform, siteId: string, query: Query): Promise<z.input<typeof orderPage>> {
+export async function listOrders(
+  { db, clock }: Platform,
+  siteId: string,
+  query: Query,
+): Promise<z.input<typeof orderPage>> {
   const [afterDue, afterId] = (query.after ?? '').split('~');
   const ids = query.ids?.split(',').filter(Boolean);
   const chosen = ids
@@ -24,7 +28,7 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
     sql`
     with page as (
       select o.id, o.number, o.channel, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
-             c.name as customer, c.class, o.due + c.min_shelf_days as good_until
+             c.name as customer, c.class, c.id as customer_id, c.min_shelf_days, greatest(o.due, (${clock().toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date) as ships
       from customer_order o join customer c on c.id = o.customer_id
       where o.site_id = ${siteId} and ${chosen} ${after}
       order by o.due, o.id limit ${query.limit + 1}
@@ -36,7 +40,8 @@ export async function listOrders({ db }: Platform, siteId: string, query: Query)
       select l.order_id, l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
              l.asked - l.cancelled - l.released as open, coalesce(sum(f.units), 0) + coalesce(max(k.units), 0) as free
       from order_line l join page p on p.id = l.order_id
-      left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= p.good_until)
+      left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= p.ships + coalesce(
+        (select w.days from shelf_wish w where w.customer_id = p.customer_id and w.item_id = l.item_id and not w.retired), p.min_shelf_days))
       left join kept k on k.line_id = l.id
       group by l.id
     ), sums as (

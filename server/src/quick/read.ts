@@ -48,7 +48,7 @@ export async function quickList(
     from order_line l join customer_order o on o.id = l.order_id join item i on i.id = l.item_id
     where o.id in (select jsonb_array_elements_text(${recordset(ids)})) and l.asked - l.cancelled - l.released > 0 order by o.id, l.line`,
   );
-  const { lines: promises } = await allocate(db, siteId, ids, { toRelease: true });
+  const { lines: promises } = await allocate(db, siteId, ids, { toRelease: true, now: clock() });
   // The bins are chosen for all orders together: no two are sent to the same units.
   const needs = promises.flatMap((l) =>
     l.promise.lots.map((part) => ({

@@ -47,6 +47,7 @@ export async function pickInput(
       runId,
       pickId,
       rights: actor.rights,
+      now,
       // Other bins are looked for only where the input may mean one.
       bins:
         (input.kind === 'short' && !!input.rest) ||

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, Right, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
+import { mustKeepUntil } from '../stock/index.ts';
 import { pickWay, usualWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
@@ -49,7 +50,7 @@ type PickRow = {
  * Lots that may be taken in place of the one promised: enough of them lies in the bin beside what others are sent
  * for, as much is promised to nobody, and it lasts as long as the customer asks.
  */
-const otherLots = sql`
+const otherLots = (siteId: string, now: Date) => sql`
   select jsonb_agg(s.lot order by t2.best_before nulls last, s.lot) from balance s
   join lot t2 on t2.item_id = s.item_id and t2.lot = s.lot
   join stock_total f on f.site_id = b.site_id and f.item_id = s.item_id and f.lot = s.lot
@@ -57,7 +58,7 @@ const otherLots = sql`
   where s.place_id = k.bin_id and s.item_id = k.item_id and s.lot <> k.lot and f.on_hand - f.reserved >= k.units
     and s.units - coalesce((select sum(p.units) from pick p where p.state = 'open' and p.bin_id = k.bin_id
                               and p.item_id = k.item_id and p.lot = s.lot), 0) >= k.units
-    and (t2.best_before is null or t2.best_before - o.due >= c.min_shelf_days)`;
+    and (t2.best_before is null or t2.best_before >= ${mustKeepUntil(siteId, sql`k.item_id`, now)})`;
 
 interface PicksAsked {
   siteId: string;
@@ -65,13 +66,14 @@ interface PicksAsked {
   pickId?: string;
   /** Rights of whoever picks: with one of them a touch is as good as a scan. */
   rights: ReadonlySet<Right>;
+  now: Date;
   /** Whether other bins of the items are asked for. */
   bins?: boolean;
 }
 
 /** Bins beside the pick's own that hold enough of its item to be worth a walk; other lots as the site lets them be taken. */
 const OTHER_BINS = 6;
-const elsewhere = (lotSwaps: boolean) => sql`
+const elsewhere = (siteId: string, lotSwaps: boolean, now: Date) => sql`
   select jsonb_agg(jsonb_build_object('bin', e.code, 'lot', nullif(e.lot, ''), 'units', e.units, 'serials', e.serials, 'at', jsonb_build_object('aisle', e.aisle, 'y', e.y))
                    order by e.same desc, e.units >= k.units desc, e.far, e.code)
   from (
@@ -82,14 +84,14 @@ const elsewhere = (lotSwaps: boolean) => sql`
     from balance s join place p on p.id = s.place_id and p.kind = 'bin' and p.site_id = b.site_id and p.blocked is null and p.id <> k.bin_id
     join stock_total f on f.site_id = b.site_id and f.item_id = s.item_id and f.lot = s.lot
     left join lot t3 on t3.item_id = s.item_id and t3.lot = s.lot join customer c on c.id = o.customer_id
-    where s.item_id = k.item_id and s.units > 0 and (s.lot = k.lot or (${lotSwaps} and (t3.best_before is null or t3.best_before - o.due >= c.min_shelf_days)))
+    where s.item_id = k.item_id and s.units > 0 and (s.lot = k.lot or (${lotSwaps} and (t3.best_before is null or t3.best_before >= ${mustKeepUntil(siteId, sql`k.item_id`, now)})))
     group by p.id, p.code, p.aisle, p.y, s.lot order by same desc, far limit ${OTHER_BINS}
   ) e where e.units > 0`;
 
 /** Picks of a run, each of one line, in walking order; with `pickId` that one and those that are picked together with it. */
 export async function linePicks(
   on: Db | Tx,
-  { siteId, runId, pickId, rights, bins = true }: PicksAsked,
+  { siteId, runId, pickId, rights, now, bins = true }: PicksAsked,
 ): Promise<RunPick[]> {
   const way = await wayOf(on, siteId);
   const touch = rights.has('runs.touch') ? usualWay.touch : way.touch;
@@ -110,8 +112,8 @@ export async function linePicks(
            case when i.tracks_serial then (
              select jsonb_agg(s.serial order by s.serial) from balance s
              where s.place_id = k.bin_id and s.item_id = k.item_id and s.units > 0) end as serials,
-           ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots}) end` : sql`null::jsonb`} as others,
-           case when k.state = 'open' and (${bins} or k.progress->>'rest' is not null) then (${elsewhere(way.lotSwaps)}) end as elsewhere, b.blocked,
+           ${way.lotSwaps ? sql`case when i.tracks_lot and not i.tracks_serial and k.state = 'open' then (${otherLots(siteId, now)}) end` : sql`null::jsonb`} as others,
+           case when k.state = 'open' and (${bins} or k.progress->>'rest' is not null) then (${elsewhere(siteId, way.lotSwaps, now)}) end as elsewhere, b.blocked,
            (select count(*)::int from run_position q where q.run_id = k.run_id) as orders, r.picking = 'consolidate' as together, i.counting, k.look_alike as "lookAlike"
     from pick k join run r on r.id = k.run_id join place b on b.id = k.bin_id left join zone z on z.id = b.zone_id
     join item i on i.id = k.item_id join customer_order o on o.id = k.order_id join order_line l on l.id = k.line_id
@@ -238,7 +240,7 @@ export async function runDetail(
     run,
     cartPositions: run.positions,
     positions,
-    picks: await runPicks(db, { siteId, runId, rights }),
+    picks: await runPicks(db, { siteId, runId, rights, now: clock() }),
     cartons: await cartonsOf(db, runId),
     setUp: run.state === 'picking' ? await setUpOf(db, siteId, runId) : null,
     path: extra!.path,

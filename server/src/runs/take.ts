@@ -165,12 +165,12 @@ export async function takeOrderOut(
 
 /** The pick at whose bin something was wrong, and what is missing there. */
 async function pickOfProblem(
-  { tx, actor }: Change,
+  { tx, actor, now }: Change,
   runId: string,
   orderId: string,
   { pick: pickId, reason, units, note }: NonNullable<z.output<typeof takeOutBody>['problem']>,
 ) {
-  const found = await linePicks(tx, { siteId: actor.siteId, runId, pickId, rights: actor.rights, bins: false });
+  const found = await linePicks(tx, { siteId: actor.siteId, runId, pickId, rights: actor.rights, now, bins: false });
   const pick = found.find((p) => p.step.id === pickId && p.order.id === orderId && p.state === 'open');
   const [at] = await rows<{ bin: string; line: string }>(
     tx,

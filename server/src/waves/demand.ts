@@ -37,18 +37,19 @@ export interface Allocation {
  * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
  * transaction, under the site's lock.
  *
- * @param options `exact`: units that lines get, whatever was fixed for them before; `toRelease`: orders on hold stay out
+ * @param options `exact`: units that lines get, whatever was fixed for them before; `toRelease`: orders on hold stay out; `now`: an order
+ *   that is overdue ships today at the earliest
  */
 export async function allocate(
   on: Db | Tx,
   siteId: string,
   orderIds: string[],
-  { exact = new Map(), toRelease }: { exact?: ReadonlyMap<string, number>; toRelease: boolean },
+  { exact = new Map(), toRelease, now }: { exact?: ReadonlyMap<string, number>; toRelease: boolean; now: Date },
 ): Promise<Allocation> {
   const open = await rows<OpenLine>(
     on,
     sql`
-    select o.id as "order", o.number, o.priority, o.due::text as due, o.ship_complete as "shipComplete",
+    select o.id as "order", o.number, o.priority, greatest(o.due, (${now.toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date)::text as due, o.ship_complete as "shipComplete",
            l.id as line, l.line as "lineNumber", i.id as item, i.sku, i.name, i.weight_g as "weightG",
            i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3",
            l.asked - l.cancelled - l.released as open, ${shelfDays(sql`i.id`)} as "minShelfDays", l.fixed, i.handling, d.name as departure,

@@ -21,7 +21,11 @@ export async function previewRelease(
   actor: Actor,
   body: z.output<typeof releaseBody>,
 ): Promise<ReleasePreview> {
-  const allocation = await allocate(db, actor.siteId, body.orders, { exact: exactOf(body), toRelease: true });
+  const allocation = await allocate(db, actor.siteId, body.orders, {
+    exact: exactOf(body),
+    toRelease: true,
+    now: clock(),
+  });
   const given = allocation.lines.filter((l) => l.promise.units > 0);
   const sums = sumsOf(allocation);
   const held = await rows<ReleasePreview['held'][number]>(

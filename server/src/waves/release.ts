@@ -64,7 +64,11 @@ export async function release(
   const { tx, actor } = change;
   await lockStock(tx, actor.siteId);
   await lockOrders(tx, actor.siteId, { ids: body.orders });
-  const allocation = await allocate(tx, actor.siteId, body.orders, { exact: exactOf(body), toRelease: true });
+  const allocation = await allocate(tx, actor.siteId, body.orders, {
+    exact: exactOf(body),
+    toRelease: true,
+    now: change.now,
+  });
   const given = allocation.lines.filter((l) => l.promise.units > 0);
   if (given.length === 0) throw new Refusal(409, 'nothing-to-release');
   const { wave, number } = await gathering(change, body.wave);

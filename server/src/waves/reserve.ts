@@ -19,7 +19,7 @@ export async function reserveOrders(change: Change, orderIds: string[]): Promise
   const { tx, actor } = change;
   if (orderIds.length === 0) return;
   await lockStock(tx, actor.siteId);
-  const { lines } = await allocate(tx, actor.siteId, orderIds, { toRelease: false });
+  const { lines } = await allocate(tx, actor.siteId, orderIds, { toRelease: false, now: change.now });
   const parts = lines.flatMap((l) =>
     l.promise.lots.flatMap(({ lot, units }) => {
       const more = units - (l.kept.find((k) => k.lot === lot)?.units ?? 0);
