@@ -1,5 +1,6 @@
 import { useTranslation } from 'react-i18next';
-import { troubleOf, useNow, words, type Tray } from '../state/index.ts';
+import type { Tray } from '@hand-relay/contract';
+import { troubleOf, useNow, words } from '../state/index.ts';
 import { Failed, Key, Loading, Sheet } from '../ui/index.ts';
 import { ReleaseLook } from './ReleaseLook.tsx';
 import { useRelease } from './useRelease.ts';

@@ -1,7 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
-import { api, fill, releaseOf, tell, useSend, type Tray } from '../state/index.ts';
+import type { Tray } from '@hand-relay/contract';
+import { api, fill, releaseOf, tell, useSend } from '../state/index.ts';
 
 /** Looks at what a release would do whenever what is to be released changes, and does it. */
 export function useRelease(tray: Tray, wave: string | null) {

@@ -3,7 +3,7 @@ import { useEffect, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed } from '../ui/index.ts';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
-import { api, goLive, hasLeft, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
+import { api, goLive, hasLeft, keepTray, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
 import { SessionEnded } from './SessionEnded.tsx';
 import { Shell } from './Shell.tsx';
@@ -28,6 +28,11 @@ export function Gate({ children }: { children: ReactNode }) {
     return goLive(store);
   }, [site]);
   const person = me?.person.id;
+  const releases = me?.person.rights.includes('orders.release') ?? false;
+  useEffect(
+    () => (site === undefined || person === undefined || !releases ? undefined : keepTray(store)),
+    [site, person, releases],
+  );
   useEffect(() => {
     if (person !== undefined) void outbox.start(person);
   }, [person]);

@@ -15,5 +15,6 @@ export { serverNow, thisYear, useClockError } from './serverTime.ts';
 export { store, useFrom, useSend } from './store.ts';
 export { troubleOf, words } from './trouble.ts';
 export { readOutlook } from './outlook.ts';
-export { add, fill, releaseOf, setLines, toggle, type Tray } from './tray.ts';
+export { keepTray } from './keepTray.ts';
+export { add, fill, releaseOf, setLines, toggle } from './tray.ts';
 export { finishLeaving, hasCome, hasLeft, leave } from './signedOut.ts';

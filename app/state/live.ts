@@ -4,6 +4,7 @@ import { api, tags } from './api.ts';
 import { addressOf } from './call.ts';
 import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
+import { trayChanged } from './keepTray.ts';
 import { tell } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
 import type { Store } from './store.ts';
@@ -26,6 +27,11 @@ const meOf = (store: Store) => api.endpoints.me.select()(store.getState()).data?
 
 /** Takes an event from the stream: what it names is read again, news is told. */
 export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
+  if (event.topic === 'tray') {
+    const me = meOf(store);
+    if (me !== undefined) trayChanged(me, event.ids);
+    return;
+  }
   store.dispatch(api.util.invalidateTags([event.topic]));
   if (event.topic === 'orders') orders(event.ids);
   store.dispatch(changedSince(event));

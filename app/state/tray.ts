@@ -1,10 +1,5 @@
 import { createSlice } from '@reduxjs/toolkit';
-
-/** What has been put together for release: whole orders, and lines of them that get exactly so many units. */
-export interface Tray {
-  orders: string[];
-  lines: Record<string, number>;
-}
+import type { Tray } from '@hand-relay/contract';
 
 const initialState: Tray = { orders: [], lines: {} };
 

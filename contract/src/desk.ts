@@ -175,6 +175,13 @@ export const keptView = z.object({
   settings: z.record(z.string(), z.unknown()),
 });
 export type KeptView = z.infer<typeof keptView>;
+/** What has been put together for release: whole orders, and lines of them that get exactly so many units. */
+export const tray = z.strictObject({
+  orders: z.array(id).max(10_000),
+  lines: z.record(id, units),
+});
+export type Tray = z.infer<typeof tray>;
+
 export const keepViewBody = z.strictObject({
   list: z.enum(['orders', 'conditions']),
   name: z.string().trim().min(1).max(60),

@@ -84,6 +84,21 @@ export const deskEndpoints = all({
     }),
     file: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   },
+  tray: {
+    method: 'GET',
+    path: '/api/tray',
+    needs: ['orders.release'],
+    summary: "One's own tray: what was put together for release",
+    answer: desk.tray,
+  },
+  saveTray: {
+    method: 'POST',
+    path: '/api/tray',
+    needs: ['orders.release'],
+    summary: "Replace one's own tray",
+    body: desk.tray,
+    answer: nothing,
+  },
   keptViews: {
     method: 'GET',
     path: '/api/views',

@@ -7,6 +7,7 @@ export const topics = [
   'runs',
   'counts',
   'exceptions',
+  'tray',
   'bench',
   'shipments',
   'stock',

@@ -17,6 +17,40 @@ describe('what the Desk takes back, splits and joins', () => {
   afterAll(() => relay.close());
   afterEach(() => checkBooks(relay, expect.getState().currentTestName!));
 
+  it('says of each line what can be withdrawn from its wave, and withdraws just that', async () => {
+    const id = await takeIn(desk!, {
+      number: 'U-WAITS',
+      lines: [
+        ['HT-003', 2],
+        ['BR-001', 1],
+      ],
+    });
+    const wave = await startWave(desk!, [id]);
+    const waits = async () => (await order(id)).lines.map((l) => l.waits);
+    expect(await waits()).toEqual([2, 1]);
+    const { runs } = await desk!.get('wave', { id: wave });
+    await picker!.get('takeRun', { id: runs[0]!.id, body: { cart: 'CART-20' } });
+    // In a picker's hands nothing is offered any more.
+    expect(await waits()).toEqual([0, 0]);
+    await picker!.get('giveBack', { id: runs[0]!.id });
+    expect((await desk!.get('takeBack', { body: { lines: [{ line: (await lineOf(id)).id }] } })).lines).toHaveLength(1);
+    expect(await waits()).toEqual([0, 1]);
+  });
+
+  it("keeps a person's tray, without what is not open any more", async () => {
+    const [one, two] = [
+      await takeIn(desk!, { number: 'U-TRAY-1', lines: [['HT-003', 2]] }),
+      await takeIn(desk!, { number: 'U-TRAY-2', lines: [['HT-003', 1]] }),
+    ];
+    const line = (await lineOf(one)).id;
+    const tray = { orders: [two, one], lines: { [line]: 1 } };
+    await desk!.get('saveTray', { body: tray });
+    expect(await desk!.get('tray')).toEqual(tray);
+    await desk!.get('cancelRest', { id: two, body: { reason: 'customer rang' } });
+    expect(await desk!.get('tray')).toEqual({ orders: [one], lines: { [line]: 1 } });
+    await desk!.get('saveTray', { body: { orders: [], lines: {} } });
+  });
+
   it('undoes a release exactly, also out of a wave that held some of the same line before', async () => {
     const id = await takeIn(desk!, { number: 'U-RELEASE', lines: [['HT-003', 5]] });
     const line = (await lineOf(id)).id;

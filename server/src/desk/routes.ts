@@ -5,6 +5,7 @@ import { exceptionsOf } from '../exceptions/index.ts';
 import { actOnException } from './dealWith.ts';
 import { fixLines } from './fix.ts';
 import { moveOrders, placesOf } from './move.ts';
+import { saveTray, trayOf } from './tray.ts';
 import { dropView, keepView, viewsOf } from './views.ts';
 
 export function deskRoutes(doors: Doors): void {
@@ -28,6 +29,11 @@ export function deskRoutes(doors: Doors): void {
       return exceptionsOf(current.tx, actor, current.now);
     }),
   );
+  serve(doors, endpoints.tray, ({ platform, actor }) => trayOf(platform.db, actor));
+  serve(doors, endpoints.saveTray, async ({ body, change }) => {
+    await change((current) => saveTray(current, body));
+    return {};
+  });
   serve(doors, endpoints.keptViews, ({ platform, actor }) => viewsOf(platform.db, actor));
   serve(doors, endpoints.keepView, ({ body, change }) => change((current) => keepView(current, body)));
   serve(doors, endpoints.dropView, ({ id, change }) => change((current) => dropView(current, id)));

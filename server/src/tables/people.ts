@@ -135,3 +135,21 @@ export const keptView = pgTable(
   },
   (t) => [uniqueIndex('kept_view_name').on(t.personId, t.siteId, t.list, t.name)],
 );
+
+/** What a person has put together for release at a site and not released yet: theirs on every device. */
+export const tray = pgTable(
+  'tray',
+  {
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    /** Order ids, in the order in which they were put in. */
+    orders: jsonb().$type<string[]>().notNull(),
+    /** Line ids with the units that they get exactly. */
+    lines: jsonb().$type<Record<string, number>>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.siteId] })],
+);
