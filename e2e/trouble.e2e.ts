@@ -224,7 +224,7 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
   const of = (sku: string) => state.loose.find((l) => l.item.sku === sku)!;
   await bench.getByRole('button', { name: 'Open Medium' }).click();
   await bench.getByRole('button', { name: /^Put in 2 × block/ }).click();
-  await expect(bench.getByText('2 units in the carton.')).toBeVisible();
+  await expect(bench.getByText(/^2 added, \d+ in carton/)).toBeVisible();
   await bench.getByRole('button', { name: /^Put in 1 × bottle/ }).click();
   await expect(
     bench.getByText(`${of('AC-002').item.name} must not travel with ${of('FD-002').item.name}. Take another carton.`),
@@ -237,7 +237,7 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
   await expect(bench.getByText('Empty carton discarded.')).toBeVisible();
   await bench.getByRole('button', { name: 'Open Medium' }).click();
   await bench.getByRole('button', { name: /^Put in 1 × bottle/ }).click();
-  await expect(bench.getByText('1 unit in the carton.')).toBeVisible();
+  await expect(bench.getByText(/^1 added, \d+ in carton/)).toBeVisible();
   await bench.getByRole('button', { name: 'Close carton' }).click();
   await expect(bench.getByText(/Carton closed. SSCC 3952\d{14}/)).toBeVisible();
   await bench.getByRole('button', { name: 'Print label' }).first().click();

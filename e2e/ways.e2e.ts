@@ -83,3 +83,20 @@ test('a device is signed out from afar, and who works at two sites changes over'
   await phone.reload();
   await expect(phone.getByRole('button', { name: 'Sign in' })).toBeVisible();
 });
+
+test('settings that are not saved are said when the page is left, and are still there', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  await desk.goto('/setup/way');
+  await desk.getByRole('checkbox').first().click();
+  const save = desk.getByRole('button', { name: /^Save 1 change/ });
+  await expect(save).toBeVisible();
+  await desk.getByRole('button', { name: 'Back' }).click();
+  await expect(desk).toHaveURL(/\/setup$/);
+  await desk.getByRole('link', { name: /1 change is not saved/ }).click();
+  await expect(save).toBeVisible();
+  await desk.getByRole('button', { name: 'As it was' }).click();
+  await expect(save).toHaveCount(0);
+  // Nothing is stuck, and the page says so.
+  await desk.goto('/setup/stuck');
+  await expect(desk.getByText('What is stuck').first()).toBeVisible();
+});

@@ -16,7 +16,7 @@ import {
   tell,
   words,
 } from '../state/index.ts';
-import { i18n, clock, number, relative, mass } from '../text/index.ts';
+import { i18n, number, relative, mass, timeOf } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -75,7 +75,8 @@ export function BenchOrderView({ id }: { id: string }) {
       return;
     }
     play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
-    setSaid({ kind: 'done', text: verdictWords(done) });
+    const before = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
+    setSaid({ kind: 'done', text: verdictWords(done, before) });
   };
   // A scanner is faster than the way to the server: scans wait for one another, none is lost.
   const input = (what: PackInput) => {
@@ -98,7 +99,9 @@ export function BenchOrderView({ id }: { id: string }) {
       aside={
         <Txt colour="quiet">
           {order.customer}
-          {order.leavesAt ? ` · ${clock(order.leavesAt, me.site.timeZone)}, ${relative(order.leavesAt, now)}` : ''}
+          {order.leavesAt
+            ? ` · ${timeOf(order.leavesAt, me.site.timeZone, now)}, ${relative(order.leavesAt, now)}`
+            : ''}
         </Txt>
       }
     >
@@ -146,16 +149,20 @@ export function BenchOrderView({ id }: { id: string }) {
   );
 }
 
-function verdictWords(done: {
-  verdict: string;
-  units?: number | undefined;
-  sscc?: string | undefined;
-  lane?: string | null | undefined;
-}): string {
+/** @param before units that were in the carton already */
+function verdictWords(
+  done: {
+    verdict: string;
+    units?: number | undefined;
+    sscc?: string | undefined;
+    lane?: string | null | undefined;
+  },
+  before: number,
+): string {
   if (done.verdict === 'open') return i18n.t('bench.opened');
   if (done.verdict === 'discard') return i18n.t('bench.discarded');
   if (done.verdict === 'put')
-    return i18n.t('bench.putDone', { units: i18n.t('unit.units', { count: done.units ?? 0 }) });
+    return i18n.t('bench.putDone', { units: number(done.units ?? 0), all: number(before + (done.units ?? 0)) });
   return i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
 }
 
@@ -199,29 +206,38 @@ function Goods({ order, onInput }: { order: BenchOrder; onInput: (input: PackInp
         const loose = order.bench.loose.filter((x) => x.item.sku === l.sku);
         return (
           <Column key={l.line} gap={6} style={{ paddingTop: 12 }}>
-            <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
-              <Picture name={l.picture} size={56} />
-              <View style={{ flex: 1, minWidth: 0 }}>
-                <Txt kind="heading">{l.name}</Txt>
-                <Txt kind="mono" colour="quiet">
-                  {l.sku}
-                </Txt>
-                {l.note !== '' && <Signal kind="caution" text={l.note} />}
-              </View>
-              {(['released', 'picked', 'packed'] as const).map((f) => (
-                <View key={f} style={{ minWidth: 60, alignItems: 'flex-end' }}>
-                  <Txt kind="small" colour="quiet">
-                    {t(`bench.${f}`)}
+            {/* On a phone the figures stand below: a name is never broken inside a word for them. */}
+            <Row gap={12} style={{ alignItems: 'flex-start' }}>
+              <View style={{ flexDirection: 'row', gap: 12, flexGrow: 1, flexBasis: 240, minWidth: 0 }}>
+                <Picture name={l.picture} size={56} />
+                <View style={{ flex: 1, minWidth: 0 }}>
+                  <Txt kind="heading">{l.name}</Txt>
+                  <Txt kind="mono" colour="quiet">
+                    {l.sku}
                   </Txt>
-                  <Txt kind="heading" colour={f === 'packed' && l.packed === l.picked && l.picked > 0 ? 'done' : 'ink'}>
-                    {number(l[f])}
-                  </Txt>
+                  {l.note !== '' && <Signal kind="caution" text={l.note} />}
                 </View>
-              ))}
+              </View>
+              <Row gap={12} style={{ flexWrap: 'nowrap', marginLeft: 'auto' }}>
+                {(['released', 'picked', 'packed'] as const).map((f) => (
+                  <View key={f} style={{ minWidth: 60, alignItems: 'flex-end' }}>
+                    <Txt kind="small" colour="quiet">
+                      {t(`bench.${f}`)}
+                    </Txt>
+                    <Txt
+                      kind="heading"
+                      colour={f === 'packed' && l.packed === l.picked && l.picked > 0 ? 'done' : 'ink'}
+                    >
+                      {number(l[f])}
+                    </Txt>
+                  </View>
+                ))}
+              </Row>
             </Row>
             {order.bench.carton &&
               loose.map((x) => (
-                <PutIn key={`${x.lot ?? ''}${x.serial ?? ''}`} loose={x} unit={l.unit} onInput={onInput} />
+                // With the units: what was typed for more of them is no proposal for the rest.
+                <PutIn key={`${x.lot ?? ''} ${x.serial ?? ''} ${x.units}`} loose={x} unit={l.unit} onInput={onInput} />
               ))}
             <Rule />
           </Column>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { clock, number, relative } from '../text/index.ts';
+import { number, relative, timeOf } from '../text/index.ts';
 import { Card, Empty, Failed, Loading, Row, ScanField, Shape, Signal, Txt, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
@@ -51,7 +51,7 @@ export function BenchView() {
               </Txt>
             </Row>
             <Txt colour="quiet">
-              {run.leavesAt ? `${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
+              {run.leavesAt ? `${timeOf(run.leavesAt, me.site.timeZone, now)}, ${relative(run.leavesAt, now)}` : ''}
             </Txt>
           </Row>
           <Row gap={8} style={{ alignItems: 'stretch' }}>

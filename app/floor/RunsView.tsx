@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
-import { clock, relative, distance } from '../text/index.ts';
+import { relative, distance, timeOf } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useNarrow, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { LookUp } from './LookUp.tsx';
@@ -105,7 +105,7 @@ function RunCard({
           <Txt colour="quiet">
             {run.assignedId === me.person.id ? `${t('floor.yours')} · ` : ''}
             {t('floor.run', { number: run.number })}
-            {run.leavesAt ? ` · ${clock(run.leavesAt, me.site.timeZone)}, ${relative(run.leavesAt, now)}` : ''}
+            {run.leavesAt ? ` · ${timeOf(run.leavesAt, me.site.timeZone, now)}, ${relative(run.leavesAt, now)}` : ''}
           </Txt>
         </View>
         <Key

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import type { Waiting } from '@hand-relay/contract';
 import { arrange, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, relative } from '../text/index.ts';
+import { relative, timeOf } from '../text/index.ts';
 import { Column, Empty, Failed, Key, Loading, Row, ScanField, Shape, Txt, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
@@ -138,7 +138,9 @@ function OrderRow({
         </Row>
         <View style={{ alignItems: 'flex-end' }}>
           <Txt kind="strong">
-            {order.leavesAt ? `${clock(order.leavesAt, me.site.timeZone)}, ${relative(order.leavesAt, now)}` : '–'}
+            {order.leavesAt
+              ? `${timeOf(order.leavesAt, me.site.timeZone, now)}, ${relative(order.leavesAt, now)}`
+              : '–'}
           </Txt>
           <Txt colour="quiet">
             {`${t('unit.lines', { count: order.lines })} · ${t('unit.units', { count: order.units })}`}

@@ -5,7 +5,7 @@ import { useWindowDimensions, View, type TextInput } from 'react-native';
 import type { QuickLine, QuickOrder } from '@hand-relay/contract';
 import { countOf, picksOf, whyNot, type Typed } from '@hand-relay/core/quick';
 import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
-import { clock, dayName, number, relative } from '../text/index.ts';
+import { dayName, number, relative, timeOf } from '../text/index.ts';
 import {
   Column,
   Empty,
@@ -166,7 +166,7 @@ function Block({ order, typed, goes, onGoes, onTyped, onNext, field }: BlockProp
   const surface = useSurface();
   const why = whyNot(order, typed);
   const leaves = order.leavesAt
-    ? `${clock(order.leavesAt, me.site.timeZone)}, ${relative(order.leavesAt, now)}`
+    ? `${timeOf(order.leavesAt, me.site.timeZone, now)}, ${relative(order.leavesAt, now)}`
     : dayName(order.due, me.site.timeZone, now);
   return (
     <View

@@ -1,5 +1,6 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
+import type { SetupHistory } from '@hand-relay/contract';
 import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
 import { moment } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useShortcuts } from '../ui/index.ts';
@@ -15,13 +16,18 @@ export function HistoryView() {
   const { data, error, refetch } = api.useSetupHistoryQuery();
   const [undo, { isLoading, originalArgs }] = api.useSetupUndoMutation();
   useShortcuts({ Escape: () => router.navigate('/setup') });
-  const takeBack = async (entry: string) => {
-    const done = await undo(entry);
+  const nameOf = (e: SetupHistory['entries'][number]) => {
+    if (!e.sheet) return t(`trail.${e.kind}`, e.facts);
+    const what = `${t(`setup.sheet.${e.sheet}`)}: ${t('setup.rows', { count: e.rows ?? 0 })}${e.file ? `, ${e.file}` : ''}`;
+    return e.undoes ? t('setup.undoOf', { what }) : what;
+  };
+  const takeBack = async (entry: SetupHistory['entries'][number]) => {
+    const done = await undo(entry.id);
     send(
       tell(
         done.error
           ? { kind: 'refused', text: words(troubleOf(done.error)) }
-          : { kind: 'done', text: t('notice.undone') },
+          : { kind: 'done', text: t('notice.undone', { what: nameOf(entry) }) },
       ),
     );
   };
@@ -34,11 +40,7 @@ export function HistoryView() {
         <Card key={e.id} gap={4} pad={12}>
           <Row gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
             <Column gap={2} style={{ flexShrink: 1 }}>
-              <Txt kind="strong">
-                {e.sheet
-                  ? `${t(`setup.sheet.${e.sheet}`)}: ${t('setup.rows', { count: e.rows ?? 0 })}${e.file ? `, ${e.file}` : ''}`
-                  : t(`trail.${e.kind}`, e.facts)}
-              </Txt>
+              <Txt kind="strong">{nameOf(e)}</Txt>
               <Txt kind="small" colour="quiet">
                 {`${moment(e.at, me.site.timeZone, now)} · ${e.person ?? '–'}`}
               </Txt>
@@ -48,9 +50,9 @@ export function HistoryView() {
             ) : e.sheet === null ? null : (
               <Key
                 size="small"
-                title={t('notice.undo')}
+                title={t(e.undoes ? 'setup.redo' : 'notice.undo')}
                 busy={isLoading && originalArgs === e.id}
-                onPress={() => void takeBack(e.id)}
+                onPress={() => void takeBack(e)}
               />
             )}
           </Row>

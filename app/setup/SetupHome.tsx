@@ -16,7 +16,7 @@ export function SetupHome() {
   const { data, error, refetch } = api.useSetupOverviewQuery();
   const { standins, version } = useMe();
   const backups = useMay('house.backups');
-  const pages = (['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history'] as const).filter(
+  const pages = (['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history', 'stuck'] as const).filter(
     (page) => (page !== 'keep' || backups) && (page !== 'host' || standins),
   );
   return (

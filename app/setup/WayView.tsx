@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import {
@@ -31,6 +31,7 @@ import {
   Txt,
   useShortcuts,
 } from '../ui/index.ts';
+import { i18n } from '../text/index.ts';
 import { Page } from '../shell/index.ts';
 import { BinRules } from './BinRules.tsx';
 import { Walked } from './Walked.tsx';
@@ -55,6 +56,9 @@ export function WayView() {
   );
 }
 
+/** What was changed and not saved when the page was left, with the settings that it started from. */
+let draft: { from: string; next: Way } | null = null;
+
 const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
 
 function Form({
@@ -71,7 +75,7 @@ function Form({
   const { t } = useTranslation();
   const router = useRouter();
   const send = useSend();
-  const [next, setNext] = useState(way);
+  const [next, setNext] = useState(() => (draft?.from === JSON.stringify(way) ? draft.next : way));
   const [save, { error, isLoading }] = api.useChangeWayMutation();
   const { data: places } = api.useSheetRowsQuery('places');
   // One that is gone stays to be seen until another is chosen.
@@ -87,9 +91,35 @@ function Form({
   /** As it is typed: a comma at the end is the beginning of the next. */
   const [work, setWork] = useState(way.otherWork.join(', '));
   const differing = (Object.keys(next) as (keyof Way)[]).filter((k) => changed(next[k], way[k]));
+  const unsaved = useRef(0);
+  useEffect(() => {
+    unsaved.current = differing.length;
+    draft = differing.length > 0 ? { from: JSON.stringify(way), next } : null;
+    if (differing.length === 0) return undefined;
+    const stay = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', stay);
+    return () => removeEventListener('beforeunload', stay);
+  });
+  useEffect(
+    () => () => {
+      // Nothing is lost: the page has it still when it is opened again.
+      if (unsaved.current > 0)
+        send(
+          tell({
+            kind: 'caution',
+            text: i18n.t('way.unsaved', { count: unsaved.current }),
+            link: '/setup/way',
+            about: 'way',
+          }),
+        );
+    },
+    [send],
+  );
   const go = async (wanted: Way, replaced: Way | null) => {
     const done = await save(wanted);
     if (!done.data) return;
+    unsaved.current = 0;
+    draft = null;
     onSaved(replaced);
     send(tell({ kind: 'done', text: t(replaced ? 'way.saved' : 'way.back') }));
   };
@@ -297,7 +327,15 @@ function Form({
         {before && differing.length === 0 && (
           <Key icon="undo" title={t('way.takeBack')} onPress={() => void go(before, null)} />
         )}
-        {differing.length > 0 && <Key title={t('way.asItWas')} onPress={() => setNext(way)} />}
+        {differing.length > 0 && (
+          <Key
+            title={t('way.asItWas')}
+            onPress={() => {
+              setNext(way);
+              setWork(way.otherWork.join(', '));
+            }}
+          />
+        )}
       </Row>
     </View>
   );

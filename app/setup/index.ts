@@ -10,4 +10,5 @@ export { ScannerView } from './ScannerView.tsx';
 export { SetupHome } from './SetupHome.tsx';
 export { SheetView } from './SheetView.tsx';
 export { SiteView } from './SiteView.tsx';
+export { StuckView } from './StuckView.tsx';
 export { WayView } from './WayView.tsx';

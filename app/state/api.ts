@@ -82,6 +82,10 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ name: 'sheetRetire', id, body }),
       invalidatesTags: ['setup'],
     }),
+    stuck: build.query<Answer<'stuck'>, void>({
+      query: () => ({ name: 'stuck' }),
+      providesTags: ['runs', 'waves', 'orders', 'counts', 'bench', 'shipments', 'exceptions'],
+    }),
     setupHistory: build.query<Answer<'setupHistory'>, void>({
       query: () => ({ name: 'setupHistory' }),
       providesTags: ['setup'],

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
-import { clock, number } from '../text/index.ts';
+import { number, timeOf } from '../text/index.ts';
 import { Facts, Key, Row } from '../ui/index.ts';
 import { Lane } from './Lane.tsx';
 import { LaneHead } from './LaneHead.tsx';
@@ -28,6 +28,7 @@ export function CrewLine({ crew }: { crew: Crew }) {
                 value: t('track.queue', queued(team)),
               },
             ]),
+            { name: t('track.freeCarts'), value: number(crew.carts.reduce((n, c) => n + c.free, 0)) },
             { name: t('track.bench'), value: t('track.carts', { count: crew.bench.waiting }) },
             { name: t('track.dock'), value: t('track.ready', { count: crew.dock.ready }) },
           ]}
@@ -56,7 +57,7 @@ export function PersonLane({
   const says = [
     person.number && t('track.inHand', { run: person.number, done: person.picksDone, all: person.picks }),
     person.queued > 0 && t('track.queued', { count: person.queued }),
-    person.ends && t('track.until', { time: clock(person.ends, me.site.timeZone) }),
+    person.ends && t('track.until', { time: timeOf(person.ends, me.site.timeZone, now) }),
   ]
     .filter(Boolean)
     .join(' · ');

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TimetableEntry } from '@hand-relay/contract';
 import { arrange, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, relative } from '../text/index.ts';
+import { relative, timeOf } from '../text/index.ts';
 import { Failed, Key, Row, Txt, useSurface } from '../ui/index.ts';
 
 /** Entries of the timetable: what waits for each, and what happens by itself. */
@@ -62,7 +62,7 @@ function EntryRow({ entry, onGather }: { entry: TimetableEntry; onGather?: () =>
       <Txt colour="quiet">
         {[
           entry.departure,
-          entry.leavesAt && `${clock(entry.leavesAt, me.site.timeZone)}, ${relative(entry.leavesAt, now)}`,
+          entry.leavesAt && `${timeOf(entry.leavesAt, me.site.timeZone, now)}, ${relative(entry.leavesAt, now)}`,
         ]
           .filter(Boolean)
           .join(' · ')}

@@ -97,7 +97,14 @@ export const crew = z.object({
     .describe('Runs by team; the nameless one is that of everybody'),
   bench: z.object({ waiting: z.int() }).describe('Carts that were left and are not emptied'),
   dock: z.object({ ready: z.int() }).describe('Orders with goods that are ready to leave'),
-  carts: z.array(z.object({ id, name: z.string(), positions: z.int() })),
+  carts: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      positions: z.int(),
+      free: z.int().describe('Carts of this type that nobody has'),
+    }),
+  ),
 });
 export type Crew = z.infer<typeof crew>;
 

@@ -116,6 +116,33 @@ export const sheetRetireBody = z.strictObject({ rows: z.array(sheetRow).min(1).m
 /** What was changed, to undo it by; errors where nothing was. */
 export const sheetChanged = z.object({ entry: id.nullable(), changed: z.int(), errors: z.array(sheetError) });
 export type SheetChanged = z.infer<typeof sheetChanged>;
+/** Work that does not go on by itself, each kind with its way out. */
+export const stuckKinds = [
+  'run-nobody',
+  'cart-empty',
+  'cart-unwanted',
+  'carton-empty',
+  'carton-unwanted',
+  'wave-empty',
+  'shipment-empty',
+  'order-done',
+  'stock-reserved',
+  'stock-doubted',
+  'count-old',
+  'surplus-old',
+  'put-away-old',
+  'exception-old',
+] as const;
+export const stuck = z.object({
+  kind: z.enum(stuckKinds),
+  id: z.string(),
+  name: z.string(),
+  since: instant.nullable(),
+  link: z.string().describe('Where it is dealt with'),
+});
+export type Stuck = z.infer<typeof stuck>;
+export const stuckList = z.object({ stuck: z.array(stuck) });
+
 export const undoBody = z.strictObject({ entry: id });
 
 export const setupHistory = z.object({
@@ -131,9 +158,11 @@ export const setupHistory = z.object({
       rows: z.int().nullable(),
       file: z.string().nullable(),
       undone: z.boolean(),
+      undoes: z.boolean().describe('It is itself the undoing of an earlier one'),
     }),
   ),
 });
+export type SetupHistory = z.infer<typeof setupHistory>;
 
 export const floorPattern = z.strictObject({
   firstAisle: z.string().trim().min(1).max(4),

@@ -177,6 +177,13 @@ export const setupEndpoints = all({
     query: signIn.addressQuery,
     file: 'image/svg+xml',
   },
+  stuck: {
+    method: 'GET',
+    path: '/api/setup/stuck',
+    needs: ['setup.change', 'runs.arrange'],
+    summary: 'Work that does not go on by itself or was forgotten, with where it is dealt with',
+    answer: setup.stuckList,
+  },
   trialCode: {
     method: 'GET',
     path: '/api/trial-code.svg',

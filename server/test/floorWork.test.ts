@@ -228,12 +228,44 @@ describe('an order out of the run', () => {
       person: 'Suri Okell',
       facts: { ...facts, code: 'wrong-bin', bin, item: item.name },
     });
+    // With goods to put away on it the cart is nobody else's, and not free.
+    const free = async () => (await desk.get('crew')).carts.reduce((n, c) => n + c.free, 0);
+    const busy = await free();
+    await pico.get('takeOut', { id: run, body: { order: ids[1]! } });
+    const next = await startWave(desk, [await takeIn(desk, { number: `F-${made}-next`, lines: [['BR-001', 1]] })]);
+    const other = (await desk.get('wave', { id: next })).runs[0]!.id;
+    expect(await pico.refused('takeRun', { id: other, body: { cart } })).toMatchObject({ code: 'cart-carries' });
     await suri.get('putBackOne', { id: run, body: { goods, item: item.packs[0]!.gtin, bin } });
+    expect(await free()).toBe(busy + 1);
+    await pico.get('takeRun', { id: other, body: { cart } });
+    await pico.get('giveBack', { id: other });
     expect(await inBin(bin, item.sku)).toBe(before + units);
     expect((await put({ item: '*', bin: '*' })).code).toBe('not-found');
     expect((await suri.get('putBacks')).trips.filter((t) => t.run === run)).toEqual([]);
     // It can be released again at once.
     await startWave(desk, [ids[0]!]);
+  });
+});
+
+describe('a count', () => {
+  it('that two pickers wait for stays when one of them undoes what they reported: nothing is left in limbo', async () => {
+    const { sku } = await inBins(14);
+    const [one, two] = [await taken([[sku, 3]]), await taken([[sku, 2]])];
+    const [first] = await one.picks();
+    const [second] = await two.picks();
+    await one.input(first!, { kind: 'scan', text: first!.step.bin });
+    await two.input(second!, { kind: 'scan', text: second!.step.bin });
+    expect(second!.step.bin).toBe(first!.step.bin);
+    await one.input(first!, { kind: 'short', units: 0, reason: 'damaged' });
+    await two.input(second!, { kind: 'short', units: 0, reason: 'damaged' });
+    await pico.get('undoPick', { id: two.run });
+    const { counts } = await suri.get('counts');
+    expect(counts.filter((c) => c.bin === first!.step.bin && c.item.sku === sku)).toHaveLength(1);
+    await pico.get('undoPick', { id: one.run });
+    expect((await suri.get('counts')).counts.filter((c) => c.bin === first!.step.bin && c.item.sku === sku)).toEqual(
+      [],
+    );
+    expect((await desk.get('stuck')).stuck.filter((x) => x.kind === 'stock-doubted')).toEqual([]);
   });
 });
 

@@ -3,6 +3,7 @@ import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { seeded } from '@hand-relay/core/random';
 import { postgresServer } from './postgres.ts';
+import { endTheDay, toldOtherwise } from './endOfDay.ts';
 import { pickOne } from './steps.ts';
 
 /** People who work at once, and what each of them does. */
@@ -348,6 +349,16 @@ describe('random interleavings of everything that people do', () => {
     return `${deed} ${n} (${said.join(', ')})`;
   }
 
+  /** Nothing is left over, nothing is stuck, the host was told what left, and the books hold. */
+  async function endsWell(): Promise<void> {
+    const { left, refused } = await endTheDay(relay, people);
+    expect({ left, refused: left.length > 0 ? refused : [] }).toEqual({ left: [], refused: [] });
+    expect((await people.desk.get('stuck')).stuck).toEqual([]);
+    expect(await toldOtherwise(relay)).toEqual([]);
+    expect(await relay.query(`select 1 from host_message where kind = 'confirmation' limit 1`)).toHaveLength(1);
+    await checkBooks(relay, 'the end of the day');
+  }
+
   it('leave every unit in exactly one place and never more reserved than there is', async () => {
     await crowd();
     const done: Record<string, number> = {};
@@ -388,6 +399,7 @@ describe('random interleavings of everything that people do', () => {
     for (let more = 0; more < 12 * pass.length && missing().length > 0; more++)
       await go(pass[more % pass.length]!, 31 * more);
     expect(missing()).toEqual([]);
+    await endsWell();
   }, 240_000);
 
   it('at the same moment too, on a server with many connections: nobody meets a fault, and the books hold', async () => {
@@ -409,5 +421,6 @@ describe('random interleavings of everything that people do', () => {
     await checkBooks(relay, 'many at once');
     for (const deed of ['release', 'plan', 'start', 'take', 'pick', 'put', 'change', 'confirm'])
       expect([deed, done.get(deed) ?? 0]).not.toEqual([deed, 0]);
+    await endsWell();
   }, 240_000);
 });

@@ -164,6 +164,8 @@ export const refusal: Same<typeof english> = {
     'key-reused': 'Diese Anfrage wurde schon mit anderem Inhalt gesendet. Lade neu und versuche es wieder.',
     'key-missing': 'Der Anfrage fehlt ihr Schlüssel.',
     constraint: 'Die Bücher verbieten das ({{constraint}}). Lade neu und sieh, wie es steht.',
+    'cart-carries':
+      '{{cart}} trägt Ware, die zurückgelegt werden muss. Leg sie zuerst zurück, oder nimm einen anderen Wagen.',
     'already-settled': 'Das hat schon jemand erledigt.',
     'not-for-this': 'Das geht bei dieser Störung nicht. Wähle einen anderen Weg oder verwirf sie.',
     'why-dismissed': 'Sag warum, mit mindestens drei Buchstaben.',

@@ -361,7 +361,7 @@ export const work: Same<typeof english> = {
     opened: 'Karton offen. Scanne, was hineinkommt.',
     discard: 'Leeren Karton verwerfen',
     discarded: 'Leerer Karton verworfen.',
-    putDone: '{{units}} im Karton.',
+    putDone: '{{units}} dazu, {{all}} im Karton.',
     emptyCarton: 'Noch ist nichts darin.',
     takeOut: 'Herausnehmen',
     reopen: 'Wieder öffnen',

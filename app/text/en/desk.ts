@@ -198,6 +198,7 @@ export const desk = {
     'put-back': '{{units}} × {{item}} put back into {{bin}}',
     'out-of-turn': 'Run {{run}}: {{bin}} taken out of turn',
     out: 'Removed from run {{run}}: {{missing}} × {{item}} missing in {{bin}}, {{reason}}',
+    'shipment-dropped': 'Shipment {{shipment}} dropped: nothing was in it',
     'exception-settled': 'Exception settled: {{how}}. {{note}}',
     elsewhere: '{{missing}} × {{item}} not in {{bin}}, taken from {{other}}: {{reason}}',
     counted: '{{bin}} counted: {{counted}} × {{item}}, system quantity {{booked}}',

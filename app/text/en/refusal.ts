@@ -158,6 +158,7 @@ export const refusal = {
     'key-reused': 'This request was sent before with other contents. Reload and try again.',
     'key-missing': 'The request has no key.',
     constraint: 'Stock records do not allow this ({{constraint}}). Reload to see the current state.',
+    'cart-carries': '{{cart}} carries goods to put away. Put them away first, or take another cart.',
     'already-settled': 'Somebody has dealt with this already.',
     'not-for-this': 'This cannot be done for this exception. Choose another way, or dismiss it.',
     'why-dismissed': 'Say why, in three letters at least.',

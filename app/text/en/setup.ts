@@ -61,6 +61,58 @@ export const setup = {
       roles: 'What people may do, as sets of rights with a name.',
       printers: 'Where labels and sheets come out, and which benches, doors and devices print there.',
     },
+    undoOf: 'Undo of {{what}}',
+    redo: 'Redo',
+    stuck: {
+      none: 'Nothing is stuck',
+      noneText:
+        'Work that does not go on by itself, or that nobody has touched for a day, would show here with its way out.',
+      since: 'since {{time}}',
+      open: 'Go there',
+      kind: {
+        'run-nobody': {
+          title: 'Run without its picker: {{name}}',
+          text: 'Nothing was heard of it for 12 hours. Hand it over to somebody on the page of its wave.',
+        },
+        'cart-empty': {
+          title: 'Empty cart still in use: {{name}}',
+          text: 'Nothing is on it. Open the wave and cancel the run.',
+        },
+        'cart-unwanted': {
+          title: 'Goods of a closed order on a cart: {{name}}',
+          text: 'Decide on the order page what happens to them.',
+        },
+        'carton-empty': { title: 'Empty open carton of a closed order: {{name}}', text: 'Discard it at the bench.' },
+        'carton-unwanted': {
+          title: 'Packed goods of a closed order: {{name}}',
+          text: 'Open the order and decide what happens to them.',
+        },
+        'wave-empty': { title: 'Wave without runs: {{name}}', text: 'Cancel it.' },
+        'shipment-empty': {
+          title: 'Open shipment of a closed order: {{name}}',
+          text: 'Nothing is left to ship. Confirm it at the dock, or reopen the order.',
+        },
+        'order-done': {
+          title: 'Open order with nothing left to do: {{name}}',
+          text: 'Everything is shipped or cancelled. Cancel its open quantity to close it.',
+        },
+        'stock-reserved': {
+          title: 'Stock reserved for a closed order: {{name}}',
+          text: 'Open the order and withdraw it from its wave.',
+        },
+        'stock-doubted': {
+          title: 'Stock in doubt without a count: {{name}}',
+          text: 'Request a count of its bin. What is counted is available again.',
+        },
+        'count-old': { title: 'Count open for a day: {{name}}', text: 'Have it counted, or discard it.' },
+        'surplus-old': { title: 'Surplus undecided for a day: {{name}}', text: 'Decide what happens to the goods.' },
+        'put-away-old': { title: 'Goods to put away for a day: {{name}}', text: 'A picker takes the trip on Floor.' },
+        'exception-old': {
+          title: 'Exception open for a day: {{name}}',
+          text: 'Deal with it, or dismiss it with a reason.',
+        },
+      },
+    },
     page: {
       way: 'How this site works',
       holds: 'Holds',
@@ -69,6 +121,7 @@ export const setup = {
       printing: 'Printing',
       keep: 'Backups',
       history: 'Changes',
+      stuck: 'What is stuck',
     },
     missing_one: '{{count}} thing is missing before an order can ship',
     missing_other: '{{count}} things are missing before an order can ship',

@@ -27,6 +27,7 @@ export const waves = {
     waitingTeam: 'Floor, {{team}}',
     queue: '{{waiting}} wait, {{picking}} in hand',
     bench: 'Bench',
+    freeCarts: 'Carts free',
     carts_one: '{{count}} cart waits',
     carts_other: '{{count}} carts wait',
     dock: 'Dock',

@@ -5,6 +5,8 @@ export const way = {
     saved: 'Saved. Everybody works this way from now on.',
     takeBack: 'Undo this change',
     back: 'As it was before.',
+    unsaved_one: 'How this site works: {{count}} change is not saved. Open the page to save or discard it.',
+    unsaved_other: 'How this site works: {{count}} changes are not saved. Open the page to save or discard them.',
     save_one: 'Save {{count}} change',
     save_other: 'Save {{count}} changes',
     asItWas: 'As it was',

@@ -360,7 +360,7 @@ export const work = {
     opened: 'Carton opened. Scan what goes in.',
     discard: 'Discard empty carton',
     discarded: 'Empty carton discarded.',
-    putDone: '{{units}} in the carton.',
+    putDone: '{{units}} added, {{all}} in carton.',
     emptyCarton: 'Nothing is in it yet.',
     takeOut: 'Remove',
     reopen: 'Open again',

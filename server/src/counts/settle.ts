@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { correct } from '@hand-relay/core/counting';
 import { settleCounted } from '../exceptions/index.ts';
 import { Refusal, rows, type Change, type Tx } from '../platform/index.ts';
-import { inquiryOf, move, outsideOf, type Move } from '../stock/index.ts';
+import { booksOf, inquiryOf, move, outsideOf, type Move } from '../stock/index.ts';
 
 export interface CountRow {
   id: string;
@@ -24,33 +24,6 @@ export async function lockCount(tx: Tx, siteId: string, id: string): Promise<Cou
         where c.id = ${id} and c.site_id = ${siteId} for update of c`,
   );
   return count;
-}
-
-export interface Books {
-  serial: string;
-  booked: number;
-  doubtful: number;
-}
-
-/** What the books have of an item and lot in a bin, and what was not found there and waits for a count; by serial number. */
-export function booksOf(tx: Tx, siteId: string, { bin, item, lot }: Pick<CountRow, 'bin' | 'item' | 'lot'>) {
-  const [inquiry, outside] = [inquiryOf(siteId), outsideOf(siteId)];
-  return rows<Books>(
-    tx,
-    sql`
-    with here as (select serial, units from balance where place_id = ${bin} and item_id = ${item} and lot = ${lot} and units > 0),
-    moved as (
-      select serial, sum(case when to_place = ${inquiry} then units else -units end)::int as units from movement
-      where item_id = ${item} and lot = ${lot} and (
-        (from_place = ${bin} and to_place = ${inquiry}) or (from_place = ${inquiry} and to_place = ${bin})
-        or (from_place = ${inquiry} and to_place = ${outside} and document = ${`count ${bin}`})) group by serial
-    ), doubt as (
-      select m.serial, least(m.units, b.units)::int as units from moved m
-      join balance b on b.place_id = ${inquiry} and b.item_id = ${item} and b.lot = ${lot} and b.serial = m.serial where m.units > 0
-    )
-    select coalesce(h.serial, d.serial) as serial, coalesce(h.units, 0)::int as booked, coalesce(d.units, 0)::int as doubtful
-    from here h full join doubt d on d.serial = h.serial order by 1`,
-  );
 }
 
 /** Units of an item and lot that nobody is promised. */

@@ -3,9 +3,9 @@ import type { z } from 'zod';
 import type { leftBody, settleCountBody, takeCountBody, wantCountBody } from '@hand-relay/contract';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { moveAway } from '../runs/index.ts';
-import { askCount, freeAccess, inquiryOf, move } from '../stock/index.ts';
+import { askCount, booksOf, freeAccess, inquiryOf, move } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
-import { booksOf, lockCount, settle, weighCount, type CountRow } from './settle.ts';
+import { lockCount, settle, weighCount, type CountRow } from './settle.ts';
 
 /** Somebody wants a bin counted for one item. */
 export async function wantCount(change: Change, { bin, item, lot }: z.output<typeof wantCountBody>): Promise<void> {

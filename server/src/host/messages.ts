@@ -25,6 +25,9 @@ export async function confirmToHost(change: Change, shipmentId: string, invoice:
       'confirmedAt', ${iso(sql`s.confirmed_at`)}, 'invoice', ${invoice}::boolean,
       'lines', (select jsonb_agg(jsonb_build_object('line', l.line, 'sku', i.sku, 'units', x.units) order by l.line)
                 from shipment_line x join order_line l on l.id = x.line_id join item i on i.id = l.item_id where x.shipment_id = s.id and x.units > 0),
+      'goods', (select jsonb_agg(jsonb_strip_nulls(jsonb_build_object('sku', g.sku, 'lot', nullif(g.lot, ''), 'serial', nullif(g.serial, ''), 'units', g.units)) order by g.sku, g.lot, g.serial)
+                from (select i.sku, m.lot, m.serial, sum(m.units)::int as units from movement m join item i on i.id = m.item_id
+                      where m.document = s.id and m.reason = 'ship' group by 1, 2, 3) g),
       'charges', ${
         invoice
           ? sql`(select jsonb_agg(jsonb_build_object('line', g.line, 'sku', i.sku, 'quantity', g.quantity) order by g.line)

@@ -69,12 +69,32 @@ export async function restore(
   change.tell('orders', [orderId]);
 }
 
-/** Closes an order that has nothing open: as closed when something shipped, as cancelled when nothing did. */
+/**
+ * Closes an order that has nothing open: as closed when something shipped, as cancelled when nothing did. A shipment that
+ * was opened for it and in which nothing is goes with it.
+ */
 export async function closeIfDone(change: Change, orderId: string): Promise<void> {
-  await change.tx.execute(sql`
+  const closed = await rows<{ id: string }>(
+    change.tx,
+    sql`
     update customer_order o set status = s.status, version = o.version + 1
     from (
       select case when sum(shipped) > 0 then 'closed' else 'cancelled' end as status
       from order_line where order_id = ${orderId} having bool_and(shipped = asked - cancelled)
-    ) s where o.id = ${orderId} and o.status = 'open'`);
+    ) s where o.id = ${orderId} and o.status = 'open' returning o.id`,
+  );
+  if (closed.length === 0) return;
+  const dropped = await rows<{ id: string; number: string; tracking: string | null }>(
+    change.tx,
+    sql`
+    delete from shipment s where s.order_id = ${orderId} and s.state = 'open'
+      and not exists (select 1 from carton c where c.shipment_id = s.id)
+      and not exists (select 1 from shipment_line l where l.shipment_id = s.id)
+      and not exists (select 1 from order_line l where l.order_id = s.order_id and l.packed > l.shipped)
+    returning s.id, s.number, s.tracking`,
+  );
+  for (const { id, number, tracking } of dropped) {
+    change.journal({ kind: 'shipment-dropped', orderId, facts: { shipment: number, tracking } });
+    change.tell('shipments', [id]);
+  }
 }

@@ -14,6 +14,7 @@ import {
   tellPacked,
   type PackedOrder,
 } from './cartons.ts';
+import { endEmptyRuns } from '../waves/index.ts';
 import { benchState } from './read.ts';
 
 /** Judges a scan or count at the bench, and writes what it means. */
@@ -51,6 +52,8 @@ export async function packInput(
       };
     case 'discard':
       await discardCarton(change, state.carton!.id);
+      // It may have been all that still kept the cart.
+      await endEmptyRuns(change, orderId);
       return { verdict: 'discard' };
     case 'put':
       await mustLeaveSurplus(change, orderId, state.loose, verdict);

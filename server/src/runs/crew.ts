@@ -35,7 +35,11 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
   const pace = people.some((p) => p.seconds) ? await paceHere(on, siteId, now) : 1;
   const carts = await rows<Crew['carts'][number]>(
     on,
-    sql`select t.id, t.name, t.positions from cart_type t where exists (
+    sql`select t.id, t.name, t.positions, (
+          select count(*)::int from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired and not exists (
+            select 1 from run r where r.site_id = c.site_id and r.cart_code = c.code and (r.state in ('waiting', 'picking', 'left')
+              or exists (select 1 from put_back g where g.run_id = r.id and g.done_at is null)))
+        ) as free from cart_type t where exists (
           select 1 from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired) order by t.positions desc, t.name`,
   );
   const queues = await rows<Crew['queues'][number]>(

@@ -22,11 +22,13 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   if (run.state !== 'waiting') throw new Refusal(409, 'run-state', { run: run.number, state: run.state });
   if (run.assignedId && run.assignedId !== actor.personId && !actor.rights.has('runs.arrange'))
     throw new Refusal(409, 'run-of-another', { run: run.number, picker: run.assigned });
-  const [cart] = await rows<{ code: string; positions: number; busy: string | null }>(
+  const [cart] = await rows<{ code: string; positions: number; busy: string | null; carries: boolean }>(
     tx,
     sql`select c.code, t.positions, (
           select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.id <> ${runId} and b.state in ('waiting', 'picking', 'left') limit 1
-        ) as busy from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
+        ) as busy, exists (
+          select 1 from put_back g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and r.id <> ${runId} and g.done_at is null
+        ) as carries from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
   );
   if (!cart) {
     const code = readCode(scanned, now.getUTCFullYear());
@@ -37,6 +39,7 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   // What somebody began lies on its cart.
   if (run.cart && run.cart !== cart.code) throw new Refusal(409, 'other-cart', { run: run.number, cart: run.cart });
   if (cart.busy) throw new Refusal(409, 'cart-busy', { cart: cart.code, run: cart.busy });
+  if (cart.carries) throw new Refusal(409, 'cart-carries', { cart: cart.code });
   const [needed] = await rows<{ positions: number }>(
     tx,
     sql`select max(number)::int as positions from run_position where run_id = ${runId}`,

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { freshProgress } from '@hand-relay/core/picking';
+import { shortReasons, freshProgress } from '@hand-relay/core/picking';
 import { Refusal, rows, type Change } from '../platform/index.ts';
-import { freeAccess, inquiryOf, move } from '../stock/index.ts';
+import { booksOf, freeAccess, inquiryOf, move } from '../stock/index.ts';
 import { takeFromCarton } from './intoCarton.ts';
 import { promiseAgain, swapLot } from './promises.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
@@ -125,9 +125,19 @@ async function undoLine(
       where id = ${last.id}
     )
     update order_line set picked = picked - ${last.picked} where id = ${last.line}`);
-  await tx.execute(
-    sql`update bin_count set state = 'dropped', settled_at = ${change.now.toISOString()}, settled_by = ${actor.personId} where pick_id = ${last.id} and state = 'asked'`,
+  // What somebody else did not find there waits for the same count.
+  const doubtful = (await booksOf(tx, actor.siteId, { bin: last.bin, item: last.itemId, lot: last.lot })).some(
+    (b) => b.doubtful > 0,
   );
+  if (!doubtful)
+    await tx.execute(
+      sql`update bin_count set state = 'dropped', settled_at = ${change.now.toISOString()}, settled_by = ${actor.personId}
+          where state = 'asked' and (pick_id = ${last.id} or (
+            bin_id = ${last.bin} and item_id = ${last.itemId} and lot = ${last.lot} and reason in (${sql.join(
+              shortReasons.filter((r) => r !== 'bin-blocked').map((r) => sql`${r}`),
+              sql`, `,
+            )})))`,
+    );
   // What was not found is found after all.
   await tx.execute(sql`delete from exception where pick_id = ${last.id} and settled_at is null`);
   change.tell('exceptions', []);

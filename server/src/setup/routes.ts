@@ -23,6 +23,7 @@ import { codeWarnings } from './codeWarnings.ts';
 import { lookAtRows, told } from './look.ts';
 import { keepPicture, readPicture } from './pictures.ts';
 import { overview } from './overview.ts';
+import { stuckAt } from './stuck.ts';
 import { changeSite, readSite } from './site.ts';
 
 function nameOf(id: string): SheetName {
@@ -38,6 +39,7 @@ function readSent(platform: Platform, sheet: SheetName, body: z.output<typeof sh
 export function setupRoutes(doors: Doors): void {
   const jobs = new Jobs(doors.platform);
 
+  serve(doors, endpoints.stuck, ({ platform, actor }) => stuckAt(platform.db, actor.siteId, platform.clock()));
   serve(doors, endpoints.setupState, async ({ platform }) => ({ empty: await isEmpty(platform.db) }));
   serve(doors, endpoints.firstRun, async ({ platform, body }) => {
     await firstRun(platform, body);
@@ -155,6 +157,7 @@ export function setupRoutes(doors: Doors): void {
       sql`select coalesce(j.facts->>'entry', j.id::text) as id, ${iso(sql`j.at`)} as at, p.name as person, j.kind,
                  j.facts - 'before' - 'after' as facts, j.facts->>'sheet' as sheet, (j.facts->>'rows')::int as rows,
                  j.facts->>'file' as file,
+                 j.facts->>'undoes' is not null as undoes,
                  exists (select 1 from journal u where u.site_id = j.site_id and u.kind = 'setup-changed' and u.facts->>'undoes' = j.facts->>'entry') as undone
           from journal j left join person p on p.id = j.person_id
           where j.site_id = ${actor.siteId}

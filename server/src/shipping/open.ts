@@ -5,7 +5,9 @@ import { nextNumbers } from '../stock/index.ts';
 /** Drops the open shipment of an order of which no carton is left and which nobody announced: it would ship nothing. */
 export async function dropEmptyShipment({ tx }: Change, orderId: string): Promise<void> {
   await tx.execute(sql`
-    delete from shipment s where s.order_id = ${orderId} and s.state = 'open' and not s.loose and s.tracking is null
+    delete from shipment s where s.order_id = ${orderId} and s.state = 'open' and not s.loose
+      -- A number that the carrier gave serves the next carton, as long as there may be one.
+      and (s.tracking is null or exists (select 1 from customer_order o where o.id = s.order_id and o.status <> 'open'))
       and not exists (select 1 from carton c where c.shipment_id = s.id)
       and not exists (select 1 from shipment_line l where l.shipment_id = s.id)`);
 }

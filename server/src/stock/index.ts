@@ -4,3 +4,4 @@ export { freeStock, mustKeepUntil, shelfDays } from './free.ts';
 export { inquiryOf, move, outsideOf, type Move } from './move.ts';
 export { isDrawn, nextNumbers, nextSscc, nextSsccs, ssccRange } from './numbers.ts';
 export { cartsWith } from './cartsWith.ts';
+export { booksOf } from './books.ts';

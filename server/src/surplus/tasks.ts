@@ -36,6 +36,9 @@ export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: Des
  */
 export async function settleTask(change: Change, id: string, decision: 'put-back' | 'ship-anyway') {
   const { tx, actor, now } = change;
+  // A picker who leaves the cart at this moment, and the cart's end once nothing is on it, wait for one another.
+  await tx.execute(sql`
+    select 1 from run where id in (select k.run_id from pick k join desk_task t on t.line_id = k.line_id where t.id = ${id}) order by id for update`);
   const [task] = await rows<{ line: string; number: number; order: string; units: number; name: string }>(
     tx,
     sql`select t.line_id as line, l.line as number, l.order_id as "order", t.units, i.name from desk_task t

@@ -94,6 +94,9 @@ export async function giveBackAll(tx: Tx, backs: readonly Back[]): Promise<void>
 
 /** Ends an order's runs whose carts are empty for good (no open carton could put goods back), so that the carts are free. */
 export async function endEmptyRuns(change: Change, orderId: string): Promise<void> {
+  // Two who empty one cart at once would each see the other's carton still open: one waits, and looks after.
+  await change.tx.execute(sql`
+    select 1 from run where state = 'left' and id in (select run_id from run_position where order_id = ${orderId}) order by id for update`);
   const ended = await rows<{ id: string; waveId: string }>(
     change.tx,
     sql`

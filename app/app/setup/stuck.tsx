@@ -1,0 +1,3 @@
+import { StuckView } from '../../setup/index.ts';
+
+export default StuckView;
