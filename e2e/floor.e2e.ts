@@ -234,6 +234,15 @@ test('what is left in a nearly empty bin is one touch', async ({ browser }) => {
       return keys.filter((k) => k.getBoundingClientRect().right > innerWidth).map((k) => k.textContent);
     };
     expect(await floor.evaluate(beyond)).toEqual([]);
+    // And on the smallest phone the parts of the card stand one below the other, with a refusal too.
+    await floor.setViewportSize({ width: 320, height: 568 });
+    await scan(floor, wrong);
+    await expect(floor.getByText(`This is bin ${wrong}. Go to ${picks[0]!.step.bin}.`)).toBeInViewport();
+    const card = floor.getByRole('group', { name: `Go to ${picks[0]!.step.bin}` });
+    const parts = [/^This is bin/, picks[0]!.step.bin, picks[0]!.step.item.name, /left in the bin/];
+    const boxes = await Promise.all(parts.map((p) => card.getByText(p, { exact: true }).first().boundingBox()));
+    for (const [i, box] of boxes.slice(1).entries())
+      expect(box!.y).toBeGreaterThanOrEqual(boxes[i]!.y + boxes[i]!.height - 2);
     await floor.setViewportSize(PHONE);
   });
   const at = picks.findIndex((p) => p.step.item.sku === sku);

@@ -216,7 +216,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await desk.getByRole('link', { name: /^E2E-1/ }).click();
     for (const words of [
       'Taken in from monday.csv',
-      /Released in wave \d+: 22 units on 4 lines/,
+      /Released in wave \d+: 22 units, 4 lines/,
       'Refused: This is bin',
       'Short by 1',
       'Carton 2 closed',

@@ -58,7 +58,7 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await change(desk, '/api/waves', { orders: [id] });
   await desk.goto(`/desk/orders/${id}`);
   await desk.getByRole('button', { name: 'Withdraw from wave' }).click();
-  await expect(desk.getByText('8 units are back at the Desk. What a picker has begun goes on.')).toBeVisible();
+  await expect(desk.getByText('Withdrawn: 8 units. Picks already begun continue.')).toBeVisible();
 });
 
 test('a load fills up, refuses what is too much, and is given up and had again', async ({ browser }) => {

@@ -90,12 +90,13 @@ test('settings that are not saved are said when the page is left, and are still 
   await desk.getByRole('checkbox').first().click();
   const save = desk.getByRole('button', { name: /^Save 1 change/ });
   await expect(save).toBeVisible();
-  await desk.getByRole('button', { name: 'Back' }).click();
+  await desk.getByRole('button', { name: 'Back', exact: true }).click();
   await expect(desk).toHaveURL(/\/setup$/);
   await desk.getByRole('link', { name: /1 change is not saved/ }).click();
   await expect(save).toBeVisible();
   await desk.getByRole('button', { name: 'As it was' }).click();
   await expect(save).toHaveCount(0);
+  await expect(desk.getByText(/is not saved/)).toHaveCount(0);
   // Nothing is stuck, and the page says so.
   await desk.goto('/setup/stuck');
   await expect(desk.getByText('What is stuck').first()).toBeVisible();

@@ -34,6 +34,10 @@ export function trailWords({ kind, facts }: TrailEntry): string {
   if (kind === 'short' || kind === 'elsewhere' || kind === 'out')
     said['reason'] = text(`floor.reason.${String(facts['reason'])}`).toLowerCase();
   if (kind === 'exception-settled') said['how'] = text(`exceptions.how.${String(facts['act'])}`).toLowerCase();
+  if (kind === 'released') {
+    said['unitsText'] = i18n.t('unit.units', { count: Number(facts['units']) });
+    said['linesText'] = i18n.t('unit.lines', { count: Number(facts['lines']) });
+  }
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
   if (kind === 'tagged') {

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
@@ -14,12 +14,15 @@ export function RunSheet({
   run,
   current,
   begun,
+  looks,
   onLookUp,
   onClose,
 }: {
   run: RunDetail;
   current: RunPick;
   begun: boolean;
+  /** The looks of the run, where the screen has no room for them. */
+  looks: ReactNode;
   onLookUp: () => void;
   onClose: () => void;
 }) {
@@ -85,6 +88,7 @@ export function RunSheet({
         {error && <Failed text={words(troubleOf(error))} />}
         {part === 'all' && (
           <Column gap={8}>
+            {looks}
             {key(t('lookUp.title'), onLookUp)}
             {!current.together && key(t('runMore.note', { order: current.order.number }), () => setPart('note'))}
             {begun && key(t('runMore.pass'), () => setPart('pass'))}

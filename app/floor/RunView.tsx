@@ -1,12 +1,12 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { ScrollView, View } from 'react-native';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { readCode } from '@hand-relay/core/codes';
 import type { PickInput } from '@hand-relay/core/picking';
 import { afterTold } from '../offline/index.ts';
 import { api, remembered, serverNow, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { Choice, Failed, Key, Loading, Row, ScanField, StepCard } from '../ui/index.ts';
+import { Choice, Failed, Key, Loading, Row, ScanField, StepCard, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords, touchRule } from './card.ts';
@@ -26,6 +26,9 @@ import { WhySheet } from './WhySheet.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
+/** Height of a screen below which the looks of a run move into its sheet. */
+const LOW = 640;
+
 type Look = 'card' | 'list' | 'plan';
 type TouchInput = Extract<PickInput, { kind: 'touch' | 'count' }>;
 
@@ -38,6 +41,7 @@ export function RunView({ id }: { id: string }) {
   const onRun = useRun(id);
   const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
+  const { width, height } = useWindowDimensions();
   const [giveBack, giving] = api.useGiveBackMutation();
   const [look, setLook] = useState<Look>('card');
   const [short, setShort] = useState(false);
@@ -65,12 +69,17 @@ export function RunView({ id }: { id: string }) {
     if (answer.error) send(tell({ kind: 'refused', text: words(troubleOf(answer.error)) }));
     else back();
   };
+  /** A phone with browser bars: the card needs what its other looks would take. */
+  const low = height < LOW && width < WIDE;
   const looks = (
     <Choice
       bare
       label={t('floor.look')}
       value={look}
-      onChange={setLook}
+      onChange={(value) => {
+        setLook(value);
+        setMore(null);
+      }}
       options={[
         { value: 'card', title: t('floor.card1') },
         { value: 'list', title: t('floor.list') },
@@ -137,7 +146,7 @@ export function RunView({ id }: { id: string }) {
       onBack={back}
       aside={
         <Row gap={4}>
-          {looks}
+          {!low && looks}
           <Key title={t('runMore.key')} icon="dots-horizontal" iconOnly onPress={() => setMore('run')} />
         </Row>
       }
@@ -247,6 +256,7 @@ export function RunView({ id }: { id: string }) {
           run={run}
           current={current}
           begun={begun}
+          looks={low ? looks : null}
           onLookUp={() => setMore('look-up')}
           onClose={() => setMore(null)}
         />

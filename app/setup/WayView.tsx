@@ -92,10 +92,13 @@ function Form({
   const [work, setWork] = useState(way.otherWork.join(', '));
   const differing = (Object.keys(next) as (keyof Way)[]).filter((k) => changed(next[k], way[k]));
   const unsaved = useRef(0);
+  const saved = useRef('');
   useEffect(() => {
-    unsaved.current = differing.length;
-    draft = differing.length > 0 ? { from: JSON.stringify(way), next } : null;
-    if (differing.length === 0) return undefined;
+    // Saved, and only not read again yet: nothing is open.
+    const open = saved.current !== JSON.stringify(next) && differing.length > 0;
+    unsaved.current = open ? differing.length : 0;
+    draft = open ? { from: JSON.stringify(way), next } : null;
+    if (!open) return undefined;
     const stay = (event: BeforeUnloadEvent) => event.preventDefault();
     addEventListener('beforeunload', stay);
     return () => removeEventListener('beforeunload', stay);
@@ -118,6 +121,7 @@ function Form({
   const go = async (wanted: Way, replaced: Way | null) => {
     const done = await save(wanted);
     if (!done.data) return;
+    saved.current = JSON.stringify(wanted);
     unsaved.current = 0;
     draft = null;
     onSaved(replaced);

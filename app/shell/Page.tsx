@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Key, Txt, useNarrow, useSurface, WIDE } from '../ui/index.ts';
+import { usePathname } from 'expo-router';
 import { useTranslation } from 'react-i18next';
+import { inRun } from './inRun.ts';
+import { Person } from './Person.tsx';
 
 export interface PageProps {
   title: string;
@@ -24,6 +27,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
   const { t } = useTranslation();
   const { width, height } = useWindowDimensions();
   const narrow = useNarrow();
+  const path = usePathname();
   const edge = width >= WIDE ? 20 : 12;
   return (
     <View role="main" style={{ flex: 1, minHeight: 0, minWidth: 0, backgroundColor: surface.ground }}>
@@ -43,6 +47,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
         <Txt kind={narrow ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
           {title}
         </Txt>
+        {width < WIDE && inRun(path) && <Person icon />}
         {aside && <View style={{ flexShrink: 1 }}>{aside}</View>}
       </View>
       {filled ? (

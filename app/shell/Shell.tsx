@@ -3,11 +3,10 @@ import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router
 import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import { languages, type Language, type WorkPlace } from '@hand-relay/contract';
-import { api, forSite, placesOf, store, useMe, tell, useOpenExceptions, useSend, workFor } from '../state/index.ts';
+import type { WorkPlace } from '@hand-relay/contract';
+import { api, forSite, placesOf, useMe, tell, useOpenExceptions, useSend } from '../state/index.ts';
 import {
   charcoal,
-  Choice,
   Column,
   hivis,
   Key,
@@ -23,21 +22,18 @@ import {
   WIDE,
   type IconName,
 } from '../ui/index.ts';
-import { browserLanguage } from '../text/index.ts';
-import { OutboxLine, useOutbox } from '../offline/index.ts';
+import { OutboxLine } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
 import { BackupAlarm } from './BackupAlarm.tsx';
 import { Bar } from './Bar.tsx';
+import { inRun } from './inRun.ts';
 import { NewVersion } from './NewVersion.tsx';
-import { NoticeList, Notices } from './Notices.tsx';
+import { Notices } from './Notices.tsx';
+import { AllNotices, Person } from './Person.tsx';
 import { Restored } from './Restored.tsx';
 import { SessionEnds } from './SessionEnds.tsx';
-import { useSignOut } from './useSignOut.ts';
 import { useWorkFor } from './useWorkFor.ts';
 import { WrongClock } from './WrongClock.tsx';
-
-/** Each language by its own name: who reads no other must find it. What is not written in it is said. */
-const names: Record<Language, string> = { en: 'English', de: 'Deutsch: Halle, Packplatz, Rampe' };
 
 const icons: Record<WorkPlace, IconName> = {
   desk: 'clipboard-text-outline',
@@ -52,6 +48,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const me = useMe();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
+  const path = usePathname();
   const allowed = placesOf(me).filter((place) => place !== 'setup');
   const [help, setHelp] = useState(false);
   const openWhatIsScanned = useOpener(allowed);
@@ -63,7 +60,7 @@ export function Shell({ children }: { children: ReactNode }) {
         {wide || allowed.length > 1 ? <Places allowed={allowed} wide={wide} onHelp={() => setHelp(true)} /> : null}
       </SurfaceContext.Provider>
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
-        {!wide && <PhoneHead />}
+        {!wide && !inRun(path) && <PhoneHead />}
         {forSite() !== null && <ForSite />}
         <SessionEnds />
         <WrongClock />
@@ -129,99 +126,6 @@ function Mark() {
   );
 }
 
-function Person({ icon = false }: { icon?: boolean }) {
-  const { t } = useTranslation();
-  const me = useMe();
-  const router = useRouter();
-  const [open, setOpen] = useState(false);
-  const [switchSite] = api.useSwitchSiteMutation();
-  const [changeLanguage] = api.useChangeLanguageMutation();
-  const work = useWorkFor();
-  const unsent = useOutbox().entries.filter((e) => !e.sent && e.person === me.person.id).length;
-  const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
-  /** Everything on screen is of one site: it is read again at the other. */
-  const change = async (site: string) => {
-    workFor(null);
-    const done = await switchSite(site);
-    if (!done.data) return;
-    store.dispatch(api.util.resetApiState());
-    await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
-    setOpen(false);
-    router.replace('/');
-  };
-  const signOut = useSignOut();
-  return (
-    <>
-      <Key
-        title={me.person.name}
-        label={t('nav.me', { name: me.person.name })}
-        icon="account-circle-outline"
-        iconOnly={icon}
-        onPress={() => setOpen(true)}
-        size={icon ? 'desk' : 'small'}
-      />
-      {open && (
-        <Sheet
-          title={t('nav.me', { name: me.person.name })}
-          onClose={() => setOpen(false)}
-          keys={
-            <>
-              <Key title={t('notice.close')} onPress={() => setOpen(false)} />
-              <Key
-                title={t('scanner.title')}
-                onPress={() => {
-                  setOpen(false);
-                  router.navigate('/setup/scanner');
-                }}
-              />
-              {placesOf(me).includes('setup') && (
-                <Key
-                  title={t('place.setup')}
-                  onPress={() => {
-                    setOpen(false);
-                    router.navigate('/setup');
-                  }}
-                />
-              )}
-              <Key kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
-            </>
-          }
-        >
-          {me.sites.length > 1 ? (
-            <Choice
-              label={t('nav.site')}
-              value={me.site.id}
-              options={me.sites.map((s) => ({ value: s.id, title: s.name }))}
-              onChange={(site) => void change(site)}
-            />
-          ) : (
-            <Txt>{me.site.name}</Txt>
-          )}
-          {others.length > 0 && (
-            <Choice
-              label={t('nav.workFor')}
-              value={me.site.id}
-              options={others.map((s) => ({ value: s.id, title: s.name }))}
-              onChange={(site) => {
-                setOpen(false);
-                void work(site);
-              }}
-            />
-          )}
-          <Choice
-            label={t('nav.language')}
-            value={me.person.language ?? browserLanguage()}
-            options={languages.map((value) => ({ value, title: names[value] }))}
-            onChange={(language) => void changeLanguage(language)}
-          />
-          <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
-          {unsent > 0 && <Signal kind="caution" size="body" text={t('nav.unsent', { count: unsent })} />}
-        </Sheet>
-      )}
-    </>
-  );
-}
-
 function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean; onHelp: () => void }) {
   const { t } = useTranslation();
   const surface = useSurface();
@@ -283,18 +187,6 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
         </View>
       )}
     </View>
-  );
-}
-
-/** Opens what was told before. */
-function AllNotices() {
-  const { t } = useTranslation();
-  const [open, setOpen] = useState(false);
-  return (
-    <>
-      <Key title={t('notice.all')} icon="bell-outline" iconOnly size="desk" onPress={() => setOpen(true)} />
-      {open && <NoticeList onClose={() => setOpen(false)} />}
-    </>
   );
 }
 

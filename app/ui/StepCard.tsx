@@ -29,6 +29,8 @@ export interface StepCardProps {
 
 /** Pixels of height below which the card leaves out what can be done without. */
 const TIGHT = 300;
+/** And below which it keeps to the place, the goods and how many. */
+const LEAST = 215;
 const PAD = 14;
 /** Width of a letter of a code, in parts of its size. */
 const LETTER = 0.56;
@@ -55,10 +57,11 @@ export function StepCard({
   const band =
     alike !== undefined && (!verdict || verdict.kind === 'done') ? { kind: 'caution' as const, text: alike } : verdict;
   const tight = room.height < TIGHT;
+  const least = room.height < LEAST;
   const narrow = useNarrow();
   // A code is read whole, in one line.
   const fits = Math.floor((room.width - 2 * PAD) / (code.length * LETTER));
-  const huge = Math.min(fits, tight ? 56 : width > 700 ? 96 : 72);
+  const huge = Math.min(fits, least ? 44 : tight ? 56 : width > 700 ? 96 : 72);
   return (
     <View
       role="group"
@@ -102,9 +105,11 @@ export function StepCard({
         }}
       >
         <View style={{ flexShrink: 1 }}>
-          <Txt kind={tight ? 'body' : 'large'} colour="quiet">
-            {verb}
-          </Txt>
+          {!(least && band) && (
+            <Txt kind={tight ? 'body' : 'large'} colour="quiet">
+              {verb}
+            </Txt>
+          )}
           <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 12, flexWrap: 'wrap' }}>
             <Txt kind="code" style={{ fontSize: huge, lineHeight: huge * 1.06 }}>
               {code}
@@ -115,7 +120,7 @@ export function StepCard({
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
           {!tight && !narrow && item.picture !== '' && <Picture name={item.picture} size={92} />}
           <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
-            <Txt kind={tight ? 'strong' : 'large'} lines={tight ? 2 : 3}>
+            <Txt kind={tight ? 'strong' : 'large'} lines={least ? 1 : tight ? 2 : 3}>
               {item.name}
             </Txt>
             {!tight && (
@@ -129,7 +134,7 @@ export function StepCard({
         </View>
         {facts.length + notes.length > 0 && (
           <View style={{ gap: 2 }}>
-            {facts.length > 0 && (
+            {facts.length > 0 && !(least && band) && (
               <Txt colour="quiet" {...(tight ? { kind: 'small' as const, lines: 1 } : {})}>
                 {facts.join(' · ')}
               </Txt>

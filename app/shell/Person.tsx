@@ -1,0 +1,120 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { languages, type Language } from '@hand-relay/contract';
+import { api, forSite, placesOf, store, useMe, workFor } from '../state/index.ts';
+import { Choice, Key, Sheet, Signal, Txt } from '../ui/index.ts';
+import { browserLanguage } from '../text/index.ts';
+import { useOutbox } from '../offline/index.ts';
+import { NoticeList } from './Notices.tsx';
+import { useSignOut } from './useSignOut.ts';
+import { useWorkFor } from './useWorkFor.ts';
+
+/** Each language by its own name: who reads no other must find it. What is not written in it is said. */
+const names: Record<Language, string> = { en: 'English', de: 'Deutsch: Halle, Packplatz, Rampe' };
+
+/** Who works here: the site, the language, the scanner of this device, and the way out. */
+export function Person({ icon = false }: { icon?: boolean }) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [switchSite] = api.useSwitchSiteMutation();
+  const [changeLanguage] = api.useChangeLanguageMutation();
+  const work = useWorkFor();
+  const unsent = useOutbox().entries.filter((e) => !e.sent && e.person === me.person.id).length;
+  const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
+  /** Everything on screen is of one site: it is read again at the other. */
+  const change = async (site: string) => {
+    workFor(null);
+    const done = await switchSite(site);
+    if (!done.data) return;
+    store.dispatch(api.util.resetApiState());
+    await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
+    setOpen(false);
+    router.replace('/');
+  };
+  const signOut = useSignOut();
+  return (
+    <>
+      <Key
+        title={me.person.name}
+        label={t('nav.me', { name: me.person.name })}
+        icon="account-circle-outline"
+        iconOnly={icon}
+        onPress={() => setOpen(true)}
+        size={icon ? 'desk' : 'small'}
+      />
+      {open && (
+        <Sheet
+          title={t('nav.me', { name: me.person.name })}
+          onClose={() => setOpen(false)}
+          keys={
+            <>
+              <Key title={t('notice.close')} onPress={() => setOpen(false)} />
+              <Key
+                title={t('scanner.title')}
+                onPress={() => {
+                  setOpen(false);
+                  router.navigate('/setup/scanner');
+                }}
+              />
+              {placesOf(me).includes('setup') && (
+                <Key
+                  title={t('place.setup')}
+                  onPress={() => {
+                    setOpen(false);
+                    router.navigate('/setup');
+                  }}
+                />
+              )}
+              <Key kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
+            </>
+          }
+        >
+          {me.sites.length > 1 ? (
+            <Choice
+              label={t('nav.site')}
+              value={me.site.id}
+              options={me.sites.map((s) => ({ value: s.id, title: s.name }))}
+              onChange={(site) => void change(site)}
+            />
+          ) : (
+            <Txt>{me.site.name}</Txt>
+          )}
+          {others.length > 0 && (
+            <Choice
+              label={t('nav.workFor')}
+              value={me.site.id}
+              options={others.map((s) => ({ value: s.id, title: s.name }))}
+              onChange={(site) => {
+                setOpen(false);
+                void work(site);
+              }}
+            />
+          )}
+          <Choice
+            label={t('nav.language')}
+            value={me.person.language ?? browserLanguage()}
+            options={languages.map((value) => ({ value, title: names[value] }))}
+            onChange={(language) => void changeLanguage(language)}
+          />
+          <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
+          {unsent > 0 && <Signal kind="caution" size="body" text={t('nav.unsent', { count: unsent })} />}
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+/** Opens what was told before. */
+export function AllNotices() {
+  const { t } = useTranslation();
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Key title={t('notice.all')} icon="bell-outline" iconOnly size="desk" onPress={() => setOpen(true)} />
+      {open && <NoticeList onClose={() => setOpen(false)} />}
+    </>
+  );
+}
