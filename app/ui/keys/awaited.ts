@@ -1,4 +1,4 @@
-import type { Press } from './burst.ts';
+import type { Press } from './press.ts';
 import { endsCode, quietMs, withoutPrefix, type Scanner } from './scanner.ts';
 
 /** A pause after which what was typed before is forgotten: the slowest scanners pause a quarter of a second between keys. */

@@ -1,11 +1,5 @@
+import type { Press } from './press.ts';
 import { endsCode, quietMs, withoutPrefix, type Scanner } from './scanner.ts';
-
-/** A key press as the page saw it. */
-export interface Press {
-  key: string;
-  /** Milliseconds on the page's clock. */
-  at: number;
-}
 
 /** Shorter bursts are a person rolling fingers over keys. */
 export const LEAST = 4;

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { hearScans, offerShortcuts } from './listen.ts';
 
 export { recordKeys } from './listen.ts';
-export type { Press } from './burst.ts';
+export type { Press } from './press.ts';
 export {
   PAUSES,
   quietMs,

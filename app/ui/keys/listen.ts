@@ -1,6 +1,7 @@
 import { flushSync } from 'react-dom';
 import { Awaited, FORGET_MS } from './awaited.ts';
-import { Burst, type Heard, type Press } from './burst.ts';
+import { Burst, type Heard } from './burst.ts';
+import type { Press } from './press.ts';
 import { scannerHere } from './scanner.ts';
 
 /** FNC1 as scanners that type send it: Ctrl and the right bracket. */

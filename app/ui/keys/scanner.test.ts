@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { Burst, type Press } from './burst.ts';
+import { Burst } from './burst.ts';
+import type { Press } from './press.ts';
 import { PAUSES, readTrial } from './scanner.ts';
 
 const CODE = 'HR-75/zY_4';

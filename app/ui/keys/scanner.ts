@@ -1,5 +1,5 @@
 import { remember, remembered } from '../../kept/index.ts';
-import type { Press } from './burst.ts';
+import type { Press } from './press.ts';
 
 /** What ends a code; `any` takes Enter and Tab, `pause` is for scanners that send neither. */
 export const scannerEnds = ['any', 'Enter', 'Tab', 'pause'] as const;

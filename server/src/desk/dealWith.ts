@@ -13,7 +13,7 @@ const rights: Partial<Record<ExceptionAct, Right>> = {
   count: 'runs.arrange',
 };
 /** By this tag customer service finds the orders about which a customer is to be told. */
-export const SERVICE_TAG = 'customer service';
+const SERVICE_TAG = 'customer service';
 
 interface Open {
   id: string;
