@@ -155,7 +155,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     const { picks } = await api<RunDetail>(hands, `/api/runs/${hands.url().split('/').at(-1)!}`);
     const first = picks[0]!.step;
     await scan(hands, '08.03.1');
-    await expect(hands.getByText(`Code 08.03.1 is not known here. Expected: ${first.bin}.`)).toBeVisible();
+    await expect(hands.getByText(`This is bin 08.03.1. Go to ${first.bin}.`)).toBeVisible();
     for (const { step } of picks)
       for (const code of [step.bin, ...Array<string>(step.units).fill(step.item.sku), 'WAGEN 1-1']) {
         await scan(hands, code);

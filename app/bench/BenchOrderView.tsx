@@ -174,7 +174,7 @@ function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
     <Row gap={16}>
       {here.map((w) => (
         <Txt key={w.run} kind="heading">
-          {w.callSign} · {t('bench.where', { cart: w.cart, position: w.position })}
+          {w.callSign} · {w.position === 0 ? w.cart : t('bench.where', { cart: w.cart, position: w.position })}
         </Txt>
       ))}
       {still.length > 0 && (

@@ -8,6 +8,7 @@ import { floorWork, randomKey, tell, troubleOf, useSend, words } from '../state/
 import { number } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Field, Key, Loading, Picture, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { useCountCodes } from './useCountCodes.ts';
 
 /** Bins that want counting, in walking order. What the books have is not told: who counts says what lies there. */
 export function CountsView() {
@@ -72,6 +73,7 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
   const [serials, setSerials] = useState<string[]>([]);
   const [again, setAgain] = useState<string | null>(null);
   const { item } = count;
+  useCountCodes((n) => n !== null && setUnits(String(n)), !item.tracksSerial);
   const say = async () => {
     const answer = await take({
       id: count.id,

@@ -6,6 +6,7 @@ import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core
 import { number } from '../text/index.ts';
 import { Column, Failed, Field, Key, Row, Sheet, SurfaceContext, Txt, useNarrow } from '../ui/index.ts';
 import { takePhoto } from './takePhoto.ts';
+import { useCountCodes } from './useCountCodes.ts';
 
 type Report = Extract<PickInput, { kind: 'short' }>;
 
@@ -51,6 +52,7 @@ export function ProblemSheet({
   const good = asks ? Number(typed) : low;
   const known = !asks || (typed !== '' && good >= low && good <= high);
   const missing = pick.step.units - good;
+  useCountCodes((n) => n !== null && setTyped(String(n)), asks);
   const said = note?.trim() ?? '';
   const report = (rest?: Report['rest']) =>
     reason &&

@@ -131,8 +131,8 @@ describe('an order that changes under way', () => {
     });
     const { tasks } = await desk!.get('deskTasks');
     expect(tasks.map((t) => [t.number, t.line, t.units, t.where])).toEqual([
-      ['C-PICKED', 1, 3, 'CART-03, 1'],
-      ['C-PICKED', 2, 2, 'CART-03, 1'],
+      ['C-PICKED', 1, 3, 'CART-03-1'],
+      ['C-PICKED', 2, 2, 'CART-03-1'],
     ]);
     expect(await lineOf(order)).toMatchObject({ picked: 4, cancelled: 0 });
     await desk!.get('settleTask', { id: tasks[0]!.id, body: { decision: 'put-back' } });
@@ -209,7 +209,7 @@ describe('an order that changes under way', () => {
     const shipment = (await packer!.get('benchOrder', { id: order })).shipment!;
     const confirm = { id: shipment, body: { rest: 'cancel' as const } };
     expect(await desk!.refused('confirm', confirm)).toMatchObject({ code: 'surplus-undecided', facts: { units: 3 } });
-    expect(await decide('C-PACK', 'put-back')).toMatchObject({ units: 3, where: 'CART-04, 1', cartons: [1] });
+    expect(await decide('C-PACK', 'put-back')).toMatchObject({ units: 3, where: 'CART-04-1', cartons: [1] });
     expect((await desk!.get('order', { id: order })).status).toBe('cancelled');
     expect(await lineOf(order)).toMatchObject({ picked: 0, packed: 0, free: before.free + 3 });
     expect((await packer!.get('benchOrder', { id: order })).cartons).toEqual([]);

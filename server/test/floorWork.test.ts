@@ -464,6 +464,12 @@ describe('a run that passes on', () => {
     expect(seen.proposedLane).not.toBe('LANE-5');
     await desk.get('assignRuns', { body: { runs: [a!], priority: 2 } });
     expect((await pico.get('run', { id: a! })).proposedLane).toBe('LANE-5');
+    // An urgent order makes its run urgent, by itself.
+    const urgent = await takeIn(desk, { number: 'F-x3', priority: 2, lines: [['JR-004', 1]] });
+    const next = await desk.get('wave', { id: await startWave(desk, [urgent]) });
+    expect(next.runs).toMatchObject([{ priority: 3 }]);
+    expect((await pico.get('run', { id: next.runs[0]!.id })).proposedLane).toBe('LANE-5');
+    expect((await pico.get('myRuns')).waiting[0]!.id).toBe(next.runs[0]!.id);
   });
 });
 

@@ -39,6 +39,10 @@ describe('how a site works', () => {
     const row = shipments.find((s) => s.order === order)!;
     expect(row).toMatchObject({ cartons: 0, loose: true, picked: 7, packed: 7 });
     expect(row.weightG).toBeGreaterThan(0);
+    // A site that packs again tomorrow has nothing to pack of it.
+    await work({ stages: 'pick-pack-ship' });
+    expect((await (await relay.as('ada')).get('bench')).runs.map((r) => r.id)).not.toContain(run!.id);
+    await work({ stages: 'pick-ship' });
     expect((await dock.refused('confirm', { id: row.shipment, body: { rest: null } })).code).toBe('tracking-missing');
     await dock.get('tracking', { id: row.shipment, body: { from: 'carrier' } });
     const before = await free('HT-001');

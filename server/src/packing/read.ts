@@ -15,7 +15,10 @@ export async function benchQueue({ db }: Platform, siteId: string): Promise<Benc
            jsonb_agg(jsonb_build_object('id', o.id, 'number', o.number, 'position', q.number, 'customer', c.name,
              'units', k.units, 'packed', greatest(0, k.packed)) order by q.number) as orders
     from run r left join place lane on lane.id = r.lane_id left join person p on p.id = r.picker_id
-    join run_position q on q.run_id = r.id join customer_order o on o.id = q.order_id join customer c on c.id = o.customer_id
+    -- What leaves as it was picked waits at the dock: no bench packs it.
+    join run_position q on q.run_id = r.id and not exists (
+      select 1 from shipment s where s.order_id = q.order_id and s.loose and s.state = 'open')
+    join customer_order o on o.id = q.order_id join customer c on c.id = o.customer_id
     join lateral (
       select coalesce(sum(k.picked), 0)::int as units,
              (coalesce(sum(k.picked), 0) - coalesce((select sum(b.units) from balance b where b.place_id = q.place_id), 0))::int as packed
@@ -83,7 +86,8 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   if (!head) throw notFound('order', orderId);
   const where = await rows<BenchOrder['where'][number]>(
     db,
-    sql`select r.number as run, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart, q.number as position, r.state from run_position q
+    sql`select r.number as run, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart,
+               case when r.picking = 'consolidate' then 0 else q.number end as position, r.state from run_position q
         join run r on r.id = q.run_id where q.order_id = ${orderId} and r.state in ('waiting', 'picking', 'left') order by r.number`,
   );
   const lines = await rows<BenchOrder['lines'][number]>(

@@ -11,6 +11,9 @@ import type { Need, WaveHead } from './needs.ts';
 import { cartForPlanning } from './problem.ts';
 import { giveBackAll } from './state.ts';
 
+/** Priority of an order about which nobody said anything; lower ones are more urgent. */
+const USUAL_PRIORITY = 5;
+
 /** Stock or work moved while a plan was computed: it no longer fits. */
 export class StalePlan extends Error {}
 
@@ -114,6 +117,11 @@ export async function writeRuns(
     with p as (select * from jsonb_to_recordset(${recordset(positions)}) as r(run text, number int, "order" text, place text, code text)),
     placed as (insert into place (id, site_id, kind, code) select place, ${actor.siteId}, 'position', code from p returning id)
     insert into run_position (run_id, number, order_id, place_id) select p.run, p.number, p."order", p.place from p join placed on placed.id = p.place`);
+  // A run is as urgent as the most urgent of its orders: it is offered first, and its cart goes to the express lane.
+  await tx.execute(sql`
+    update run r set priority = ${USUAL_PRIORITY} - p.least from (
+      select q.run_id, min(o.priority) as least from run_position q join run n on n.id = q.run_id and n.wave_id = ${waveId}
+      join customer_order o on o.id = q.order_id group by 1) p where r.id = p.run_id and p.least < ${USUAL_PRIORITY}`);
   await tx.execute(sql`
     insert into pick (id, run_id, sequence, order_id, line_id, item_id, lot, bin_id, position, units, progress, why, saves)
     select k.id, k.run, k.sequence, k."order", k.line, k.item, k.lot, b.id, k.position, k.units, ${JSON.stringify(freshProgress)}::jsonb, k.why, k.saves
