@@ -15,7 +15,7 @@ import {
   type PickWay,
   type Way,
 } from '@hand-relay/core/ways';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { api, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import {
   Card,
   Choice,
@@ -56,7 +56,7 @@ export function WayView() {
   );
 }
 
-/** What was changed and not saved when the page was left, with the settings that it started from. */
+/** What was changed and not saved when the page was left, with who changed it and the settings that it started from. */
 let draft: { from: string; next: Way } | null = null;
 
 const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
@@ -75,7 +75,10 @@ function Form({
   const { t } = useTranslation();
   const router = useRouter();
   const send = useSend();
-  const [next, setNext] = useState(() => (draft?.from === JSON.stringify(way) ? draft.next : way));
+  // Somebody else on this device, or at another site, begins with what is saved.
+  const me = useMe();
+  const from = `${me.person.id} ${me.site.id} ${JSON.stringify(way)}`;
+  const [next, setNext] = useState(() => (draft?.from === from ? draft.next : way));
   const [save, { error, isLoading }] = api.useChangeWayMutation();
   const { data: places } = api.useSheetRowsQuery('places');
   // One that is gone stays to be seen until another is chosen.
@@ -97,7 +100,7 @@ function Form({
     // Saved, and only not read again yet: nothing is open.
     const open = saved.current !== JSON.stringify(next) && differing.length > 0;
     unsaved.current = open ? differing.length : 0;
-    draft = open ? { from: JSON.stringify(way), next } : null;
+    draft = open ? { from, next } : null;
     if (!open) return undefined;
     const stay = (event: BeforeUnloadEvent) => event.preventDefault();
     addEventListener('beforeunload', stay);

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { orderRowFields, type OrderRow, type orderPage, type orderPageQuery } from '@hand-relay/contract';
-import { freeStock } from '../stock/index.ts';
+import { freeStock, mustKeepUntil } from '../stock/index.ts';
 import { iso, rows, type Platform } from '../platform/index.ts';
 
 type Query = z.output<typeof orderPageQuery>;
@@ -28,7 +28,7 @@ export async function listOrders(
     sql`
     with page as (
       select o.id, o.number, o.channel, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
-             c.name as customer, c.class, c.id as customer_id, c.min_shelf_days, greatest(o.due, (${clock().toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date) as ships
+             c.name as customer, c.class
       from customer_order o join customer c on c.id = o.customer_id
       where o.site_id = ${siteId} and ${chosen} ${after}
       order by o.due, o.id limit ${query.limit + 1}
@@ -40,8 +40,8 @@ export async function listOrders(
       select l.order_id, l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
              l.asked - l.cancelled - l.released as open, coalesce(sum(f.units), 0) + coalesce(max(k.units), 0) as free
       from order_line l join page p on p.id = l.order_id
-      left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= p.ships + coalesce(
-        (select w.days from shelf_wish w where w.customer_id = p.customer_id and w.item_id = l.item_id and not w.retired), p.min_shelf_days))
+      join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
+      left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= ${mustKeepUntil(siteId, sql`l.item_id`, clock())})
       left join kept k on k.line_id = l.id
       group by l.id
     ), sums as (

@@ -29,11 +29,14 @@ export function shelfDays(column: SQL): SQL {
   return sql`coalesce((select w.days from shelf_wish w where w.customer_id = c.id and w.item_id = ${column} and not w.retired), c.min_shelf_days)`;
 }
 
+/** The day of the site's own calendar at an instant. */
+export const localDay = (siteId: string, now: Date): SQL =>
+  sql`(${now.toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date`;
+
 /**
  * The day until which goods of item `column` must keep for order `o` of customer `c`: the customer's days from its ship
  * date on, or from today where that has passed; by the site's own calendar.
  */
 export function mustKeepUntil(siteId: string, column: SQL, now: Date): SQL {
-  const today = sql`(${now.toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date`;
-  return sql`(greatest(o.due, ${today}) + ${shelfDays(column)}::int)`;
+  return sql`(greatest(o.due, ${localDay(siteId, now)}) + ${shelfDays(column)}::int)`;
 }

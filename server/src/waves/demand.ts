@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { allocateBeside, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
 import { iso, recordset, rows, type Db, type Tx } from '../platform/index.ts';
-import { freeStock, shelfDays } from '../stock/index.ts';
+import { freeStock, localDay, shelfDays } from '../stock/index.ts';
 import { wayOf } from '../ways/index.ts';
 
 interface OpenLine {
@@ -49,7 +49,7 @@ export async function allocate(
   const open = await rows<OpenLine>(
     on,
     sql`
-    select o.id as "order", o.number, o.priority, greatest(o.due, (${now.toISOString()}::timestamptz at time zone (select time_zone from site where id = ${siteId}))::date)::text as due, o.ship_complete as "shipComplete",
+    select o.id as "order", o.number, o.priority, greatest(o.due, ${localDay(siteId, now)})::text as due, o.ship_complete as "shipComplete",
            l.id as line, l.line as "lineNumber", i.id as item, i.sku, i.name, i.weight_g as "weightG",
            i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3",
            l.asked - l.cancelled - l.released as open, ${shelfDays(sql`i.id`)} as "minShelfDays", l.fixed, i.handling, d.name as departure,
