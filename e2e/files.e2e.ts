@@ -96,14 +96,14 @@ test('every file that cannot be taken says what is wrong in it, where, and nothi
     await page.getByRole('button', { name: 'Save errors as CSV' }).click();
     const text = readFileSync(await (await saved).path(), 'utf8');
     expect(text.split('\r\n')[1]).toMatch(/^3,.*wide/);
-    await page.getByRole('button', { name: 'Take 1 row' }).click();
-    await expect(page.getByText('All 1 rows are written.')).toBeVisible();
+    await page.getByRole('button', { name: 'Import 1 row' }).click();
+    await expect(page.getByText('1 row imported.')).toBeVisible();
   });
 
   for (const [what, sheet, bytes, said] of taken)
     await test.step(`a file in ${what}`, async () => {
       await choose(sheet, 'theirs.csv', bytes);
       await expect(page.getByText(said, { exact: false }).first()).toBeVisible();
-      await expect(page.getByRole('button', { name: 'Take 1 row' })).toBeEnabled();
+      await expect(page.getByRole('button', { name: 'Import 1 row' })).toBeEnabled();
     });
 });

@@ -31,7 +31,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
       desk.getByText('monday.csv: 1 new, 0 changed, 0 adapt under way, 0 unchanged, 0 to change by hand, 1 error'),
     ).toBeVisible();
     await expect(desk.getByRole('row').filter({ hasText: 'a whole number from 1' })).toContainText('6');
-    await desk.getByRole('button', { name: 'Take 1 order' }).click();
+    await desk.getByRole('button', { name: 'Import 1 order' }).click();
     await expect(desk.getByText('1 order is taken in.')).toBeVisible();
     await desk.getByRole('button', { name: 'Import orders' }).click();
     await desk.getByTestId('drop').evaluate((place, text) => {
@@ -40,7 +40,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
       place.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
     }, file);
     await expect(desk.getByText('Nothing new to take: every good order is here already.')).toBeVisible();
-    await expect(desk.getByRole('button', { name: 'Take 0 orders' })).toBeDisabled();
+    await expect(desk.getByRole('button', { name: 'Import 0 orders' })).toBeDisabled();
   });
 
   let run = '';

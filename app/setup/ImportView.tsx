@@ -17,6 +17,7 @@ import {
   FaultTable,
   Key,
   Loading,
+  Picker,
   Row,
   Signal,
   Txt,
@@ -56,7 +57,9 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
   const [job, setJob] = useState<string | null>(null);
   const [look, looking] = api.useSheetLookMutation();
   const [take, taking] = api.useSheetTakeMutation();
-  const seen = looking.data;
+  // What was seen last stays, so that nothing moves while columns are matched.
+  const [seen, setSeen] = useState<SheetLook | null>(null);
+  const [own, setOwn] = useState<Matching>({});
   const back = () => router.navigate(`/setup/${id}`);
   useShortcuts({ Escape: back });
 
@@ -65,25 +68,33 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
     if (file.size > LARGEST) return setWrong(t('setup.tooLarge'));
     const next = { file: file.name, data: await base64Of(file) };
     setChosen(next);
-    const matching = keptMatching(id);
-    await look({ id, ...next, ...(matching ? { matching } : {}) });
+    const kept = keptMatching(id) ?? {};
+    setOwn(kept);
+    await show(next, kept);
+  };
+  const show = async (of: Chosen, matching: Matching) => {
+    const answer = await look({ id, ...of, matching });
+    if (answer.data) setSeen(answer.data);
   };
   const match = (column: string, heading: string | null) => {
-    const matching = { ...seen!.matching, [column]: heading };
-    remember(`matching-${id}`, JSON.stringify(matching));
-    void look({ id, ...chosen!, matching });
+    const next = { ...own, [column]: heading };
+    setOwn(next);
+    remember(`matching-${id}`, JSON.stringify(next));
+    void show(chosen!, next);
   };
   const another = () => {
     setChosen(null);
     setJob(null);
+    setSeen(null);
     looking.reset();
     taking.reset();
   };
   const go = async () => {
-    const started = await take({ id, ...chosen!, matching: seen!.matching });
+    const started = await take({ id, ...chosen!, matching: own });
     if (started.data) setJob(started.data.job);
   };
   const count = seen ? seen.counts.new + seen.counts.changed : 0;
+  const unsure = seen?.guesses.length ?? 0;
   const trouble = looking.error ?? taking.error;
   return (
     <Page
@@ -92,11 +103,12 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
       foot={
         seen && !job ? (
           <Row gap={8} style={{ justifyContent: 'flex-end' }}>
+            {unsure > 0 && <Signal kind="caution" text={t('setup.unsure', { count: unsure })} />}
             <Key title={t('intake.another')} onPress={another} />
             <Key
               kind="act"
               title={t('setup.take', { count })}
-              disabled={count === 0}
+              disabled={count === 0 || unsure > 0 || looking.isLoading}
               busy={taking.isLoading}
               onPress={() => void go()}
             />
@@ -121,14 +133,14 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
       {!chosen && <Columns sheet={sheet} />}
       {wrong && <Failed text={wrong} />}
       {trouble && <Failed text={words(troubleOf(trouble))} onRetry={another} />}
-      {chosen && looking.isLoading && (
+      {chosen && !seen && looking.isLoading && (
         <Column>
           <Txt>{t('intake.reading', { name: chosen.file })}</Txt>
           <Loading />
         </Column>
       )}
       {job && <JobProgress job={job} onDone={back} />}
-      {chosen && seen && !job && !looking.isLoading && (
+      {chosen && seen && !job && (
         <>
           <Txt kind="strong" live="polite">
             {t('setup.summary', {
@@ -176,7 +188,9 @@ function Columns({ sheet }: { sheet: SheetKind }) {
   );
 }
 
-/** Which heading of the file is which column: those found stand together, those to choose come first. */
+const LEFT_OUT = '';
+
+/** Which heading of the file is which column, with values by which people know it: guesses to confirm come first. */
 function Match({
   sheet,
   seen,
@@ -187,11 +201,13 @@ function Match({
   onMatch: (column: string, heading: string | null) => void;
 }) {
   const { t } = useTranslation();
-  const [open, setOpen] = useState<string | null>(null);
-  const unmatched = sheet.columns.filter((c) => c.needed && !seen.matching[c.name]);
-  const [all, setAll] = useState(unmatched.length > 0);
+  const isGuess = (name: string) => seen.guesses.includes(name);
+  const lacks = (c: SheetKind['columns'][number]) => c.needed === true && !seen.matching[c.name];
+  const [all, setAll] = useState(() => sheet.columns.some(lacks));
   const used = new Set(Object.values(seen.matching));
   const free = seen.heading.filter((h) => h !== '' && !used.has(h));
+  const samples = (heading: string | null | undefined) =>
+    heading ? (seen.samples[heading] ?? []).join(' · ') || t('setup.noValues') : '';
   return (
     <Card gap={8}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
@@ -200,38 +216,46 @@ function Match({
         </Txt>
         <Key size="small" title={t(all ? 'setup.less' : 'setup.more')} pressed={all} onPress={() => setAll(!all)} />
       </Row>
+      {sheet.columns
+        .filter((c) => isGuess(c.name))
+        .map((c) => {
+          const heading = seen.matching[c.name]!;
+          const question = t('setup.isIt', { heading, column: columnName(c.name) });
+          return (
+            <View key={c.name} role="group" aria-label={question} style={{ gap: 6 }}>
+              <Signal kind="caution" text={question} size="body" />
+              <Txt colour="quiet">{t('setup.holds', { values: samples(heading) })}</Txt>
+              <Row gap={8}>
+                <Key size="small" title={t('setup.useIt')} onPress={() => onMatch(c.name, heading)} />
+                <Key size="small" title={t('setup.ignoreIt')} onPress={() => onMatch(c.name, null)} />
+              </Row>
+            </View>
+          );
+        })}
       {free.length > 0 && <Txt colour="quiet">{t('setup.unused', { headings: free.join(', ') })}</Txt>}
       {all &&
         sheet.columns.map((c) => (
-          <Column key={c.name} gap={4}>
-            <Row gap={12}>
-              <Txt style={{ width: 170 }}>{columnName(c.name)}</Txt>
-              <Key
-                size="small"
-                title={seen.matching[c.name] ?? t(c.needed ? 'setup.choose' : 'setup.leftOut')}
+          <Row key={c.name} gap={12}>
+            <Txt style={{ width: 170 }}>{columnName(c.name)}</Txt>
+            <View style={{ width: 220 }}>
+              <Picker
                 label={t('setup.headingOf', { column: columnName(c.name) })}
-                pressed={open === c.name}
-                onPress={() => setOpen(open === c.name ? null : c.name)}
+                value={seen.matching[c.name] ?? LEFT_OUT}
+                onChange={(heading) => onMatch(c.name, heading === LEFT_OUT ? null : heading)}
+                options={[
+                  { value: LEFT_OUT, title: t(c.needed ? 'setup.choose' : 'setup.leftOut') },
+                  ...seen.heading.filter((h) => h !== '').map((h) => ({ value: h, title: h })),
+                ]}
               />
-              {c.needed && !seen.matching[c.name] && <Signal kind="refused" text={t('setup.needed')} />}
-            </Row>
-            {open === c.name && (
-              <Row gap={4}>
-                {[null, ...seen.heading.filter((h) => h !== '')].map((h) => (
-                  <Key
-                    key={h ?? ''}
-                    size="small"
-                    title={h ?? t('setup.leftOut')}
-                    pressed={(seen.matching[c.name] ?? null) === h}
-                    onPress={() => {
-                      setOpen(null);
-                      onMatch(c.name, h);
-                    }}
-                  />
-                ))}
-              </Row>
+            </View>
+            {lacks(c) ? (
+              <Signal kind="refused" text={t('setup.needed')} />
+            ) : (
+              <Txt kind="mono" colour="quiet" lines={1} style={{ flexShrink: 1 }}>
+                {samples(seen.matching[c.name])}
+              </Txt>
             )}
-          </Column>
+          </Row>
         ))}
     </Card>
   );
@@ -241,8 +265,10 @@ function Match({
 const told = (sheet: SheetKind, row: SheetRow) =>
   sheet.columns
     .filter((c) => !sheet.key.includes(c.name) && !c.secret && row[c.name] !== (c.otherwise ?? false))
-    .map((c) => shown(c, row))
-    .filter((value) => value !== '–')
+    .map((c) => ({ c, value: shown(c, row) }))
+    .filter(({ value }) => value !== '–')
+    // A yes says nothing without its column.
+    .map(({ c, value }) => (typeof row[c.name] === 'boolean' ? `${columnName(c.name)}: ${value}` : value))
     .join(', ');
 
 function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
@@ -276,7 +302,7 @@ function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
         <Txt lines={1}>
           {r.outcome === 'new'
             ? `${t('intake.outcome.new')}: ${told(sheet, r.values)}`
-            : `${t('intake.outcome.changed')}: ${r.differences.map(differenceText).join('; ')}`}
+            : `${t('intake.outcome.changed')}: ${r.differences.map((d) => differenceText(sheet, d)).join('; ')}`}
         </Txt>
       ),
     },

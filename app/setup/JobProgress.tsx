@@ -14,6 +14,8 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
   const surface = useSurface();
   const { data, error } = api.useJobQuery(job, { pollingInterval: EVERY_MS });
   const [cancel, cancelling] = api.useCancelJobMutation();
+  // All that a job wrote is one entry of the history, of its name.
+  const [undo, undoing] = api.useSetupUndoMutation();
   const over = data && data.state !== 'running';
   useEffect(() => {
     if (over) send(api.util.invalidateTags(['setup', 'stock', 'floor']));
@@ -35,7 +37,9 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
         <View style={{ height: 12, borderRadius: 2, width: `${share * 100}%`, backgroundColor: surface.done }} />
       </View>
       {data.state === 'running' && <Txt live="polite">{t('setup.written', facts)}</Txt>}
-      {data.state === 'done' && <Signal kind="done" text={t('setup.allWritten', facts)} size="body" />}
+      {data.state === 'done' && (
+        <Signal kind="done" text={t('setup.allWritten', { ...facts, count: data.all })} size="body" />
+      )}
       {data.state === 'cancelled' && <Signal kind="caution" text={t('setup.stopped', facts)} size="body" />}
       {data.state === 'failed' && (
         <Signal kind="refused" text={t('setup.failed', { ...facts, problem: data.problem })} size="body" />
@@ -43,9 +47,18 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
       {data.errors.length > 0 && over && (
         <Signal kind="caution" text={t('setup.leftBehind', { count: data.errors.length })} size="body" />
       )}
+      {undoing.data && (
+        <Signal kind="done" text={t('setup.importUndone', { count: undoing.data.changed })} size="body" />
+      )}
+      {undoing.error && <Failed text={words(troubleOf(undoing.error))} />}
       <Row gap={8}>
         {over ? (
-          <Key kind="act" title={t('setup.see')} onPress={onDone} />
+          <>
+            {data.done > 0 && !undoing.data && (
+              <Key title={t('notice.undo')} busy={undoing.isLoading} onPress={() => void undo(job)} />
+            )}
+            <Key kind="act" title={t('setup.see')} onPress={onDone} />
+          </>
         ) : (
           <Key title={t('setup.stop')} busy={cancelling.isLoading} onPress={() => void cancel(job)} />
         )}

@@ -1,4 +1,13 @@
-import { cellOf, sheets, type Column, type Row, type Sheet, type SheetName, type Value } from '@hand-relay/core/sheets';
+import {
+  cellOf,
+  sheets,
+  type Column,
+  type Row,
+  type Sheet,
+  type SheetDifference,
+  type SheetName,
+  type Value,
+} from '@hand-relay/core/sheets';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
 import { i18n, number } from '../text/index.ts';
 
@@ -36,5 +45,10 @@ export function expectation({ expected, facts }: Pick<SheetErrorAnswer, 'expecte
   });
 }
 
-export const differenceText = (d: { column: string; before: Value; after: Value }) =>
-  `${columnName(d.column)}: ${String(d.before ?? '') || '–'} → ${String(d.after ?? '') || '–'}`;
+/** What changes in a cell, both values as people write them. */
+export function differenceText(sheet: Sheet, { column, before, after }: SheetDifference): string {
+  const found = sheet.columns.find((c) => c.name === column);
+  const text = (value: Value) =>
+    found ? shown(found, { [column]: value }) : value === true ? i18n.t('setup.yes') : i18n.t('setup.no');
+  return `${columnName(column)}: ${text(before)} → ${text(after)}`;
+}

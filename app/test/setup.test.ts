@@ -49,10 +49,15 @@ describe('the words of Setup', () => {
 
   it('say what was expected, with what would be right', () => {
     expect(expectation({ expected: 'one-of', facts: { of: 'left, right' } })).toBe('one of left, right');
-    expect(expectation({ expected: 'a-known', facts: { what: 'zones' } })).toBe('one that is under zones');
+    expect(expectation({ expected: 'a-known', facts: { what: 'zones' } })).toBe('one that is listed under zones');
     expect(expectation({ expected: 'not-with', facts: { what: 'lots' } })).toBe('nothing here: the item has no lots');
     expect(expectation({ expected: 'a-number-from', facts: { least: 1, most: 9 } })).toBe('from 1 to 9');
-    expect(differenceText({ column: 'weight_g', before: null, after: 210 })).toBe('Weight, g: – → 210');
+    expect(differenceText(sheets.items, { column: 'weight_g', before: null, after: 210 })).toBe('Weight, g: – → 210');
+    // As people write it: the value of a unit is kept in hundredths.
+    expect(differenceText(sheets.items, { column: 'value', before: 650, after: 690 })).toBe(
+      'Value of a unit: 6.50 → 6.90',
+    );
+    expect(differenceText(sheets.items, { column: 'service', before: false, after: true })).toBe('Service: no → yes');
     expect(columnName('a column of tomorrow')).toBe('a column of tomorrow');
   });
 });

@@ -51,6 +51,8 @@ export interface FloorPlanProps {
   heat?: boolean;
   /** Bins that a search found. */
   found?: ReadonlySet<string>;
+  /** Bins that are not there yet, drawn filled. */
+  fresh?: ReadonlySet<string>;
   /** A stretch that is being marked. */
   marking?: { aisle: string; from: number; to: number } | null;
   view?: PlanView;
@@ -70,6 +72,7 @@ export function FloorPlan({
   people,
   heat = false,
   found,
+  fresh,
   marking,
   view,
   label,
@@ -86,8 +89,8 @@ export function FloorPlan({
   const high = plan.crossAisles.at(-1)!;
   const [leftmost, rightmost] = [whole.left + 1.2, whole.left + whole.width - 1.2];
   const racks = useMemo(
-    () => <Racks plan={plan} x={x} heat={heat} found={found} surface={surface} pen={pen} />,
-    [plan, x, heat, found, surface, pen],
+    () => <Racks {...{ plan, x, heat, found, fresh, surface, pen }} />,
+    [plan, x, heat, found, fresh, surface, pen],
   );
   return (
     <View
@@ -320,22 +323,28 @@ interface RacksProps {
   x: ReadonlyMap<string, number>;
   heat: boolean;
   found: ReadonlySet<string> | undefined;
+  fresh: ReadonlySet<string> | undefined;
   surface: Surface;
   pen: number;
 }
 
 /** Racks, one for each place along each side of an aisle, the levels over one another as one. */
-function Racks({ plan, x, heat, found, surface, pen }: RacksProps) {
+function Racks({ plan, x, heat, found, fresh, surface, pen }: RacksProps) {
   const cold = new Set(plan.zones.filter((z) => z.cold).map((z) => z.code));
   const columns = new Map<
     string,
-    { aisle: string; y: number; side: string; zone: string; open: number; found: boolean }
+    { aisle: string; y: number; side: string; zone: string; open: number; found: boolean; fresh: boolean }
   >();
   for (const bin of plan.bins) {
     const key = `${bin.aisle}/${bin.y}/${bin.side}`;
     const known = columns.get(key);
     const open = (known?.open ?? 0) + (bin.open ?? 0);
-    columns.set(key, { ...bin, open, found: (known?.found ?? false) || (found?.has(bin.bin) ?? false) });
+    columns.set(key, {
+      ...bin,
+      open,
+      found: (known?.found ?? false) || (found?.has(bin.bin) ?? false),
+      fresh: fresh?.has(bin.bin) ?? false,
+    });
   }
   const most = Math.max(1, ...[...columns.values()].map((c) => c.open));
   return (
@@ -347,8 +356,8 @@ function Racks({ plan, x, heat, found, surface, pen }: RacksProps) {
           y={c.y - BAY / 2}
           width={DEPTH}
           height={BAY}
-          fill={heat && c.open > 0 ? surface.ink : surface.sunk}
-          fillOpacity={!heat || c.open === 0 ? 1 : 0.15 + 0.75 * Math.sqrt(c.open / most)}
+          fill={c.fresh || (heat && c.open > 0) ? surface.ink : surface.sunk}
+          fillOpacity={c.fresh ? 0.55 : !heat || c.open === 0 ? 1 : 0.15 + 0.75 * Math.sqrt(c.open / most)}
           stroke={c.found ? surface.caution : cold.has(c.zone) ? surface.cold : surface.line}
           strokeWidth={(c.found ? 0.36 : 0.08) * pen}
         />

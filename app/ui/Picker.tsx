@@ -1,6 +1,10 @@
 import { useSurface, fonts } from './theme.ts';
 
-/** One of many, as the browser's own list: keyboard and screen reader know it. */
+/** The arrow of a closed list, in the colour of its surface. */
+const arrow = (colour: string) =>
+  `url("data:image/svg+xml,${encodeURIComponent(`<svg xmlns='http://www.w3.org/2000/svg' width='12' height='8'><path d='M1 1l5 5 5-5' fill='none' stroke='${colour}' stroke-width='2'/></svg>`)}")`;
+
+/** One of many, as the browser's own list, drawn as a field: keyboard and screen reader know it. */
 export function Picker<T extends string>({
   label,
   options,
@@ -28,7 +32,12 @@ export function Picker<T extends string>({
         color: surface.ink,
         fontFamily: fonts.text,
         fontSize: 16,
-        padding: '0 8px',
+        padding: '0 32px 0 12px',
+        appearance: 'none',
+        backgroundImage: arrow(surface.ink),
+        backgroundRepeat: 'no-repeat',
+        backgroundPosition: 'right 12px center',
+        textOverflow: 'ellipsis',
       }}
     >
       {options.map((o) => (

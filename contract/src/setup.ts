@@ -81,6 +81,10 @@ export const sheetFileBody = z.strictObject({
 export const sheetLook = z.object({
   heading: z.array(z.string()),
   matching: z.record(z.string(), z.string().nullable()),
+  guesses: z
+    .array(z.string())
+    .describe('Columns whose heading a person should confirm by naming it in `matching`; until then they are not read'),
+  samples: z.record(z.string(), z.array(z.string())).describe('Up to three values of each heading'),
   encoding: z.string(),
   counts: z.object({ new: z.int(), changed: z.int(), same: z.int(), errors: z.int() }),
   /** The first rows that a take would write. */
@@ -167,6 +171,7 @@ export type SetupHistory = z.infer<typeof setupHistory>;
 export const floorPattern = z.strictObject({
   firstAisle: z.string().trim().min(1).max(4),
   aisles: z.int().min(1).max(200),
+  startX: z.number().min(-1000).max(10_000).optional().describe('Metres; behind the last aisle where left out'),
   bays: z.int().min(1).max(300),
   levels: z.int().min(1).max(20),
   sides: z.union([z.literal(1), z.literal(2)]),
@@ -176,6 +181,11 @@ export const floorPattern = z.strictObject({
   crossMetres: z.number().min(0.5).max(20),
   naming: z.string().trim().min(1).max(40),
   zone: z.string().trim().min(1).max(20),
+  zonesFrom: z
+    .array(z.strictObject({ aisle: z.string().trim().min(1).max(4), zone: z.string().trim().min(1).max(20) }))
+    .max(200)
+    .optional()
+    .describe('Aisles from which on another zone begins'),
 });
 
 export const pictureBody = z.strictObject({

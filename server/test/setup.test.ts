@@ -295,6 +295,27 @@ describe('master data', () => {
     await desk.get('setupUndo', { body: { entry: again.entry } });
   });
 
+  it('reads a guessed column only once somebody says so, and forgets the values of an undone insert', async () => {
+    const text =
+      'Item;Name;Length;Width;Height;Weight;Price;Charge\nGUESS-1;Pan;10;10;10;5;6,90;yes\nGUESS-2;Lid;10;10;10;5;1,20;yes\n';
+    const file = { file: 'guess.csv', data: Buffer.from(text).toString('base64') };
+    const look = await desk.get('sheetLook', { id: 'items', body: file });
+    expect(look).toMatchObject({ guesses: ['service'], matching: { service: 'Charge', value: 'Price' } });
+    expect(look.samples['Price']).toEqual(['6,90', '1,20']);
+    expect(look.rows.map((r) => r.values['service'])).toEqual([false, false]);
+    const take = (matching: Record<string, string | null>) =>
+      desk.get('sheetTake', { id: 'items', body: { ...file, matching } }).then(({ job }) => setup.ended(job));
+    const there = async () =>
+      (await desk.get('sheetRows', { id: 'items' })).rows
+        .filter((r) => String(r['item']).startsWith('GUESS'))
+        .map((r) => ({ service: r['service'], value: r['value'], retired: r['retired'] }));
+    const wrong = await take({ service: 'Charge' });
+    expect(await there()).toEqual(Array(2).fill({ service: true, value: expect.any(Number), retired: false }));
+    await desk.get('setupUndo', { body: { entry: wrong.id } });
+    await take({ service: null, value: null });
+    expect(await there()).toEqual(Array(2).fill({ service: false, value: 0, retired: false }));
+  });
+
   it('takes thousands of bins beside other work, tells how far it is, and stops when told', async () => {
     const pattern = {
       firstAisle: 'AA',
@@ -329,7 +350,65 @@ describe('master data', () => {
     expect((await desk.refused('makeFloor', { body: { ...pattern, naming: '{aisle}' } })).fields[0]!.message).toContain(
       'naming',
     );
+    const crowded = { ...pattern, firstAisle: 'ZA', startX: 1 };
+    expect((await desk.refused('makeFloor', { body: crowded })).fields[0]!.message).toContain('would lie on aisle');
     expect((await desk.refused('makeFloor', { body: { ...pattern, zone: 'moon' } })).code).toBe('unknown-zone');
+  });
+
+  it('generates aisles behind the floor that is there, a zone to each, and undoes all of it as one', async () => {
+    const before = await desk.get('floorLayout');
+    const behind = Math.max(...before.aisles.map((a) => a.x));
+    const pattern = {
+      firstAisle: 'XA',
+      aisles: 6,
+      bays: 60,
+      levels: 2,
+      sides: 1,
+      bayMetres: 1,
+      aisleMetres: 4,
+      crossEvery: 0,
+      crossMetres: 2,
+      naming: '{aisle}-{bay}-{level}',
+      zone: 'small',
+      zonesFrom: [{ aisle: 'XD', zone: 'chill' }],
+    };
+    const { job } = await desk.get('makeFloor', { body: pattern });
+    expect(await setup.ended(job)).toMatchObject({ state: 'done', all: 720 });
+    const after = await desk.get('floorLayout');
+    const made = after.aisles.filter((a) => a.id.startsWith('X'));
+    expect(made.map((a) => a.id)).toEqual(['XA', 'XB', 'XC', 'XD', 'XE', 'XF']);
+    expect(Math.min(...made.map((a) => a.x))).toBeGreaterThan(behind + 2);
+    // The floor is longer now; aisles that were there end where they did.
+    const end = before.crossAisles.at(-1)!;
+    expect(after.crossAisles.at(-1)).toBeGreaterThan(end);
+    expect(after.aisles.filter((a) => !a.id.startsWith('X')).every((a) => a.to !== undefined && a.to <= end)).toBe(
+      true,
+    );
+    const zonesOf = () =>
+      relay.query<{ aisle: string; zone: string; n: number }>(
+        `select aisle, z.code as zone, count(*)::int as n from place p join zone z on z.id = p.zone_id
+         where p.site_id = 'larkmoor' and aisle like 'X_' and not p.retired group by 1, 2 order by 1`,
+      );
+    expect((await zonesOf()).map((z) => `${z.aisle} ${z.zone} ${z.n}`)).toEqual([
+      'XA small 120',
+      'XB small 120',
+      'XC small 120',
+      'XD chill 120',
+      'XE chill 120',
+      'XF chill 120',
+    ]);
+    // Two chunks were written; the history has one entry, and its undo takes the aisles too.
+    const [entry] = (await desk.get('setupHistory')).entries;
+    expect(entry).toMatchObject({ id: job, sheet: 'bins', rows: 720, undone: false });
+    const undone = await desk.get('setupUndo', { body: { entry: job } });
+    expect(undone.changed).toBe(720);
+    expect(await zonesOf()).toEqual([]);
+    expect((await desk.get('floorLayout')).aisles.map((a) => a.id)).toEqual(before.aisles.map((a) => a.id));
+    expect((await desk.refused('setupUndo', { body: { entry: job } })).code).toBe('undone-already');
+    // The undo is undone as one, too.
+    await desk.get('setupUndo', { body: { entry: undone.entry! } });
+    expect((await zonesOf()).length).toBe(6);
+    expect((await desk.get('floorLayout')).aisles.filter((a) => a.id.startsWith('X'))).toHaveLength(6);
   });
 
   it('changes the site, and numbers units in the house alone while it has no prefix', async () => {

@@ -349,8 +349,8 @@ export const desk = {
     reading: 'Looking at {{name}} …',
     summary:
       '{{name}}: {{new}} new, {{changed}} changed, {{adapts}} adapt under way, {{same}} unchanged, {{underWay}} to change by hand, {{errors}}',
-    take_one: 'Take {{count}} order',
-    take_other: 'Take {{count}} orders',
+    take_one: 'Import {{count}} order',
+    take_other: 'Import {{count}} orders',
     nothingToTake: 'Nothing new to take: every good order is here already.',
     taken_one: '{{count}} order is taken in.',
     taken_other: '{{count}} orders are taken in.',

@@ -24,6 +24,8 @@ export interface Column {
   otherwise?: Value;
   /** Other headings by which the column is known. */
   also?: readonly string[];
+  /** Headings that may mean the column and often mean something else: a person is asked. */
+  maybe?: readonly string[];
   example: string;
   /** Kept once and never shown or saved to a file. */
   secret?: boolean;

@@ -46,6 +46,19 @@ export function compareRows(sheet: Sheet, rows: readonly ReadRow[], there: Reado
   });
 }
 
+/**
+ * A row as it is when its insert was undone: its key and what no row can be without; the rest as if nobody had ever
+ * written it, so that the next import of the row does not bring old values back.
+ */
+export function forgotten(sheet: Sheet, row: Row): Row {
+  const values: Row = { retired: true };
+  for (const c of sheet.columns) {
+    if (c.secret) continue;
+    values[c.name] = c.needed || sheet.key.includes(c.name) ? (row[c.name] ?? emptyOf(c)) : emptyOf(c);
+  }
+  return values;
+}
+
 function emptyOf({ otherwise, type }: Sheet['columns'][number]): Value {
   return otherwise ?? (type.kind === 'text' ? '' : type.kind === 'yes-no' ? false : null);
 }

@@ -9,11 +9,11 @@ export {
   type SheetExpectation,
   type Value,
 } from './column.ts';
-export { compareRows, type RowOutcome, type SheetDifference } from './compare.ts';
+export { compareRows, forgotten, type RowOutcome, type SheetDifference } from './compare.ts';
 export { decodeText, type Encoding } from './decode.ts';
 export { sheetNames, sheets, type SheetName } from './kinds.ts';
-export { matchColumns, readSheet, type Matching, type ReadRow } from './read.ts';
+export { guessedColumns, matchColumns, readSheet, samplesOf, type Matching, type ReadRow } from './read.ts';
 export { MOST_ROWS, tableOf, tableOfCsv, type Table } from './table.ts';
 export { guard, unguard } from './guard.ts';
 export { cellOf, csvOf } from './save.ts';
-export { makeFloor, type FloorPattern, type MadeFloor } from './makeFloor.ts';
+export { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from './makeFloor.ts';

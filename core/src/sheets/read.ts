@@ -11,17 +11,74 @@ const plain = (text: string) =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, '');
 
-/** Finds the heading of every column by its name or another that it is known by, as they are most often written. */
+/**
+ * Finds the heading of every column by its name or another that it is known by, as they are most often written. A
+ * heading goes to one column: to the one of that name before those that are also called so.
+ *
+ * @param kept what a person chose before: it stays, as far as the file has that heading
+ */
 export function matchColumns(sheet: Sheet, heading: readonly string[], kept: Matching = {}): Matching {
+  const matching: Matching = {};
+  for (const { name } of sheet.columns) {
+    const chosen = kept[name];
+    if (chosen === null || (chosen !== undefined && heading.includes(chosen))) matching[name] = chosen;
+  }
   const free = new Map(heading.map((h) => [plain(h), h]));
-  return Object.fromEntries(
-    sheet.columns.map((column) => {
-      const chosen = kept[column.name];
-      if (chosen === null || (chosen !== undefined && heading.includes(chosen))) return [column.name, chosen];
-      const found = [column.name, ...(column.also ?? [])].map((name) => free.get(plain(name))).find(Boolean);
-      return [column.name, found ?? null];
-    }),
-  );
+  for (const chosen of Object.values(matching)) if (chosen !== null) free.delete(plain(chosen));
+  const ways: ((column: Column) => readonly string[])[] = [(c) => [c.name], (c) => c.also ?? [], (c) => c.maybe ?? []];
+  for (const namesOf of ways)
+    for (const column of sheet.columns) {
+      if (matching[column.name] !== undefined) continue;
+      const found = namesOf(column).find((name) => free.has(plain(name)));
+      if (found === undefined) continue;
+      matching[column.name] = free.get(plain(found))!;
+      free.delete(plain(found));
+    }
+  return Object.fromEntries(sheet.columns.map(({ name }) => [name, matching[name] ?? null]));
+}
+
+/** Rows at which a guess is tried. */
+const TRIED = 200;
+
+/**
+ * Columns whose heading is a guess that a person should look at: the heading often means something else, another
+ * heading means the column as well, or less than half of its cells can be read.
+ *
+ * @param kept what a person chose: no guess any more
+ */
+export function guessedColumns(sheet: Sheet, table: Table, matching: Matching, kept: Matching = {}): string[] {
+  return sheet.columns
+    .filter((column) => {
+      const heading = matching[column.name];
+      if (typeof heading !== 'string' || kept[column.name] === heading) return false;
+      if (plain(heading) === plain(column.name)) return false;
+      if (column.maybe?.some((name) => plain(name) === plain(heading))) return true;
+      const names = new Set([column.name, ...(column.also ?? [])].map(plain));
+      if (table.heading.filter((h) => names.has(plain(h))).length > 1) return true;
+      const index = table.heading.indexOf(heading);
+      const filled = table.rows
+        .slice(0, TRIED)
+        .map((r) => r.cells[index] ?? null)
+        .filter((cell) => cellText(cell) !== '');
+      const order = dateOrder(filled.map(cellText));
+      return 2 * filled.filter((cell) => 'value' in readCell(cell, column, order)).length < filled.length;
+    })
+    .map((column) => column.name);
+}
+
+/** Up to three different values of each heading, by which people know what a column holds. */
+export function samplesOf(table: Table): Record<string, string[]> {
+  const samples: Record<string, string[]> = {};
+  table.heading.forEach((heading, index) => {
+    const some = new Set<string>();
+    for (const { cells } of table.rows.slice(0, TRIED)) {
+      const text = cellText(cells[index] ?? null);
+      if (text !== '') some.add(quoted(text));
+      if (some.size === 3) break;
+    }
+    samples[heading] = [...some];
+  });
+  return samples;
 }
 
 export interface ReadRow {

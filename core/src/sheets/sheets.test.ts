@@ -8,11 +8,14 @@ import {
   decodeText,
   keyOf,
   makeFloor,
+  guessedColumns,
   matchColumns,
+  nextAisle,
   readCell,
   readDate,
   readNumber,
   readSheet,
+  samplesOf,
   sheetNames,
   sheets,
   tableOfCsv,
@@ -128,6 +131,30 @@ describe('files', () => {
     });
     expect(matchColumns(sheets.items, heading, { item: 'x', name: null })).toMatchObject({ item: 'x', name: null });
     expect(matchColumns(sheets.items, heading, { item: 'gone' })['item']).toBe('Article Number');
+    // The column of that very name comes first, and no heading goes to two columns.
+    expect(matchColumns(sheets.zones, ['description', 'name', 'zone'])).toMatchObject({ zone: 'zone', name: 'name' });
+    expect(matchColumns(sheets.items, heading, { gtin: 'Description' })).toMatchObject({
+      gtin: 'Description',
+      name: null,
+    });
+  });
+
+  it('ask where a heading often means something else, two may be meant, or the cells do not fit', () => {
+    const table = tableOf(
+      'Item;Name;Title;L;W;H;Weight;Charge;Lot tracked\nA;One;Jar;1;1;1;heavy;L-2209;yes\nB;Two;Lid;1;1;1;light;L-2210;no\n' +
+        'C;Three;Pan;1;1;1;9;;\nD;Four;Cup;1;1;1;;L-2209;\n',
+    );
+    const matching = matchColumns(sheets.items, table.heading);
+    expect(matching).toMatchObject({ service: 'Charge', lots: 'Lot tracked', weight_g: 'Weight', name: 'Name' });
+    expect(guessedColumns(sheets.items, table, matching)).toEqual(['weight_g', 'service']);
+    // What a person said is no guess any more.
+    const kept = { service: 'Charge', weight_g: 'Weight' };
+    expect(guessedColumns(sheets.items, table, matching, kept)).toEqual([]);
+    const left = matchColumns(sheets.items, table.heading, { service: null });
+    expect([left['service'], guessedColumns(sheets.items, table, left)]).toEqual([null, ['weight_g']]);
+    const two = tableOf('Item;Description;Product\nA;One;Two\n');
+    expect(guessedColumns(sheets.items, two, matchColumns(sheets.items, two.heading))).toEqual(['name']);
+    expect(samplesOf(table)).toMatchObject({ Item: ['A', 'B', 'C'], Charge: ['L-2209', 'L-2210'] });
   });
 });
 
@@ -271,6 +298,61 @@ describe('a floor of a few numbers', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('goes on behind the floor that is there, leaves room for its cross aisles, and refuses to overlap', () => {
+    const there = {
+      aisles: [
+        { id: 'A', x: 0 },
+        { id: 'B', x: 4 },
+      ],
+      crossAisles: [0, 5, 8],
+    };
+    const old = [
+      { bin: 'B-07-1', aisle: 'B', y: 1.5 },
+      { bin: 'B-01-1', aisle: 'B', y: 1.5 },
+    ];
+    const next = { ...pattern, firstAisle: nextAisle(there) };
+    const { floor, bins } = makeFloor(next, there, old);
+    // Half of what B takes (2 m), half of what a new aisle takes (1.5 m).
+    expect(floor.aisles).toEqual([
+      { id: 'C', x: 7.5 },
+      { id: 'D', x: 10.5 },
+    ]);
+    // Bays from 1 m to 4 m, over the cross aisle from 4 m to 6 m, and the last from 6 m to 7 m.
+    expect([...new Set(bins.map((b) => b['y_m']))]).toEqual([150, 250, 350, 650]);
+    expect(floor.crossAisles).toEqual([0, 5, 8]);
+    expect(makeFloor({ ...next, bays: 5, bayMetres: 2 }, there).floor.crossAisles).toEqual([0, 5, 8, 18]);
+    // The same again is what is there already.
+    const whole = {
+      aisles: [...there.aisles, ...floor.aisles],
+      crossAisles: there.crossAisles,
+    };
+    const made = bins.map((b) => ({ bin: String(b['bin']), aisle: String(b['aisle']), y: Number(b['y_m']) / 100 }));
+    expect(makeFloor(next, whole, [...old, ...made])).toEqual({ floor, bins });
+    expect(nextAisle(whole)).toBe('E');
+    expect(nextAisle({ aisles: [{ id: 'MEZZ', x: 0 }], crossAisles: [] })).toBe('A');
+    expect(nextAisle({ aisles: [{ id: '09', x: 0 }], crossAisles: [] })).toBe('10');
+    for (const [of, why] of [
+      [{ firstAisle: 'B' }, 'Aisle B exists already, with other bins such as B-07-1. Start with C.'],
+      [{ firstAisle: 'B', startX: 30 }, 'Aisle B exists already, 4 m across. Start with C.'],
+      [{ startX: 5 }, 'Aisle C at 5 m would lie on aisle B at 4 m: move the start.'],
+      [{ startX: -4 }, 'Aisle D at -1 m would lie on aisle A at 0 m: move the start.'],
+      [{ naming: 'B-{bay}-1', aisles: 1, sides: 1 as const }, 'Bin B-01-1 exists already, in aisle B'],
+      [{ startX: NaN }, 'startX must lie between'],
+      [{ zonesFrom: [{ aisle: 'F', zone: 'cold' }] }, 'zonesFrom names aisle F, which is none of the new ones.'],
+    ] as const)
+      expect(() => makeFloor({ ...next, ...of } as FloorPattern, there, old)).toThrow(why);
+  });
+
+  it('puts each aisle into its zone', () => {
+    const { bins } = makeFloor({ ...pattern, aisles: 4, zonesFrom: [{ aisle: 'c', zone: 'cold' }] });
+    expect([...new Set(bins.map((b) => `${String(b['aisle'])} ${String(b['zone'])}`))]).toEqual([
+      'A z',
+      'B z',
+      'C cold',
+      'D cold',
+    ]);
   });
 
   it('refuses numbers that cannot be, by name', () => {

@@ -4,8 +4,8 @@ import { serve, type Doors } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
 import { changeLayout, layoutOf, zoneBins } from './layout.ts';
 
-export { layoutOf } from './layout.ts';
-export { floorOf } from './read.ts';
+export { addCrossAisles, layoutOf } from './layout.ts';
+export { binsThere, floorOf } from './read.ts';
 
 export function floorRoutes(doors: Doors): void {
   serve(doors, endpoints.floorLayout, ({ platform, actor }) => layoutOf(platform.db, actor.siteId));

@@ -82,3 +82,20 @@ export async function zoneBins(
   change.tell('setup', []);
   return { changed: changed.length };
 }
+
+/**
+ * Gives the floor the cross aisles that new aisles bring, before they are there. Aisles that ended at the last cross
+ * aisle still end where they did.
+ */
+export async function addCrossAisles({ tx, actor }: Change, crossAisles: readonly number[]): Promise<void> {
+  await tx.execute(sql`select 1 from site where id = ${actor.siteId} for update`);
+  const { floor } = await floorOf(tx, actor.siteId);
+  const last = floor.crossAisles.at(-1);
+  const longer = floor.aisles.length > 0 && last !== undefined && crossAisles.at(-1)! > last;
+  const next = {
+    ...floor,
+    crossAisles,
+    aisles: longer ? floor.aisles.map((a) => ({ ...a, to: a.to ?? last })) : floor.aisles,
+  };
+  await tx.execute(sql`update site set floor = ${JSON.stringify(next)}::jsonb where id = ${actor.siteId}`);
+}

@@ -13,3 +13,11 @@ export async function floorOf(
   );
   return site!;
 }
+
+/** The bins of a site's floor that are in use, y in metres. */
+export const binsThere = (on: Db | Tx, siteId: string): Promise<{ bin: string; aisle: string; y: number }[]> =>
+  rows(
+    on,
+    sql`select code as bin, aisle, y from place
+        where site_id = ${siteId} and kind = 'bin' and not retired and aisle is not null order by code`,
+  );

@@ -1,10 +1,13 @@
 import {
   decodeText,
+  guessedColumns,
   matchColumns,
   readSheet,
+  samplesOf,
   sheets,
   tableOf,
   tableOfCsv,
+  type Column,
   type Matching,
   type ReadRow,
   type SheetError,
@@ -28,6 +31,10 @@ export interface ReadFile {
   heading: string[];
   encoding: string;
   matching: Matching;
+  /** Columns whose heading is a guess; those that may be empty are not read until a person says so. */
+  guesses: string[];
+  /** Up to three values of each heading. */
+  samples: Record<string, string[]>;
   rows: ReadRow[];
   errors: SheetError[];
 }
@@ -43,12 +50,24 @@ export async function readFile({ bytes, sheet, matching }: SentFile): Promise<Re
   if ('error' in cut) return notRead(cut.error);
   const { table, encoding } = cut;
   const matched = matchColumns(sheets[sheet], table.heading, matching);
-  return { heading: table.heading, encoding, matching: matched, ...readSheet(sheets[sheet], table, matched) };
+  const guesses = guessedColumns(sheets[sheet], table, matched, matching);
+  const unsure = new Set(guesses);
+  const used = { ...matched };
+  for (const { name, needed } of sheets[sheet].columns as readonly Column[])
+    if (unsure.has(name) && !needed) used[name] = null;
+  return {
+    heading: table.heading,
+    encoding,
+    matching: matched,
+    guesses,
+    samples: samplesOf(table),
+    ...readSheet(sheets[sheet], table, used),
+  };
 }
 
 /** A file of which nothing was read, and why. */
 export function notRead(error: SheetError): ReadFile {
-  return { heading: [], encoding: '', matching: {}, rows: [], errors: [error] };
+  return { heading: [], encoding: '', matching: {}, guesses: [], samples: {}, rows: [], errors: [error] };
 }
 
 type Cut = { table: Table; encoding: string } | { error: SheetError };

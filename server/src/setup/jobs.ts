@@ -1,6 +1,6 @@
 import type { JobAnswer } from '@hand-relay/contract';
 import type { Row, SheetError, SheetName } from '@hand-relay/core/sheets';
-import { change, notFound, Refusal, type Actor, type Platform } from '../platform/index.ts';
+import { change, notFound, Refusal, type Actor, type Change, type Platform } from '../platform/index.ts';
 import { keepRows } from './keep.ts';
 
 /** Rows written in one transaction: small, so that a scan waits for no import. */
@@ -25,13 +25,17 @@ export class Jobs {
     this.platform = platform;
   }
 
-  /** Starts writing rows, and answers with the job's id. */
+  /**
+   * Starts writing rows, and answers with the job's id, by which all of it is undone as one.
+   *
+   * @param told what is known of it: its file, the rows that have errors, and what is done before its first rows
+   */
   start(
     actor: Actor,
     name: SheetName,
     list: readonly Row[],
     there: ReadonlyMap<string, Row>,
-    told: { file?: string; errors: SheetError[] },
+    told: { file?: string; errors: SheetError[]; first?: (current: Change) => Promise<void> },
   ): string {
     const job: Job = {
       id: this.platform.newId(),
@@ -45,7 +49,7 @@ export class Jobs {
     };
     this.jobs.set(job.id, job);
     for (const id of [...this.jobs.keys()].slice(0, -REMEMBERED)) this.jobs.delete(id);
-    void this.run(job, actor, name, list, there, told.file);
+    void this.run(job, actor, name, list, there, told);
     return job.id;
   }
 
@@ -55,7 +59,7 @@ export class Jobs {
     name: SheetName,
     list: readonly Row[],
     there: ReadonlyMap<string, Row>,
-    file: string | undefined,
+    { file, first }: { file?: string; first?: (current: Change) => Promise<void> },
   ): Promise<void> {
     try {
       for (let at = 0; at < list.length; at += CHUNK) {
@@ -65,7 +69,8 @@ export class Jobs {
         }
         const chunk = list.slice(at, at + CHUNK);
         await change(this.platform, actor, null, async (current) => {
-          await keepRows(current, name, chunk, there, file === undefined ? {} : { file });
+          if (at === 0) await first?.(current);
+          await keepRows(current, name, chunk, there, { entry: job.id, ...(file === undefined ? {} : { file }) });
           current.tell('setup', []);
         });
         job.done += chunk.length;

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { Right } from '@hand-relay/contract';
-import { keyOf, sheets, type Row, type Sheet, type SheetName } from '@hand-relay/core/sheets';
+import { forgotten, keyOf, sheets, type Row, type Sheet, type SheetName } from '@hand-relay/core/sheets';
 import { notFound, Refusal, rows, type Actor, type Change } from '../platform/index.ts';
 import { kinds } from './kinds/index.ts';
 
@@ -9,9 +9,9 @@ interface Kept {
   sheet: SheetName;
   rows: number;
   file?: string;
-  /** Rows as they were; of a new row only its key, with `retired` set. */
+  /** Rows as they were; of a new row only what it cannot be without, with `retired` set. */
   before: Row[];
-  /** By what it is undone. */
+  /** By what it is undone; entries of one import or generated floor share it, and are undone as one. */
   entry: string;
   /** The entry that it undoes. */
   undoes?: string;
@@ -45,7 +45,7 @@ export async function keepRows(
   name: SheetName,
   list: readonly Row[],
   there: ReadonlyMap<string, Row>,
-  more: { file?: string; undoes?: string } = {},
+  more: { entry?: string; file?: string; undoes?: string } = {},
 ): Promise<string> {
   mustWrite(change.actor, name);
   const beyond = await kinds[name].beyond?.(
@@ -57,7 +57,7 @@ export async function keepRows(
     throw new Refusal(403, 'beyond-rights', { what: beyond.map((e) => e.value).join(', ') });
   const secrets = secretsOf(name);
   const open = (row: Row): Row => Object.fromEntries(Object.entries(row).filter(([column]) => !secrets.has(column)));
-  const before = list.map((row) => open(there.get(keyOf(sheets[name], row)) ?? { ...row, retired: true }));
+  const before = list.map((row) => open(there.get(keyOf(sheets[name], row)) ?? forgotten(sheets[name], row)));
   await kinds[name].write(change, list);
   const facts: Kept = { entry: change.newId(), sheet: name, rows: list.length, before, ...more };
   change.journal({ kind: 'setup-changed', facts });
@@ -71,16 +71,18 @@ export async function keepRows(
  * @throws Refusal 409 when it was undone already, or a row was changed since
  */
 export async function undoEntry(change: Change, entry: string): Promise<{ entry: string; changed: number }> {
-  const [kept] = await rows<{ id: number; facts: Kept }>(
+  const parts = await rows<{ id: number; facts: Kept }>(
     change.tx,
     sql`select id::int as id, facts from journal
-        where site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'entry' = ${entry}`,
+        where site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'entry' = ${entry} order by id`,
   );
+  const [kept] = parts;
   if (!kept) throw notFound('entry', entry);
-  const { sheet, before } = kept.facts;
+  const { sheet } = kept.facts;
+  const before = parts.flatMap((part) => part.facts.before);
   const later = await rows<{ facts: Kept }>(
     change.tx,
-    sql`select facts from journal where id > ${kept.id} and site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'sheet' = ${sheet}`,
+    sql`select facts from journal where id > ${kept.id} and facts->>'entry' <> ${entry} and site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'sheet' = ${sheet}`,
   );
   if (later.some((l) => l.facts.undoes === entry)) throw new Refusal(409, 'undone-already');
   const keys = new Set(before.map((row) => keyOf(sheets[sheet], row)));

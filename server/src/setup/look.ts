@@ -55,7 +55,7 @@ const SHOWN = 200;
 /** What a person sees of it before anything is written. */
 export function told(
   looked: Looked,
-  { heading, encoding, matching, errors }: ReadFile,
+  { heading, encoding, matching, guesses, samples, errors }: ReadFile,
   warnings: SheetError[],
 ): SheetLook {
   const all = [...errors, ...looked.errors].sort((a, b) => a.row - b.row);
@@ -63,6 +63,8 @@ export function told(
     heading,
     encoding,
     matching,
+    guesses,
+    samples,
     counts: {
       new: looked.good.filter((r) => r.outcome === 'new').length,
       changed: looked.good.filter((r) => r.outcome === 'changed').length,

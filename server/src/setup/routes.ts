@@ -12,6 +12,7 @@ import {
   type Row,
   type SheetName,
 } from '@hand-relay/core/sheets';
+import { addCrossAisles, binsThere, floorOf } from '../floor/index.ts';
 import { badgeSheet, countSheet } from '../documents/index.ts';
 import { iso, notFound, Refusal, rows, serve, type Doors, type Platform, type ReadFile } from '../platform/index.ts';
 import { firstRun, isEmpty } from './first.ts';
@@ -155,35 +156,37 @@ export function setupRoutes(doors: Doors): void {
     entries: await rows<z.input<typeof setupHistory>['entries'][number]>(
       platform.db,
       sql`select coalesce(j.facts->>'entry', j.id::text) as id, ${iso(sql`j.at`)} as at, p.name as person, j.kind,
-                 j.facts - 'before' - 'after' as facts, j.facts->>'sheet' as sheet, (j.facts->>'rows')::int as rows,
+                 j.facts - 'before' - 'after' as facts, j.facts->>'sheet' as sheet, part.rows,
                  j.facts->>'file' as file,
                  j.facts->>'undoes' is not null as undoes,
                  exists (select 1 from journal u where u.site_id = j.site_id and u.kind = 'setup-changed' and u.facts->>'undoes' = j.facts->>'entry') as undone
           from journal j left join person p on p.id = j.person_id
-          where j.site_id = ${actor.siteId}
+          left join lateral (
+            select sum((o.facts->>'rows')::int)::int as rows, max(o.id) as last from journal o
+            where o.site_id = j.site_id and o.kind = 'setup-changed' and o.facts->>'entry' = j.facts->>'entry'
+          ) part on true
+          where j.site_id = ${actor.siteId} and (part.last is null or part.last = j.id)
             and j.kind in ('setup-changed', 'way-changed', 'site-changed', 'site-made', 'device-signed-out', 'account-changed') order by j.id desc limit 200`,
     ),
   }));
 
   serve(doors, endpoints.makeFloor, async ({ platform, actor, body }) => {
-    const made = makeFloorOrRefuse(body);
-    await platform.db.execute(sql`
-      update site set floor = jsonb_set(floor, '{crossAisles}', ${JSON.stringify(made.floor.crossAisles)}::jsonb)
-      where id = ${actor.siteId} and jsonb_array_length(floor->'aisles') = 0`);
+    const { floor } = await floorOf(platform.db, actor.siteId);
+    const made = makeFloorOrRefuse(body, floor, await binsThere(platform.db, actor.siteId));
     const { good, there, errors } = await lookAtRows(
       platform.db,
       actor,
       'bins',
       made.bins.map((values, i) => ({ row: i + 1, values })),
     );
-    if (errors.length > 0) throw new Refusal(422, 'unknown-zone', { zone: body.zone });
+    if (errors.length > 0) throw new Refusal(422, 'unknown-zone', { zone: errors[0]!.value });
     return {
       job: jobs.start(
         actor,
         'bins',
         good.map((r) => r.values),
         there,
-        { errors: [] },
+        { errors: [], first: (current) => addCrossAisles(current, made.floor.crossAisles) },
       ),
     };
   });
@@ -211,9 +214,9 @@ function workbookOf(name: SheetName, list: readonly Row[]): (string | number)[][
   return [columns.map((c) => c.name), ...list.map((row) => columns.map((c) => cellOf(c, row)))];
 }
 
-function makeFloorOrRefuse(pattern: Parameters<typeof makeFloor>[0]) {
+function makeFloorOrRefuse(...of: Parameters<typeof makeFloor>) {
   try {
-    return makeFloor(pattern);
+    return makeFloor(...of);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     throw new Refusal(422, 'malformed', {}, [{ path: 'pattern', message: error.message }]);

@@ -105,8 +105,9 @@ export const bins: Kind = {
 };
 
 /**
- * Brings the floor up to its bins: aisles that are new or stand elsewhere, and cross aisles at both ends that bound
- * every bin.
+ * Brings the floor up to its bins: aisles that are new or stand elsewhere, cross aisles at both ends that bound every
+ * bin, and no aisle of which the last bin is retired, unless work was done there or somebody drew more of it than a
+ * line.
  */
 async function keepFloor(tx: Tx, siteId: string, list: readonly Row[]): Promise<void> {
   const floor = await floorOf(tx, siteId);
@@ -116,10 +117,21 @@ async function keepFloor(tx: Tx, siteId: string, list: readonly Row[]): Promise<
       const id = String(r['aisle']);
       aisles.set(id, { ...aisles.get(id), id, x: r['aisle_x_m'] / 100 });
     }
+  for (const aisle of await emptied(tx, siteId, list)) {
+    const { from, to, oneWay } = aisles.get(aisle) ?? {};
+    const drawn = floor.blocked?.some((b) => 'aisle' in b && b.aisle === aisle) ?? false;
+    if (from === undefined && to === undefined && oneWay === undefined && !drawn) aisles.delete(aisle);
+  }
   const [range] = await rows<{ low: number | null; high: number | null }>(
     tx,
     sql`select min(y) as low, max(y) as high from place where site_id = ${siteId} and kind = 'bin' and not retired`,
   );
+  if (aisles.size === 0) {
+    // The next floor begins with cross aisles of its own.
+    const empty: Floor = { ...floor, aisles: [] };
+    await tx.execute(sql`update site set floor = ${JSON.stringify(empty)}::jsonb where id = ${siteId}`);
+    return;
+  }
   const { low, high } = range!;
   if (low === null || high === null) return;
   const cross = floor.crossAisles.filter((y) => y >= low - 20 && y <= high + 20);
@@ -132,6 +144,22 @@ async function keepFloor(tx: Tx, siteId: string, list: readonly Row[]): Promise<
                     and (start->>'y')::float8 between ${cross[0]!} and ${cross.at(-1)!}
               then start else ${JSON.stringify({ aisle: next.aisles[0]!.id, y: cross[0]! })}::jsonb end
     where id = ${siteId}`);
+}
+
+/** Aisles of retired rows in which no bin is in use any more, nothing was ever picked and no run ends. */
+async function emptied(tx: Tx, siteId: string, list: readonly Row[]): Promise<string[]> {
+  const retired = new Set(list.filter((r) => r['retired'] === true).map((r) => String(r['aisle'])));
+  if (retired.size === 0) return [];
+  const found = await rows<{ aisle: string }>(
+    tx,
+    sql`select a.aisle from jsonb_array_elements_text(${recordset([...retired])}) a(aisle)
+        where not exists (
+          select 1 from site s where s.id = ${siteId} and s.finish->>'aisle' = a.aisle
+        ) and not exists (
+          select 1 from place p where p.site_id = ${siteId} and p.kind = 'bin' and p.aisle = a.aisle
+            and (not p.retired or exists (select 1 from pick k where k.bin_id = p.id)))`,
+  );
+  return found.map((f) => f.aisle);
 }
 
 export const places: Kind = {
