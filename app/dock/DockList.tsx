@@ -1,14 +1,16 @@
-import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useGlobalSearchParams, useRouter } from 'expo-router';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { i18n, moment, number, relative, weight, massUnit, whereOf } from '../text/index.ts';
 import {
+  Choice,
   DataTable,
   Empty,
   Failed,
+  Field,
   Key,
   Loading,
   Row,
@@ -29,7 +31,7 @@ function ready(row: DockRow): boolean {
   );
 }
 
-/** Shipments that stand packed, by the departure they must make. */
+/** Shipments at the dock by the departure they must make, or those that left, the newest first. */
 export function DockList({ open }: { open?: string | undefined }) {
   const { t } = useTranslation();
   const router = useRouter();
@@ -37,14 +39,19 @@ export function DockList({ open }: { open?: string | undefined }) {
   const now = useNow();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
-  const { data, error, refetch } = api.useDockQuery();
+  const left = useGlobalSearchParams<{ left?: string }>().left === '1';
+  const [text, setText] = useState('');
+  const sought = useDeferredValue(text.trim());
+  const here = api.useDockQuery(undefined);
+  const gone = api.useDockQuery({ find: sought }, { skip: !left });
+  const { data, error, refetch } = left ? gone : here;
   const [find] = api.useLazyFindQuery();
   const [wrong, setWrong] = useState<string | null>(null);
   const [current, setCurrent] = useState<string>();
   const rows = useMemo(() => data?.shipments ?? [], [data]);
   const go = (id: string) => {
     setCurrent(id);
-    router.navigate(`/dock/${id}`);
+    router.navigate(`/dock/${id}${left ? '?left=1' : ''}`);
   };
   const step = (by: number) => {
     const at = rows.findIndex((r) => r.shipment === current);
@@ -62,13 +69,16 @@ export function DockList({ open }: { open?: string | undefined }) {
     const { data: found, error: failed } = await find(code);
     if (failed) return setWrong(words(troubleOf(failed)));
     // Scanned before the list was there: it is waited for.
-    const known = data ?? (await refetch()).data;
+    const known = here.data ?? (await here.refetch()).data;
     const row = known?.shipments.find((r) => r.shipment === found?.id || (found && found.orders.includes(r.order)));
-    if (!row) return setWrong(t('scan.nothing', { code }));
+    // A carton or tracking number of what left opens it all the same.
+    const id = row?.shipment ?? (found?.kind === 'shipment' || found?.kind === 'carton' ? found.id : null);
+    if (!id) return setWrong(t('scan.nothing', { code }));
     setWrong(null);
-    return go(row.shipment);
+    return go(id);
   };
   const entries = useMemo(() => {
+    if (left) return rows.map((row): TableEntry<DockRow> => ({ kind: 'row', key: row.shipment, row }));
     const groups = new Map<string, DockRow[]>();
     for (const row of rows) {
       const key = `${row.leavesAt ?? ''} ${row.departure ?? ''}`;
@@ -84,7 +94,7 @@ export function DockList({ open }: { open?: string | undefined }) {
         ...own.map((row) => ({ kind: 'row' as const, key: row.shipment, row })),
       ];
     });
-  }, [rows, me.site.timeZone, now, t]);
+  }, [rows, left, me.site.timeZone, now, t]);
   const open_ = (name: 'shipmentsCsv' | 'shipmentsJson') => void Linking.openURL(addressOf({ name }));
   return (
     <Page
@@ -98,15 +108,35 @@ export function DockList({ open }: { open?: string | undefined }) {
       }
     >
       <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
-        <ScanField size="desk" label={t('dock.ask')} onCode={(code) => void scanned(code)} />
+        <Choice
+          bare
+          label={t('dock.title')}
+          value={left ? 'left' : 'here'}
+          onChange={(value) => router.setParams({ left: value === 'left' ? '1' : undefined })}
+          options={[
+            { value: 'here', title: t('dock.here') },
+            { value: 'left', title: t('dock.left') },
+          ]}
+        />
+        {left ? (
+          <Field bare label={t('dock.find')} placeholder={t('dock.find')} value={text} onChange={setText} focus />
+        ) : (
+          <ScanField size="desk" label={t('dock.ask')} onCode={(code) => void scanned(code)} />
+        )}
         {wrong && <Failed text={wrong} />}
       </View>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading />}
-      {data && rows.length === 0 && <Empty title={t('dock.emptyTitle')} text={t('dock.emptyText')} />}
+      {data && rows.length === 0 && !left && <Empty title={t('dock.emptyTitle')} text={t('dock.emptyText')} />}
+      {data && rows.length === 0 && left && (
+        <Empty
+          title={t(sought ? 'dock.leftNotFound' : 'dock.leftNone')}
+          text={t(sought ? 'dock.leftNotFoundText' : 'dock.leftNoneText')}
+        />
+      )}
       {rows.length > 0 && (
         <DataTable
-          columns={columns(wide)}
+          columns={left ? leftColumns(wide, (at) => moment(at, me.site.timeZone, now)) : columns(wide)}
           entries={entries}
           rowHeight={wide ? 44 : 68}
           current={open ?? current}
@@ -119,6 +149,7 @@ export function DockList({ open }: { open?: string | undefined }) {
 }
 
 function State({ row }: { row: DockRow }) {
+  if (row.carrierMissing && ready(row)) return <Signal kind="caution" text={i18n.t('dock.carrierMissing')} />;
   if (row.openCartons > 0) return <Signal kind="quiet" text={i18n.t('dock.openAtBench')} />;
   return ready(row) ? (
     <Signal kind="done" text={i18n.t('dock.ready')} />
@@ -192,5 +223,49 @@ function columns(wide: boolean): TableColumn<DockRow>[] {
       ),
     },
     { key: 'state', title: t('orders.stage'), width: 140, fixed: true, cell: (r) => <State row={r} /> },
+  ];
+}
+
+/** Columns of what left: when, and under which number. */
+function leftColumns(wide: boolean, when: (at: string) => string): TableColumn<DockRow>[] {
+  const t = i18n.t.bind(i18n);
+  const at = (r: DockRow) => (r.confirmedAt ? when(r.confirmedAt) : '–');
+  if (!wide)
+    return [
+      {
+        key: 'order',
+        title: t('dock.order'),
+        width: 1,
+        cell: (r) => (
+          <View style={{ alignSelf: 'stretch', gap: 2 }}>
+            <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
+              <Txt kind="strong">{r.orderNumber}</Txt>
+              <Txt>{at(r)}</Txt>
+            </View>
+            <Txt kind="small" colour="quiet" lines={1}>
+              {[r.customer, r.tracking ?? r.number].join(' · ')}
+            </Txt>
+          </View>
+        ),
+      },
+    ];
+  const text = (key: string, title: string, width: number, of: (r: DockRow) => string): TableColumn<DockRow> => ({
+    key,
+    title,
+    width,
+    cell: (r) => <Txt lines={1}>{of(r)}</Txt>,
+  });
+  return [
+    text('at', t('dock.at'), 2, at),
+    { ...text('order', t('dock.order'), 92, (r) => r.orderNumber), fixed: true },
+    text('customer', t('dock.customer'), 3, (r) => r.customer),
+    text('carrier', t('order.carrier'), 2, (r) => r.carrier ?? '–'),
+    {
+      key: 'tracking',
+      title: t('dock.tracking'),
+      width: 200,
+      fixed: true,
+      cell: (r) => <Txt kind="mono">{r.tracking ?? '–'}</Txt>,
+    },
   ];
 }

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { ShipmentDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, moment, number, relative, mass, whereOf } from '../text/index.ts';
+import { moment, number, relative, mass, whereOf } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -12,6 +12,7 @@ import {
   Failed,
   Key,
   Loading,
+  Picker,
   Row,
   Rule,
   ScanField,
@@ -67,28 +68,75 @@ export function ShipmentView({ id }: { id: string }) {
                 value: `${t('unit.units', { count: data.state === 'confirmed' ? data.lines.reduce((n, l) => n + l.shipped, 0) : row.packed })}, ${mass(row.weightG)}`,
               }
             : { name: t('dock.cartons'), value: `${number(row.cartons)}, ${mass(row.weightG)}` },
-          { name: t('order.carrier'), value: [row.carrier, row.service].filter(Boolean).join(', ') || '–' },
-          { name: t('order.lane'), value: whereOf(row) },
+          {
+            name: t('order.carrier'),
+            value:
+              [row.carrier, row.service].filter(Boolean).join(', ') ||
+              (data.withoutCarrier ? t('dock.withoutCarrier') : '–'),
+          },
+          ...(data.state === 'open'
+            ? [{ name: t('order.lane'), value: whereOf(row) }]
+            : [{ name: t('dock.trackingTitle'), value: row.tracking ?? '–' }]),
         ]}
       />
       {data.state === 'confirmed' ? (
         <Signal
           kind="done"
           text={t('dock.confirmed', {
-            time: data.confirmedAt ? clock(data.confirmedAt, me.site.timeZone) : '',
+            time: data.confirmedAt ? moment(data.confirmedAt, me.site.timeZone, now) : '',
             name: data.confirmedBy,
           })}
           size="heading"
         />
       ) : (
         <>
-          <Tracking data={data} />
+          {data.services.length > 0 && <Carrier data={data} />}
+          {!row.carrierMissing && <Tracking data={data} />}
           <Confirm data={data} />
         </>
       )}
       <Documents data={data} />
       <Lines data={data} />
     </Page>
+  );
+}
+
+const OPEN = '';
+const WITHOUT = 'without';
+
+/** With which carrier it leaves: asked where nobody decided, else a choice that may still be changed. */
+function Carrier({ data }: { data: ShipmentDetail }) {
+  const { t } = useTranslation();
+  const may = useMay('shipments.confirm');
+  const [choose, { isLoading, error }] = api.useChooseCarrierMutation();
+  const { row, services } = data;
+  const chosen = services.find((s) => s.carrier === row.carrier && s.service === row.service);
+  const value = chosen?.id ?? (data.withoutCarrier ? WITHOUT : OPEN);
+  if (!may) return null;
+  return (
+    <Card gap={10}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Txt kind="heading" level={2}>
+          {t('order.carrier')}
+        </Txt>
+        {row.carrierMissing && <Signal kind="caution" text={t('dock.missing')} size="body" />}
+      </Row>
+      {row.carrierMissing && <Txt>{t('dock.carrierAsk')}</Txt>}
+      <Row>
+        <Picker
+          label={t('order.carrier')}
+          value={value}
+          disabled={isLoading}
+          onChange={(next) => void choose({ id: row.shipment, service: next === WITHOUT ? null : next })}
+          options={[
+            ...(value === OPEN ? [{ value: OPEN, title: t('dock.chooseCarrier') }] : []),
+            ...services.map((s) => ({ value: s.id, title: `${s.carrier}, ${s.service}` })),
+            { value: WITHOUT, title: t('dock.withoutCarrier') },
+          ]}
+        />
+      </Row>
+      {error && <Failed text={words(troubleOf(error))} />}
+    </Card>
   );
 }
 

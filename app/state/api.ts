@@ -349,7 +349,14 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ name: 'unpack', id, body }),
       invalidatesTags: ['bench'],
     }),
-    dock: build.query<Answer<'dock'>, void>({ query: () => ({ name: 'dock' }), providesTags: ['shipments'] }),
+    dock: build.query<Answer<'dock'>, { find: string } | void>({
+      query: (left) => ({ name: 'dock', ...(left ? { query: { state: 'confirmed', find: left.find } } : {}) }),
+      providesTags: ['shipments'],
+    }),
+    chooseCarrier: build.mutation<Answer<'chooseCarrier'>, { id: string; service: string | null }>({
+      query: ({ id, service }) => ({ name: 'chooseCarrier', id, body: { service } }),
+      invalidatesTags: ['shipments', 'orders'],
+    }),
     shipment: build.query<Answer<'shipment'>, string>({
       query: (id) => ({ name: 'shipment', id }),
       providesTags: ['shipments'],

@@ -10,17 +10,20 @@ export function Picker<T extends string>({
   options,
   value,
   onChange,
+  disabled = false,
 }: {
   label: string;
   options: { value: T; title: string }[];
   value: T;
   onChange: (value: T) => void;
+  disabled?: boolean;
 }) {
   const surface = useSurface();
   return (
     <select
       aria-label={label}
       value={value}
+      disabled={disabled}
       onChange={(event) => onChange(event.target.value as T)}
       style={{
         height: 44,

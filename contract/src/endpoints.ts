@@ -320,7 +320,8 @@ export const endpoints = all({
     method: 'GET',
     path: '/api/dock',
     needs: ['shipments.confirm'],
-    summary: 'What stands packed, by departure',
+    summary: 'Shipments at the dock by departure, or those that left',
+    query: shipping.dockQuery,
     answer: shipping.dockList,
   },
   shipment: {
@@ -328,6 +329,14 @@ export const endpoints = all({
     path: '/api/shipments/:id',
     needs: ['shipments.confirm', 'orders.see'],
     summary: 'One shipment',
+    answer: shipping.shipmentDetail,
+  },
+  chooseCarrier: {
+    method: 'POST',
+    path: '/api/shipments/:id/carrier',
+    needs: ['shipments.confirm'],
+    summary: 'Decide which carrier takes a shipment, or that none does',
+    body: shipping.carrierBody,
     answer: shipping.shipmentDetail,
   },
   tracking: {

@@ -14,6 +14,8 @@ export const dockRow = z.object({
   service: z.string().nullable(),
   cartons: z.int(),
   openCartons: z.int(),
+  carrierMissing: z.boolean().describe('Nobody decided yet with which carrier it leaves'),
+  confirmedAt: instant.nullable(),
   loose: z.boolean().describe('Leaves as it was picked, in no carton'),
   weightG: whole,
   picked: units,
@@ -26,6 +28,15 @@ export const dockRow = z.object({
 });
 export type DockRow = z.infer<typeof dockRow>;
 export const dockList = z.object({ shipments: z.array(dockRow) });
+export const dockQuery = z.object({
+  state: z.enum(['open', 'confirmed']).default('open'),
+  find: z
+    .string()
+    .trim()
+    .max(60)
+    .optional()
+    .describe('Part of an order, shipment or tracking number, or of a customer; without it confirmed ones of two days'),
+});
 
 export const shipmentDetail = z.object({
   row: dockRow,
@@ -42,6 +53,10 @@ export const shipmentDetail = z.object({
   }),
   trackingExample: z.string(),
   needsTracking: z.boolean(),
+  withoutCarrier: z.boolean(),
+  services: z
+    .array(z.object({ id, carrier: z.string(), service: z.string() }))
+    .describe('What can take it, while that may still be chosen'),
   lines: z.array(
     z.object({
       id,
@@ -73,6 +88,8 @@ export const trackingBody = z.union([
   z.strictObject({ from: z.literal('carrier') }),
   z.strictObject({ from: z.literal('person'), number: z.string().trim().min(1).max(60) }),
 ]);
+/** The service that takes it, or null: it is collected, or leaves in a vehicle of our own. */
+export const carrierBody = z.strictObject({ service: id.nullable() });
 export const confirmBody = z.strictObject({ rest: z.enum(['keep-open', 'cancel']).nullable().default(null) });
 
 export const shipmentExport = z.object({

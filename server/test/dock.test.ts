@@ -62,6 +62,59 @@ describe('the dock', () => {
     );
   });
 
+  it('asks how an order without departure leaves, and finds what left by any of its numbers', async () => {
+    const order = await pickedOrder(desk, picker, cart(), { number: 'D-NOBODY', lines: [['GL-001', 1]] });
+    await relay.query(`update customer_order set departure_id = null, leaves_at = null where id = '${order}'`);
+    await packAll(packer, order);
+    const row = (await dock.get('dock')).shipments.find((s) => s.order === order)!;
+    expect(row).toMatchObject({ carrier: null, departure: null, carrierMissing: true });
+    const id = row.shipment;
+    for (const name of ['confirm', 'tracking'] as const)
+      expect((await dock.refused(name, { id, body: name === 'confirm' ? {} : { from: 'carrier' } })).code).toBe(
+        'carrier-missing',
+      );
+    const { services } = await dock.get('shipment', { id });
+    const skylark = services.find((s) => s.carrier === 'Skylark Parcels')!;
+    const choose = (service: string | null) => dock.get('chooseCarrier', { id, body: { service } });
+    // It may leave without one, if somebody says so, and that may be thought over.
+    expect(await choose(null)).toMatchObject({
+      withoutCarrier: true,
+      needsTracking: false,
+      row: { carrierMissing: false },
+    });
+    expect(await choose(skylark.id)).toMatchObject({
+      withoutCarrier: false,
+      needsTracking: true,
+      row: { carrier: 'Skylark Parcels', carrierMissing: false },
+    });
+    expect((await dock.refused('chooseCarrier', { id, body: { service: 'nobody' } })).status).toBe(404);
+    const { tracking } = (await dock.get('tracking', { id, body: { from: 'carrier' } })).row;
+    expect((await dock.refused('chooseCarrier', { id, body: { service: null } })).code).toBe('tracking-given');
+    await dock.get('confirm', { id, body: {} });
+    expect((await dock.refused('chooseCarrier', { id, body: { service: null } })).code).toBe('already-confirmed');
+    const kinds = (await desk.get('trail', { id: order })).entries.map((e) => e.kind);
+    expect(kinds).toEqual(expect.arrayContaining(['carrier-none', 'carrier-chosen']));
+
+    const left = async (find?: string) =>
+      (await dock.get('dock', { query: { state: 'confirmed', ...(find ? { find } : {}) } })).shipments.map(
+        (s) => s.shipment,
+      );
+    expect((await left())[0]).toBe(id);
+    const spaced = `${tracking!.slice(0, 2)} ${tracking!.slice(2, 8)}`.toLowerCase();
+    for (const find of ['nobod', row.number.toLowerCase(), spaced, row.customer.slice(2, 7)])
+      expect(await left(find)).toContain(id);
+    expect(await left('50%')).toEqual([]);
+    for (const code of [tracking!, row.number])
+      expect(await dock.get('find', { query: { code } })).toMatchObject({ kind: 'shipment', id, orders: [order] });
+    // Two days later the list is empty, and the search still finds it.
+    now = new Date(now.getTime() + 49 * 3_600_000);
+    await signIn();
+    expect(await left()).toEqual([]);
+    expect(await left('D-NOBODY')).toEqual([id]);
+    now = new Date();
+    await signIn();
+  });
+
   it('needs no number for our own van', async () => {
     const van = await packed({ number: 'D-VAN', channel: 'field', lines: [['GL-001', 2]] });
     expect(van).toMatchObject({ carrier: 'Own van', tracking: null });

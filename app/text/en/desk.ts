@@ -233,6 +233,8 @@ export const desk = {
     packed: 'Packed {{units}} × {{item}} into carton {{carton}}',
     unpacked: '{{units}} taken out of carton {{carton}}',
     'pack-refused': 'Refused at the bench: {{why}}',
+    'carrier-chosen': 'Goes with {{carrier}}',
+    'carrier-none': 'Leaves without a carrier',
     'carton-closed': 'Carton {{carton}} closed, SSCC {{sscc}}, {{weight}}',
     tracking: 'Tracking number {{tracking}} from the {{from}}',
     shipped: 'Shipped: {{units}} units in {{cartons}} cartons',

@@ -21,6 +21,8 @@ export interface ShipState {
   loose: boolean;
   /** Picks of the order that a run still has to do. */
   openPicks: number;
+  /** Whether a carrier has to be chosen and is not: nothing leaves without one by silence. */
+  carrierMissing: boolean;
   tracking: string | null;
   trackingForm: TrackingForm;
   /** Whether the order leaves whole or not at all. */
@@ -37,6 +39,7 @@ export type ShipRefusal =
   | 'carton-still-open'
   | 'picks-open'
   | 'not-all-packed'
+  | 'carrier-missing'
   | 'tracking-missing'
   | 'decide-rest'
   | 'ships-complete';
@@ -66,6 +69,7 @@ export function judgeShipment(state: ShipState, rest: Rest | null): ShipVerdict 
   if (state.openPicks > 0) return refuse('picks-open');
   const unequal = state.lines.filter((l) => l.picked !== l.packed || l.inOpenCarton > 0);
   if (unequal.length > 0) return refuse('not-all-packed', unequal);
+  if (state.carrierMissing) return refuse('carrier-missing');
   if (state.trackingForm.kind !== 'none' && state.tracking === null) return refuse('tracking-missing');
   const short = state.lines.filter((l) => l.packed < l.open);
   if (short.length > 0 && rest === null) return refuse('decide-rest', short);

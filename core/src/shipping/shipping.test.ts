@@ -15,6 +15,7 @@ const state = (more: Partial<ShipState> = {}): ShipState => ({
   loose: false,
   openCartons: 0,
   openPicks: 0,
+  carrierMissing: false,
   tracking: 'RR473124829GB',
   trackingForm: { kind: 's10' },
   shipComplete: false,
@@ -38,6 +39,7 @@ describe('confirming a shipment', () => {
     ['with a carton open', { openCartons: 1 }, 'carton-still-open'],
     ['while picks are open', { openPicks: 2 }, 'picks-open'],
     ['with less packed than picked', { lines: [line({ packed: 4 })] }, 'not-all-packed'],
+    ['with no carrier, which nobody decided', { carrierMissing: true, tracking: null }, 'carrier-missing'],
     ['without its tracking number', { tracking: null }, 'tracking-missing'],
     ['short and undecided', { lines: [line({ picked: 3, packed: 3 })] }, 'decide-rest'],
   ])('is refused %s', (_, more, code) =>

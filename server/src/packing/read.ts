@@ -213,6 +213,12 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
 
   /** A code of the house's own form: a bin, a cart or one of its places, an item. */
   async function own(text: string): Promise<Named> {
+    const shipment = await one(
+      'shipment',
+      sql`select id, number as name, jsonb_build_array(order_id) as orders from shipment
+          where site_id = ${site} and (number = upper(${text}) or tracking = upper(${text.replaceAll(' ', '')}))`,
+    );
+    if (shipment.kind !== 'nothing') return shipment;
     const bin = await one(
       'bin',
       sql`select id, code as name, '[]'::jsonb as orders from place where site_id = ${site} and kind = 'bin' and upper(code) = upper(${text})`,

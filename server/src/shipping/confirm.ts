@@ -20,6 +20,8 @@ interface ShipmentRow {
   kind: DemandKind;
   toSite: string;
   carrier: string | null;
+  /** It has to leave with a carrier, or without one by decision, and has neither. */
+  carrierMissing: boolean;
   loose: boolean;
 }
 
@@ -30,13 +32,13 @@ async function lockShipment(change: Change, id: string): Promise<ShipmentRow> {
   );
   const [row] = await rows<ShipmentRow>(
     change.tx,
-    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier, s.loose, o.kind, o.to_site as "toSite"
+    sql`select s.id, s.number, s.state, s.order_id as "order", s.tracking, k.tracking as form, o.ship_complete as "shipComplete", k.name as carrier, s.service_id is null and not s.without_carrier as "carrierMissing", s.loose, o.kind, o.to_site as "toSite"
         from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
         where s.id = ${id} and s.site_id = ${change.actor.siteId} for update of s, o`,
   );
   if (!row) throw notFound('shipment', id);
   // What no carrier takes needs no number of one.
-  return closingOf(row.kind).carried ? row : { ...row, form: null };
+  return closingOf(row.kind).carried ? row : { ...row, form: null, carrierMissing: false };
 }
 
 /** Positions of carts left at the dock that still carry goods of an order. */
@@ -46,15 +48,50 @@ const carried = (orderId: string) => sql`
 
 /**
  * Confirms a shipment at once, with a number from its carrier where one is needed; what is short stays open. Where no
- * carrier answers, it waits at the dock for its number.
+ * carrier answers, it waits at the dock for its number; where none is chosen, it waits there for somebody to choose.
  */
 export async function shipAtOnce(change: Change, id: string): Promise<void> {
-  const { form, tracking } = await lockShipment(change, id);
+  const { form, tracking, order, carrierMissing } = await lockShipment(change, id);
+  if (carrierMissing) {
+    change.journal({ kind: 'ship-waits', orderId: order, facts: { code: 'carrier-missing' } });
+    return;
+  }
   if (form && form.kind !== 'none' && tracking === null) {
     if (!change.standins) return;
     await setTracking(change, id, { from: 'carrier' });
   }
   await confirmShipment(change, id, 'keep-open');
+}
+
+/**
+ * Decides which carrier's service takes a shipment, or that none does: it is collected, or leaves in a vehicle of our
+ * own. What a tracking number was given for stays with its carrier.
+ *
+ * @throws Refusal 404 for a service that is none, 409 `already-confirmed`, `carrier-not-needed` for goods that no
+ *   carrier takes, `tracking-given`
+ */
+export async function chooseCarrier(change: Change, id: string, serviceId: string | null): Promise<void> {
+  const { tx } = change;
+  const shipment = await lockShipment(change, id);
+  const facts = { shipment: shipment.number };
+  if (shipment.state === 'confirmed') throw new Refusal(409, 'already-confirmed', facts);
+  if (!closingOf(shipment.kind).carried) throw new Refusal(409, 'carrier-not-needed', facts);
+  if (shipment.tracking !== null) throw new Refusal(409, 'tracking-given', { ...facts, carrier: shipment.carrier });
+  const [service] = await rows<{ name: string }>(
+    tx,
+    sql`select k.name || ', ' || v.name as name from service v join carrier k on k.id = v.carrier_id where v.id = ${serviceId}`,
+  );
+  if (serviceId !== null && !service) throw notFound('service', serviceId);
+  await tx.execute(
+    sql`update shipment set service_id = ${serviceId}, without_carrier = ${serviceId === null} where id = ${id}`,
+  );
+  change.journal({
+    kind: serviceId === null ? 'carrier-none' : 'carrier-chosen',
+    orderId: shipment.order,
+    facts: { ...facts, carrier: service?.name ?? null },
+  });
+  change.tell('shipments', [id]);
+  change.tell('orders', [shipment.order]);
 }
 
 /** Takes a tracking number from the carrier, or from a person after checking its form. */
@@ -67,6 +104,7 @@ export async function setTracking(
   const shipment = await lockShipment(change, id);
   if (shipment.state === 'confirmed') throw new Refusal(409, 'already-confirmed', { shipment: shipment.number });
   const form = shipment.form ?? { kind: 'none' as const };
+  if (shipment.carrierMissing) throw new Refusal(409, 'carrier-missing', { shipment: shipment.number });
   if (form.kind === 'none') throw new Refusal(409, 'no-tracking', { carrier: shipment.carrier });
   let tracking: string | null | undefined;
   if (from.from === 'carrier') {
@@ -132,6 +170,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       openCartons: units!.open,
       loose,
       openPicks: lines.reduce((n, l) => n + l.released - l.picked, 0),
+      carrierMissing: shipment.carrierMissing,
       tracking: shipment.tracking,
       trackingForm: shipment.form ?? { kind: 'none' },
       shipComplete: shipment.shipComplete,

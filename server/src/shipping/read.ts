@@ -7,13 +7,19 @@ import { shipmentGoods } from '../documents/index.ts';
 import { cartsWith } from '../stock/index.ts';
 import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
-/** Shipments as lists and heads show them, the earliest departure first. */
-export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRow[]> {
+/** Shipments as lists and heads show them, the earliest departure first where no other order is asked for. */
+export function dockRows(
+  on: Db | Tx,
+  siteId: string,
+  only: SQL,
+  order: SQL = sql`o.leaves_at nulls last, o.number`,
+): Promise<DockRow[]> {
   return rows<DockRow>(
     on,
     sql`
     select s.id as shipment, s.number, o.id as "order", o.number as "orderNumber", c.name as customer, d.name as departure,
-           ${iso(sql`o.leaves_at`)} as "leavesAt", k.name as carrier, v.name as service,
+           ${iso(sql`o.leaves_at`)} as "leavesAt", k.name as carrier, v.name as service, ${iso(sql`s.confirmed_at`)} as "confirmedAt",
+           s.state = 'open' and s.service_id is null and not s.without_carrier and o.kind <> 'production' as "carrierMissing",
            u.cartons, u.open as "openCartons", s.loose, case when not s.loose then u.weight when s.state = 'open' then l.weight else coalesce((
              select sum(x.units::bigint * i.weight_g) from shipment_line x join order_line y on y.id = x.line_id join item i on i.id = y.item_id
              where x.shipment_id = s.id), 0)::float8 end as "weightG", l.picked, l.packed, l.released, l.asked, s.tracking, lane.code as lane, ${cartsWith(sql`o.id`)} as carts
@@ -31,7 +37,31 @@ export function dockRows(on: Db | Tx, siteId: string, only: SQL): Promise<DockRo
       from order_line where order_id = o.id
     ) l on true
     where s.site_id = ${siteId} and ${only}
-    order by o.leaves_at nulls last, o.number`,
+    order by ${order}`,
+  );
+}
+
+/** Confirmed shipments that a list shows at most. */
+const MOST_LEFT = 500;
+/** Hours back that count as just left. */
+const JUST_LEFT_H = 48;
+
+/**
+ * Shipments that left, the newest first: those of the last two days, or all in whose order, shipment or tracking number
+ * or customer a text occurs.
+ */
+export function leftRows(on: Db | Tx, siteId: string, find: string, now: Date): Promise<DockRow[]> {
+  const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`;
+  const which =
+    find === ''
+      ? sql`s.confirmed_at > ${new Date(now.getTime() - JUST_LEFT_H * 3_600_000).toISOString()}`
+      : sql`(s.number ilike ${like} or o.number ilike ${like} or c.name ilike ${like} or o.reference ilike ${like}
+             or s.tracking ilike ${like.replaceAll(' ', '')})`;
+  return dockRows(
+    on,
+    siteId,
+    sql`s.state = 'confirmed' and ${which}`,
+    sql`s.confirmed_at desc, s.number desc limit ${MOST_LEFT}`,
   );
 }
 
@@ -39,14 +69,14 @@ export async function shipmentDetail({ db }: Platform, siteId: string, id: strin
   const [row] = await dockRows(db, siteId, sql`s.id = ${id}`);
   if (!row) throw notFound('shipment', id);
   const [more] = await rows<
-    Omit<ShipmentDetail, 'row' | 'lines' | 'cartons' | 'trackingExample' | 'needsTracking'> & {
+    Omit<ShipmentDetail, 'row' | 'lines' | 'cartons' | 'trackingExample' | 'needsTracking' | 'services'> & {
       kind: DemandKind;
       form: TrackingForm | null;
     }
   >(
     db,
     sql`
-    select s.state, ${iso(sql`s.confirmed_at`)} as "confirmedAt", p.name as "confirmedBy", o.ship_complete as "shipComplete", o.kind, k.tracking as form,
+    select s.state, ${iso(sql`s.confirmed_at`)} as "confirmedAt", s.without_carrier as "withoutCarrier", p.name as "confirmedBy", o.ship_complete as "shipComplete", o.kind, k.tracking as form,
            jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country) as "shipTo"
     from shipment s join customer_order o on o.id = s.order_id left join person p on p.id = s.confirmed_by
     left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id where s.id = ${id}`,
@@ -67,9 +97,18 @@ export async function shipmentDetail({ db }: Platform, siteId: string, id: strin
     sql`select c.id, c.number, c.sscc, t.name as type, c.state, c.weight_g as "weightG" from carton c join carton_type t on t.id = c.type_id
         where c.shipment_id = ${id} order by c.number`,
   );
+  const choosable = !confirmed && row.tracking === null && closingOf(kind).carried;
+  const services = choosable
+    ? await rows<ShipmentDetail['services'][number]>(
+        db,
+        sql`select v.id, k.name as carrier, v.name as service from service v join carrier k on k.id = v.carrier_id where not v.retired
+            order by k.name, v.name`,
+      )
+    : [];
   return {
     row,
     ...rest,
+    services,
     trackingExample: trackingExample(form ?? { kind: 'none' }),
     needsTracking: (form?.kind ?? 'none') !== 'none',
     lines,

@@ -4,14 +4,20 @@ import { endpoints } from '@hand-relay/contract';
 import { packingSlip } from '../documents/index.ts';
 import { serve, type Doors } from '../platform/index.ts';
 import { wayOf } from '../ways/index.ts';
-import { confirmShipment, setTracking } from './confirm.ts';
-import { dockRows, exportShipments, shipmentDetail } from './read.ts';
+import { chooseCarrier, confirmShipment, setTracking } from './confirm.ts';
+import { dockRows, exportShipments, leftRows, shipmentDetail } from './read.ts';
 
 export function shippingRoutes(doors: Doors): void {
-  serve(doors, endpoints.dock, async ({ platform, actor }) => ({
-    shipments: await dockRows(platform.db, actor.siteId, sql`s.state = 'open'`),
+  serve(doors, endpoints.dock, async ({ platform, actor, query }) => ({
+    shipments: await (query.state === 'open'
+      ? dockRows(platform.db, actor.siteId, sql`s.state = 'open'`)
+      : leftRows(platform.db, actor.siteId, query.find ?? '', platform.clock())),
   }));
   serve(doors, endpoints.shipment, ({ platform, actor, id }) => shipmentDetail(platform, actor.siteId, id));
+  serve(doors, endpoints.chooseCarrier, async ({ platform, actor, id, body, change }) => {
+    await change((current) => chooseCarrier(current, id, body.service));
+    return shipmentDetail(platform, actor.siteId, id);
+  });
   serve(doors, endpoints.tracking, async ({ platform, actor, id, body, change }) => {
     await change((current) => setTracking(current, id, body));
     return shipmentDetail(platform, actor.siteId, id);

@@ -352,6 +352,8 @@ export const shipment = pgTable(
       .notNull()
       .references(() => order.id),
     serviceId: text().references(() => service.id),
+    /** Somebody decided that it leaves with no carrier: collected, or in a vehicle of our own. */
+    withoutCarrier: boolean().notNull().default(false),
     tracking: text(),
     trackingFrom: text().$type<'carrier' | 'person'>(),
     state: text().$type<'open' | 'confirmed'>().notNull(),
@@ -366,6 +368,7 @@ export const shipment = pgTable(
       .on(t.orderId)
       .where(sql`${t.state} = 'open'`),
     index('shipment_state').on(t.siteId, t.state, t.confirmedAt),
+    index('shipment_tracking').on(t.siteId, t.tracking),
   ],
 );
 

@@ -1,0 +1,2 @@
+ALTER TABLE "shipment" ADD COLUMN "without_carrier" boolean DEFAULT false NOT NULL;--> statement-breakpoint
+CREATE INDEX "shipment_tracking" ON "shipment" USING btree ("site_id","tracking");
