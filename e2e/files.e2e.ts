@@ -7,7 +7,7 @@ const jar = 'Q-1,Quince jar,80,80,110,210';
 
 /** Files as they come from spreadsheets of other people: what each is, where it goes, and what must be said of it. */
 const refused: [what: string, sheet: string, file: string, bytes: Buffer, said: RegExp[]][] = [
-  ['of another shape', 'items', 'orders.csv', Buffer.from('order,channel\nA,web\n'), [/this column/]],
+  ['of another shape', 'items', 'orders.csv', Buffer.from('order,channel\nA,web\n'), [/Column missing/]],
   ['that is a picture', 'items', 'photo.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0]), [/a CSV or XLSX file/]],
   ['that is a broken workbook', 'items', 'a.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 9, 9]), [/a CSV or XLSX file/]],
   ['with nothing in it', 'items', 'empty.csv', Buffer.from(' \n'), [/a CSV or XLSX file/]],
@@ -32,7 +32,7 @@ const refused: [what: string, sheet: string, file: string, bytes: Buffer, said: 
     'stock',
     'b.csv',
     Buffer.from('bin,item,units\nZZ-9,JR-001,4\n'),
-    [/one that is under/],
+    [/one that is listed under/],
   ],
   ['with a role that may nothing', 'roles', 'r.csv', Buffer.from('role,pick\nidler,no\n'), [/at least one thing/]],
   [

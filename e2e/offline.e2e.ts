@@ -27,12 +27,18 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
   await pickOne(floor, picks[0]!, 'CART-07');
   await expect.poll(serverSays).toBe(1);
 
-  await test.step('in a dead spot the scans are answered and kept', async () => {
+  await test.step('in a dead spot the scans are answered and kept, and another tab of the device shows them', async () => {
+    const other = await floor.context().newPage();
+    await other.goto(`/floor/runs/${run!.id}`);
+    await expect(other.getByRole('heading', { name: /1\/3/ })).toBeVisible();
+    await floor.bringToFront();
     await floor.context().setOffline(true);
     await pickOne(floor, picks[1]!, 'CART-07');
     await expect(floor.getByText(/^Offline\. .* to send/)).toBeVisible();
     await expect(floor.getByRole('heading', { name: /2\/3/ })).toBeVisible();
     expect(await serverSays()).toBe(1);
+    await expect(other.getByRole('heading', { name: /2\/3/ })).toBeVisible();
+    await other.close();
   });
 
   await test.step('a reload without radio loses nothing', async () => {

@@ -105,7 +105,7 @@ test('an order file of each form: what is wrong in it is said at its place, and 
         await expect(fault).toBeVisible();
         await expect(fault).toContainText(at);
       }
-      const take = desk.getByRole('button', { name: /^Take \d+ orders?$/ });
+      const take = desk.getByRole('button', { name: /^Import \d+ orders?$/ });
       if (takes === 0) await expect(take).toBeDisabled();
       else {
         await take.click();

@@ -94,7 +94,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
         'latin1',
       ),
     );
-    await expect(page.getByText('Choose a column')).toBeVisible();
+    await expect(page.getByText('required', { exact: true })).toHaveCount(1);
     await page.getByLabel('Column of the file for Item', { exact: true }).selectOption('Artikel');
     // "Charge" is a lot as often as a service: it is asked, with what it holds, and the panel stays as it was.
     await expect(page.getByText('It holds L-2209 · L-2210')).toBeVisible();
@@ -189,7 +189,19 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await hands.getByRole('button', { name: 'Get it from Eilbote' }).click();
     await expect(hands.getByText(/^RR\d{9}GB$/).first()).toBeVisible();
     await hands.getByRole('button', { name: 'Confirm the shipment' }).click();
-    await expect(hands.getByText(/Shipped at \d\d:\d\d by Ida Falk/)).toBeVisible();
+    await expect(hands.getByText(/Shipped .*\d\d:\d\d by Ida Falk/)).toBeVisible();
+    // It keeps its number, and is found by part of it.
+    await expect(hands.getByText(/^RR\d{9}GB$/).first()).toBeVisible();
+    const tracking = await hands
+      .getByText(/^RR\d{9}GB$/)
+      .first()
+      .innerText();
+    await hands.goto('/dock');
+    await hands.getByRole('button', { name: 'Shipped', exact: true }).click();
+    await hands.getByLabel('Find by order, shipment').fill('nothing of the kind');
+    await expect(hands.getByText('No shipment found')).toBeVisible();
+    await hands.getByLabel('Find by order, shipment').fill(tracking.slice(3, 8));
+    await expect(hands.getByText(tracking)).toBeVisible();
   });
 
   await test.step('the stock is booked out, and the page of changes tells who set it all up', async () => {

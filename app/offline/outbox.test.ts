@@ -7,6 +7,7 @@ import type { Trouble } from '../state/index.ts';
 import type { Rows } from '../kept/index.ts';
 import { Outbox, type Entry, type Kept, type Lost, type OutboxOptions } from './outbox.ts';
 import { missingAfterRestore } from './restored.ts';
+import type { TabNews, Tabs } from './tabs.ts';
 
 /** What a device keeps: it outlives the page. */
 function keeping<T extends { seq: number } | { id: string }>(): Rows<T> & { rows: Map<number | string, T> } {
@@ -81,7 +82,54 @@ const releases = readdirSync(join(__dirname, '../../releases'), { withFileTypes:
     JSON.parse(readFileSync(join(__dirname, '../../releases', name, 'outbox.json'), 'utf8')),
   ]) as [string, { entries: Entry[] }][];
 
+/** Tabs that hear each other, a moment later and as copies, as those of a browser do. */
+function tabs(count: number): Tabs[] {
+  const listeners: ((news: TabNews) => void)[][] = Array.from({ length: count }, () => []);
+  return listeners.map((own) => ({
+    tell: (news) =>
+      void Promise.resolve().then(() => {
+        for (const other of listeners) if (other !== own) for (const hear of other) hear(structuredClone(news));
+      }),
+    hear: (listener) => void own.push(listener),
+  }));
+}
+
 describe('the outbox', () => {
+  it('shows in one tab what another keeps, sends it once, and forgets it in both', async () => {
+    const d = device();
+    const [first, second] = tabs(2).map((of) => new Outbox({ ...d.options, tabs: of })) as [Outbox, Outbox];
+    await first.start('pico');
+    await second.start('pico');
+    d.there.reachable = false;
+    d.does(first, 'a');
+    d.does(second, 'b');
+    d.there.refuse.add('c');
+    d.does(first, 'c');
+    await d.settled();
+    const whatOf = (box: Outbox) =>
+      box
+        .snapshot()
+        .entries.map((e) => e.key)
+        .sort();
+    expect([whatOf(first), whatOf(second)]).toEqual([
+      ['a', 'b', 'c'],
+      ['a', 'b', 'c'],
+    ]);
+    d.wait(60_000);
+    d.there.reachable = true;
+    // The second tab sends what was done in the first as well.
+    await second.pump();
+    await d.settled();
+    expect(d.there.heard.sort()).toEqual(['a', 'b']);
+    expect([whatOf(first), whatOf(second), d.outbox.rows.size]).toEqual([[], [], 0]);
+    // What was not taken is a task in both, until one of them settles it.
+    expect([first, second].map((box) => box.snapshot().lost.length)).toEqual([1, 1]);
+    expect(d.told).toHaveLength(1);
+    first.settle(first.snapshot().lost[0]!.id);
+    await d.settled();
+    expect(second.snapshot().lost).toEqual([]);
+  });
+
   it.each(releases)(
     'sends what release %s kept, in its order, as this version of the contract reads it',
     async (_, left) => {

@@ -2,6 +2,7 @@ import { keptNames, MOST_KEPT, type RunPick } from '@hand-relay/contract';
 import type { PlaceGiven } from '@hand-relay/core/picking';
 import { remember, rowsOf, unanswered, type Rows } from '../kept/index.ts';
 import type { Call, Trouble } from '../state/index.ts';
+import type { TabNews, Tabs } from './tabs.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
 export type After =
@@ -100,6 +101,8 @@ export interface OutboxOptions {
   now: () => number;
   outbox?: Rows<Entry>;
   lost?: Rows<Lost>;
+  /** Other tabs of the device: what one of them keeps, all show. */
+  tabs?: Tabs;
   /** Milliseconds between tries without a server. */
   retryMs?: number;
 }
@@ -136,6 +139,7 @@ export class Outbox {
   private saying: ReturnType<typeof setTimeout> | undefined;
   private pause: number;
   private lastSeq = 0;
+  private readonly offset = Math.floor(Math.random() * 1000);
   /** How often the server failed at a call, by its place. */
   private readonly failed = new Map<number, number>();
   private readonly rows: Rows<Entry>;
@@ -145,6 +149,7 @@ export class Outbox {
     this.rows = options.outbox ?? rowsOf<Entry>('outbox');
     this.lostRows = options.lost ?? rowsOf<Lost>('lost');
     this.pause = options.retryMs ?? 1500;
+    options.tabs?.hear((news) => this.hear(news));
   }
 
   /** Reads what an earlier page left, and sends what is this person's. Who else used the device keeps theirs here. */
@@ -181,11 +186,13 @@ export class Outbox {
   /** Keeps something that was done and sends it when its turn comes. */
   add(entry: Omit<Entry, 'seq' | 'sent' | 'person'>): void {
     // Ascending whatever the clock does: the order of doing is the order of sending.
-    this.lastSeq = Math.max(this.lastSeq + 1, this.options.now() * 1000);
+    // Two tabs that do something in one millisecond do not take each other's place.
+    this.lastSeq = Math.max(this.lastSeq + 1, this.options.now() * 1000 + this.offset);
     const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
     this.set({ entries: [...this.state.entries, made] });
     remember(LAST_DONE, String(this.options.now()));
     void this.keep(this.rows.put(made));
+    this.options.tabs?.tell({ kind: 'entry', entry: made });
     // Out of reach, the next try comes by itself: a try with every scan would cost time and battery for nothing.
     if (this.state.reachable) void this.pump();
   }
@@ -199,6 +206,22 @@ export class Outbox {
   settle(id: string): void {
     this.set({ lost: this.state.lost.filter((l) => l.id !== id) });
     void this.lostRows.remove(id);
+    this.options.tabs?.tell({ kind: 'settled', id });
+  }
+
+  /** Shows what another tab of the device kept, sent or lost. */
+  private hear(news: TabNews): void {
+    const { entries, lost } = this.state;
+    if (news.kind === 'gone') return this.set({ entries: entries.filter((e) => e.seq !== news.seq) });
+    if (news.kind === 'settled') return this.set({ lost: lost.filter((l) => l.id !== news.id) });
+    if (news.kind === 'task') return this.set({ lost: [...lost.filter((l) => l.id !== news.lost.id), news.lost] });
+    const { entry } = news;
+    this.lastSeq = Math.max(this.lastSeq, entry.seq);
+    // The run was read again here already: what was sent of it is in it.
+    if (entry.sent && !entries.some((e) => e.seq === entry.seq)) return;
+    this.set({ entries: [...entries.filter((e) => e.seq !== entry.seq), entry].sort((a, b) => a.seq - b.seq) });
+    const run = entry.ask.id;
+    if (entry.sent && !this.state.entries.some((e) => !e.sent && e.ask.id === run)) void this.read(run);
   }
 
   /** Sends what waits, one after the other, until nothing does or nobody answers; resolves then. */
@@ -280,6 +303,7 @@ export class Outbox {
     this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) }, 'soon');
     // Nobody waits for it: sent once more it would be known by its key.
     void this.keep(this.rows.put(sent));
+    this.options.tabs?.tell({ kind: 'entry', entry: sent });
     for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
   }
 
@@ -295,6 +319,7 @@ export class Outbox {
   private async lose(entry: Entry, trouble: Trouble): Promise<void> {
     this.set({ entries: this.state.entries.filter((e) => e.seq !== entry.seq) });
     await this.rows.remove(entry.seq);
+    this.options.tabs?.tell({ kind: 'gone', seq: entry.seq });
     const said = [...this.listeners].map((listener) => listener({ kind: 'lost', entry, trouble })).includes(true);
     // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
     if (!handled(entry.after) || (said && this.options.now() - entry.seq / 1000 < SAID_MS)) return;
@@ -320,6 +345,7 @@ export class Outbox {
     };
     this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
     await this.keep(this.lostRows.put(lost));
+    this.options.tabs?.tell({ kind: 'task', lost });
     if (!before && tellDesk) await this.options.report(run, lost);
   }
 

@@ -4,6 +4,7 @@ import type { keptAnswers, RunDetail } from '@hand-relay/contract';
 import { keep, unanswered } from '../kept/index.ts';
 import { addressOf, api, call, nobodyAnswered, serverNow, store, type Trouble } from '../state/index.ts';
 import { Outbox, type Kept, type OutboxState } from './outbox.ts';
+import { tabsOfBrowser } from './tabs.ts';
 
 /** The outbox of this device. */
 export const outbox = new Outbox({
@@ -45,6 +46,7 @@ export const outbox = new Outbox({
     await call({ name: 'reportLost', id: run, body: { ...about, code: trouble.code } });
   },
   now: serverNow,
+  tabs: tabsOfBrowser(),
 });
 
 /**

@@ -243,7 +243,9 @@ function Match({
                 value={seen.matching[c.name] ?? LEFT_OUT}
                 onChange={(heading) => onMatch(c.name, heading === LEFT_OUT ? null : heading)}
                 options={[
-                  { value: LEFT_OUT, title: t(c.needed ? 'setup.choose' : 'setup.leftOut') },
+                  ...(c.needed && seen.matching[c.name]
+                    ? []
+                    : [{ value: LEFT_OUT, title: t(c.needed ? 'setup.choose' : 'setup.leftOut') }]),
                   ...seen.heading.filter((h) => h !== '').map((h) => ({ value: h, title: h })),
                 ]}
               />
