@@ -254,6 +254,55 @@ describe('an order that changes under way', () => {
     expect(await lineOf(order)).toMatchObject({ shipped: 3 });
   });
 
+  it('puts back what is surplus of one line, not the same item of another, wherever each is by then', async () => {
+    const two = (first: number): Wanted => ({
+      number: 'C-TWICE',
+      lines: [
+        ['HT-003', first],
+        ['HT-003', 3],
+      ],
+    });
+    const order = await pickedOrder(desk!, picker!, 'CART-11', two(2));
+    // The bench gives what it packs to the first line that lacks it: line 1 is in the carton, line 2 on the cart.
+    await packed(order, 2, true);
+    expect(await lineOf(order, 1)).toMatchObject({ picked: 2, packed: 2 });
+    await takeIn(desk!, two(1));
+    await decide('C-TWICE', 'put-back');
+    expect([await lineOf(order, 1), await lineOf(order, 2)]).toMatchObject([
+      { picked: 1, packed: 1 },
+      { picked: 3, packed: 0 },
+    ]);
+    await packAll(packer!, order);
+    expect([await lineOf(order, 1), await lineOf(order, 2)]).toMatchObject([
+      { picked: 1, packed: 1 },
+      { picked: 3, packed: 3 },
+    ]);
+  });
+
+  it('discards an empty carton that was left open, once its order is settled or its shipment leaves', async () => {
+    const gone = await pickedOrder(desk!, picker!, 'CART-12', { number: 'C-EMPTY', lines: [['HT-003', 2]] });
+    const open = (order: string) =>
+      packer!.get('packInput', { id: order, body: { bench: 'BENCH-1', input: { kind: 'scan', text: 'BOX-XL' } } });
+    await open(gone);
+    await desk!.get('cancelOrder', { id: gone, body: { reason: 'customer rang' } });
+    await decide('C-EMPTY', 'put-back');
+    expect((await desk!.get('order', { id: gone })).status).toBe('cancelled');
+    expect((await packer!.get('benchOrder', { id: gone })).cartons).toEqual([]);
+    expect((await desk!.get('dock')).shipments.filter((s) => s.order === gone)).toEqual([]);
+    // Packed by less than was picked, a new carton begun, and the rest cancelled: what is packed may leave.
+    const order = await pickedOrder(desk!, picker!, 'CART-13', { number: 'C-BEGUN', lines: [['HT-003', 3]] });
+    await packed(order, 2, true);
+    await open(order);
+    await takeIn(desk!, { number: 'C-BEGUN', lines: [['HT-003', 2]] });
+    await decide('C-BEGUN', 'put-back');
+    const { shipment, cartons } = await packer!.get('benchOrder', { id: order });
+    expect(cartons).toMatchObject([{ number: 1, state: 'closed' }]);
+    await desk!.get('tracking', { id: shipment!, body: { from: 'carrier' } });
+    expect(await desk!.get('confirm', { id: shipment!, body: { rest: 'cancel' } })).toMatchObject({
+      state: 'confirmed',
+    });
+  });
+
   it('never ships another item than was picked: a line that is gone upstream keeps its item', async () => {
     const order = await pickedOrder(desk!, picker!, 'CART-10', {
       number: 'C-ITEM',

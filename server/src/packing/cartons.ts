@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { notFound, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
-import { dropEmptyShipment, openShipment } from '../shipping/index.ts';
+import { discardCarton, openShipment } from '../shipping/index.ts';
 import { nextSscc } from '../stock/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 
@@ -133,21 +133,6 @@ export async function reopenCarton(change: Change, cartonId: string, bench: stri
     facts: { carton: carton.number, sscc: carton.sscc, bench },
   });
   tellPacked(change, carton.order, carton.shipment);
-}
-
-/**
- * An empty open carton is none any more: its number is given again, and a shipment that was opened for it alone goes
- * with it.
- */
-export async function discardCarton(change: Change, cartonId: string): Promise<void> {
-  const [gone] = await rows<{ number: number; order: string; shipment: string }>(
-    change.tx,
-    sql`with emptied as (delete from carton_line where carton_id = ${cartonId})
-        delete from carton where id = ${cartonId} returning number, order_id as "order", shipment_id as shipment`,
-  );
-  await dropEmptyShipment(change, gone!.order);
-  change.journal({ kind: 'carton-discarded', orderId: gone!.order, facts: { carton: gone!.number } });
-  tellPacked(change, gone!.order, gone!.shipment);
 }
 
 export function tellPacked(change: Change, orderId: string, shipmentId: string): void {

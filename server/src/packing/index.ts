@@ -1,2 +1,2 @@
-export { closeCarton, discardCarton, lockOrder, openCarton, reopenCarton } from './cartons.ts';
+export { closeCarton, lockOrder, openCarton, reopenCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';

@@ -4,16 +4,9 @@ import { judgePack, type BenchState, type PackInput, type PackVerdict } from '@h
 import { mustNotBeHeld } from '../holds/index.ts';
 import { mustBeWanted, undecidedOf } from '../orders/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
+import { discardCarton } from '../shipping/index.ts';
 import { move, type Move } from '../stock/index.ts';
-import {
-  closeCarton,
-  discardCarton,
-  lockOrder,
-  lockOrderOf,
-  openCarton,
-  tellPacked,
-  type PackedOrder,
-} from './cartons.ts';
+import { closeCarton, lockOrder, lockOrderOf, openCarton, tellPacked, type PackedOrder } from './cartons.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 import { benchState } from './read.ts';
 

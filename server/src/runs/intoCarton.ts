@@ -3,9 +3,9 @@ import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { ssccPrefix } from '@hand-relay/core/gs1';
 import { proposeCarton } from '@hand-relay/core/packing';
 import { cartonOf, type CartonHere, type PickProgress } from '@hand-relay/core/picking';
-import { closeCarton, discardCarton, lockOrder, openCarton } from '../packing/index.ts';
+import { closeCarton, lockOrder, openCarton } from '../packing/index.ts';
 import { notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
-import { dropEmptyShipment } from '../shipping/index.ts';
+import { discardCarton, dropEmptyShipment } from '../shipping/index.ts';
 import { isDrawn, ssccRange, type Move } from '../stock/index.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 

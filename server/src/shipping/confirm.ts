@@ -6,6 +6,7 @@ import { confirmToHost } from '../host/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { closeIfDone, mustBeDecided } from '../orders/index.ts';
 import { announceShipment } from '../standins/index.ts';
+import { discardEmptyCartons } from './emptyCartons.ts';
 import { move, nextNumbers, nextSscc, outsideOf } from '../stock/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 
@@ -145,6 +146,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   const shipment = await lockShipment(change, id);
   await mustNotBeHeld(tx, shipment.order, 'shipping');
   await mustBeDecided(tx, shipment.order);
+  await discardEmptyCartons(change, shipment.order);
   const { loose } = shipment;
   const closing = closingOf(shipment.kind);
   const lines = await rows<ShipLine & { released: number }>(

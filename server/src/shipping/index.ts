@@ -1,3 +1,4 @@
 export { shippingRoutes } from './routes.ts';
 export { shipAtOnce } from './confirm.ts';
+export { discardCarton, discardEmptyCartons } from './emptyCartons.ts';
 export { dropEmptyShipment, openShipment } from './open.ts';

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { discardCarton, reopenCarton } from '../packing/index.ts';
+import { reopenCarton } from '../packing/index.ts';
 import { rows, type Change } from '../platform/index.ts';
+import { discardCarton } from '../shipping/index.ts';
 import type { Unwanted } from '../putBack/index.ts';
 import { notPicked } from './notPicked.ts';
 

@@ -4,6 +4,7 @@ import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../
 import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 import { closeIfDone } from '../orders/index.ts';
+import { discardEmptyCartons } from '../shipping/index.ts';
 import { notPicked } from './notPicked.ts';
 import { outOfCartons } from './outOfCartons.ts';
 
@@ -78,21 +79,40 @@ async function putBack(
     lot: string;
     serial: string;
     units: number;
+    there: number;
   }>(
     tx,
     sql`select k.id as pick, r.wave_id as wave, r.id as run, q.place_id as place, k.bin_id as bin, k.item_id as item, k.lot, b.serial,
-               least(b.units, k.picked)::int as units
+               k.picked as units, b.units as there
         from pick k join run r on r.id = k.run_id join run_position q on q.run_id = k.run_id and q.number = k.position
         join balance b on b.place_id = q.place_id and b.item_id = k.item_id and b.lot = k.lot and b.units > 0
         where k.line_id = ${line} and k.picked > 0 order by k.confirmed_at desc, b.serial`,
   );
+  // The position may hold the same item for another line, and two picks of this line lie in it as one: of each lot no
+  // more is taken from the cart than was picked for this line and is in no carton.
+  const looseOf = new Map(
+    (
+      await rows<{ lot: string; units: number }>(
+        tx,
+        sql`select k.lot, (sum(k.picked) - coalesce((
+              select sum(c.units) from carton_line c where c.line_id = ${line} and c.lot = k.lot), 0))::int as units
+            from pick k where k.line_id = ${line} and k.picked > 0 group by k.lot`,
+      )
+    ).map((l) => [l.lot, l.units]),
+  );
+  const inPlace = new Map(picked.map((p) => [`${p.place} ${p.lot} ${p.serial}`, p.there]));
+  const ofPick = new Map(picked.map((p) => [p.pick, p.units]));
   let rest = units;
   const goods: Unwanted[] = [];
   for (const from of picked) {
-    const some = Math.min(rest, from.units);
-    if (some === 0) continue;
+    const { pick, run, place, bin, item, lot, serial } = from;
+    const spot = `${place} ${lot} ${serial}`;
+    const some = Math.min(rest, ofPick.get(pick)!, inPlace.get(spot)!, looseOf.get(lot) ?? 0);
+    if (some <= 0) continue;
     rest -= some;
-    const { run, place, bin, item, lot, serial } = from;
+    ofPick.set(pick, ofPick.get(pick)! - some);
+    inPlace.set(spot, inPlace.get(spot)! - some);
+    looseOf.set(lot, looseOf.get(lot)! - some);
     goods.push({ order, run, place, bin, item, lot, serial, units: some });
     await notPicked(change, { ...from, line }, some);
   }
@@ -101,5 +121,6 @@ async function putBack(
   if (rest > 0) throw new Refusal(409, 'unpack-first', { units: rest, item: name });
   goods.push(...packed);
   await askPutBack(change, goods);
+  await discardEmptyCartons(change, order);
   await endEmptyRuns(change, order);
 }
