@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { OrderHold } from '@hand-relay/contract';
-import { api, useMe } from '../state/index.ts';
+import { api, useMay, useMe } from '../state/index.ts';
 import { clock } from '../text/index.ts';
 import { Key, Row, Stripes, Txt, useSurface } from '../ui/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
@@ -10,11 +10,13 @@ import { ReasonSheet } from '../shell/index.ts';
 /** What holds an order, what that stops, and the key that lifts it for whoever may. */
 export function HoldBanner({ order }: { order: string }) {
   const { data } = api.useHoldsQuery(order);
+  const stuck = data?.holds.some((h) => h.stops.includes('packing') || h.stops.includes('shipping')) ?? false;
   return (
     <>
       {data?.holds.map((hold) => (
         <OneHold key={hold.id} hold={hold} />
       ))}
+      {data && stuck && data.goods > 0 && <ReturnGoods order={order} units={data.goods} />}
     </>
   );
 }
@@ -62,5 +64,29 @@ function LiftSheet({ hold, onClose }: { hold: OrderHold; onClose: () => void }) 
       onClose={onClose}
       onDo={(reason) => void lift({ id: hold.id, reason }).then((done) => done.data && onClose())}
     />
+  );
+}
+
+/** The way out for whoever may not lift a hold: the goods go back, and cart, bench and lane are free. */
+function ReturnGoods({ order, units }: { order: string; units: number }) {
+  const { t } = useTranslation();
+  const may = [useMay('orders.release'), useMay('orders.pack'), useMay('shipments.confirm')].includes(true);
+  const [asking, setAsking] = useState(false);
+  const [returnGoods, { isLoading, error }] = api.useReturnGoodsMutation();
+  if (!may) return null;
+  return (
+    <Row>
+      <Key title={t('hold.return', { count: units })} onPress={() => setAsking(true)} />
+      {asking && (
+        <ReasonSheet
+          title={t('hold.return', { count: units })}
+          text={t('hold.returnText')}
+          busy={isLoading}
+          error={error}
+          onClose={() => setAsking(false)}
+          onDo={(reason) => void returnGoods({ id: order, reason }).then((done) => done.data && setAsking(false))}
+        />
+      )}
+    </Row>
   );
 }

@@ -283,6 +283,10 @@ export const api = createApi({
       query: ({ id, reason }) => ({ name: 'liftHold', id, body: { reason } }),
       invalidatesTags: ['orders', 'runs', 'bench', 'shipments'],
     }),
+    returnGoods: build.mutation<Answer<'returnGoods'>, { id: string; reason: string }>({
+      query: ({ id, reason }) => ({ name: 'returnGoods', id, body: { reason } }),
+      invalidatesTags: ['orders', 'runs', 'bench', 'shipments'],
+    }),
     holdRules: build.query<Answer<'holdRules'>, void>({
       query: () => ({ name: 'holdRules' }),
       providesTags: ['setup', 'orders'],

@@ -344,6 +344,14 @@ export const deskEndpoints = all({
     body: holds.liftBody,
     answer: holds.orderHolds,
   },
+  returnGoods: {
+    method: 'POST',
+    path: '/api/orders/:id/return',
+    needs: ['orders.release', 'orders.pack', 'shipments.confirm'],
+    summary: 'Have the goods of a held order put back: its cart is free, it waits at the Desk',
+    body: holds.returnBody,
+    answer: z.object({ units: z.int() }),
+  },
   holdRules: {
     method: 'GET',
     path: '/api/hold-rules',

@@ -1,7 +1,7 @@
 import { allTests, type Conditions } from '@hand-relay/core/conditions';
 import { stages } from '@hand-relay/core/holds';
 import { z } from 'zod';
-import { id, instant } from './basics.ts';
+import { id, instant, units } from './basics.ts';
 
 export const conditions = z.strictObject({
   match: z.enum(['all', 'any']),
@@ -22,12 +22,18 @@ export const orderHold = z.object({
   mayLift: z.boolean(),
 });
 export type OrderHold = z.infer<typeof orderHold>;
-export const orderHolds = z.object({ holds: z.array(orderHold) });
+export const orderHolds = z.object({
+  holds: z.array(orderHold),
+  goods: units.describe("Picked and not shipped, in nobody's hands: what may go back into bins while it is on hold"),
+});
+export type OrderHolds = z.infer<typeof orderHolds>;
 
 export const holdBody = z.strictObject({
   reason: z.string().trim().min(3).max(200),
   stops: z.array(z.enum(stages)).min(1).max(stages.length),
 });
+/** Why the goods of a held order go back into their bins. */
+export const returnBody = z.strictObject({ reason: z.string().trim().min(3).max(200) });
 export const liftBody = z.strictObject({ reason: z.string().trim().min(3).max(200) });
 
 export const holdRuleBody = z.strictObject({

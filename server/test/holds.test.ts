@@ -1,7 +1,7 @@
 import type { HoldRuleRow } from '@hand-relay/contract';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { packAll, pickedOrder, pickOne, startWave, takeIn } from './steps.ts';
+import { packAll, pickAll, pickedOrder, pickOne, startWave, takeIn, type Wanted } from './steps.ts';
 
 const all = ['release', 'picking', 'packing', 'shipping'];
 
@@ -142,6 +142,44 @@ describe('holds', () => {
       'order-closed',
     );
     await checkBooks(relay, expect.getState().currentTestName!);
+  });
+
+  it('leave a way out at bench and dock: the goods go back, the cart is free, the order waits at the Desk', async () => {
+    const lines: Wanted['lines'] = [
+      ['HT-003', 2],
+      ['HT-003', 3],
+    ];
+    const order = await pickedOrder(desk!, picker!, 'CART-03', { number: 'H-RETURN', lines });
+    const back = (reason = 'waits too long') => ({ id: order, body: { reason } });
+    expect((await packer!.refused('returnGoods', back())).code).toBe('not-held');
+    const input = (what: object) => packer!.get('packInput', { id: order, body: { bench: 'BENCH-1', input: what } });
+    await input({ kind: 'scan', text: 'BOX-XL' });
+    await input({ kind: 'put', item: 'item-ht-003', lot: null, units: 3 });
+    await input({ kind: 'scan', text: 'DO-CLOSE' });
+    await hold(order, ['shipping']);
+    expect((await packer!.get('holds', { id: order })).goods).toBe(5);
+    expect((await picker!.refused('returnGoods', back())).status).toBe(403);
+    expect((await packer!.refused('returnGoods', back('x'))).fields[0]!.path).toBe('reason');
+    expect(await packer!.get('returnGoods', back())).toEqual({ units: 5 });
+    expect((await packer!.refused('returnGoods', back())).code).toBe('nothing-picked');
+    const { lines: now, status } = await desk!.get('order', { id: order });
+    expect([status, now.map((l) => [l.asked, l.cancelled, l.released, l.picked, l.packed])]).toEqual([
+      'open',
+      [
+        [2, 0, 0, 0, 0],
+        [3, 0, 0, 0, 0],
+      ],
+    ]);
+    const { trips } = await picker!.get('putBacks');
+    const goods = trips.flatMap((t) => t.goods).filter((g) => g.order === 'H-RETURN');
+    expect(goods.reduce((n, g) => n + g.units, 0)).toBe(5);
+    expect((await packer!.get('benchOrder', { id: order })).cartons).toEqual([]);
+    await checkBooks(relay, 'returned');
+    // Once lifted it goes the whole way again.
+    await lift(order);
+    const wave = await startWave(desk!, [order]);
+    for (const run of (await desk!.get('wave', { id: wave })).runs) await pickAll(picker!, run.id, 'CART-05');
+    expect((await packAll(packer!, order)).cartons).toHaveLength(1);
   });
 
   it('need a right by hand, a reason, and conditions that can be understood', async () => {

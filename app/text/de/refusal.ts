@@ -52,6 +52,8 @@ export const refusal: Same<typeof english> = {
     'quick-too-much': '{{sku}}: {{units}} sind mehr als die verlangten {{open}}. Nichts wurde bestätigt.',
     'quick-not-there': '{{sku}}: {{units}} gepickt, aber nur {{free}} sind dort frei. Nichts wurde bestätigt.',
     'quick-serials': '{{sku}}: Gib {{units}} Seriennummern an, jede einmal.',
+    'not-held': '{{order}} ist nicht gesperrt. Packe oder versende den Auftrag.',
+    'nothing-picked': 'Von {{order}} ist nichts kommissioniert.',
     'order-held': '{{order}} ist gesperrt: {{why}} Leg zurück, was du dafür in der Hand hast.',
     'may-not-lift': 'Diese Sperre heben auf: {{roles}}.',
     'order-closed': 'Dieser Auftrag ist abgeschlossen. Es gibt nichts mehr zu sperren.',

@@ -244,6 +244,10 @@ export const choose = {
     stopNow: 'Stop: {{order}} is on hold',
     inHand: 'Put the units you are holding back into {{bin}}. What is in cart position {{position}} stays there.',
     putBack: 'Put its goods back',
+    return_one: 'Return {{count}} unit to stock',
+    return_other: 'Return {{count}} units to stock',
+    returnText:
+      'A picker puts the goods back into their bins, closed cartons are opened and their labels void. The cart is free. The order stays on hold at the Desk and is released again once the hold is lifted.',
     understood: 'Understood, go on',
     onCart: '{{order}} in place {{position}} is on hold: {{why}} Leave it on the cart.',
     field: {

@@ -233,6 +233,7 @@ export const desk = {
     packed: 'Packed {{units}} × {{item}} into carton {{carton}}',
     unpacked: '{{units}} taken out of carton {{carton}}',
     'pack-refused': 'Refused at the bench: {{why}}',
+    'goods-returned': '{{units}} units go back to stock: {{reason}}',
     'carrier-chosen': 'Goes with {{carrier}}',
     'carrier-none': 'Leaves without a carrier',
     'carton-closed': 'Carton {{carton}} closed, SSCC {{sscc}}, {{weight}}',

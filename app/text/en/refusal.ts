@@ -48,6 +48,8 @@ export const refusal = {
     'quick-too-much': '{{sku}}: {{units}} is more than the {{open}} asked. Nothing was confirmed.',
     'quick-not-there': '{{sku}}: {{units}} were picked, but only {{free}} are free there. Nothing was confirmed.',
     'quick-serials': '{{sku}}: give {{units}} serial numbers, each once.',
+    'not-held': '{{order}} is not on hold. Pack or ship it.',
+    'nothing-picked': 'Nothing of {{order}} is picked.',
     'order-held': '{{order}} is on hold: {{why}} Put back what you have in hand for it.',
     'may-not-lift': 'This hold is lifted by: {{roles}}.',
     'order-closed': 'This order is closed. There is nothing left to hold.',

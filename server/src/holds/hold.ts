@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { holdBody, holdRuleBody, OrderHold, HoldRuleRow } from '@hand-relay/contract';
+import type { holdBody, holdRuleBody, OrderHold, OrderHolds, HoldRuleRow } from '@hand-relay/contract';
 import { faultOf } from '@hand-relay/core/conditions';
 import { holdFields } from '@hand-relay/core/holds';
 import {
@@ -30,6 +30,17 @@ export function holdsOf(on: Db | Tx, actor: Actor, orderId: string): Promise<Ord
   );
 }
 
+/** What holds an order now, and how much of it waits in nobody's hands for the hold to end. */
+export async function orderHoldsOf(on: Db | Tx, actor: Actor, orderId: string): Promise<OrderHolds> {
+  const [there] = await rows<{ goods: number }>(
+    on,
+    sql`select coalesce(sum(l.picked - l.shipped), 0)::int as goods from order_line l where l.order_id = ${orderId}
+        and not exists (select 1 from pick k join run r on r.id = k.run_id
+          where k.order_id = ${orderId} and k.state <> 'out' and r.state = 'picking')`,
+  );
+  return { holds: await holdsOf(on, actor, orderId), goods: there!.goods };
+}
+
 /** Holds an order by hand: whoever may release can lift it. */
 export async function holdOrder(change: Change, orderId: string, { reason, stops }: z.output<typeof holdBody>) {
   const { tx, actor, now } = change;
@@ -46,7 +57,7 @@ export async function holdOrder(change: Change, orderId: string, { reason, stops
            ${now.toISOString()}, ${actor.personId}`);
   change.journal({ kind: 'hold-laid', orderId, facts: { text: reason, name: '' } });
   await tellOf(change, [orderId]);
-  return { holds: await holdsOf(tx, actor, orderId) };
+  return orderHoldsOf(tx, actor, orderId);
 }
 
 /** @throws Refusal 403 `may-not-lift` with the roles that may */
@@ -64,7 +75,7 @@ export async function liftHold(change: Change, holdId: string, reason: string) {
   );
   change.journal({ kind: 'hold-lifted', orderId: hold.order, facts: { text: hold.text, reason } });
   await tellOf(change, [hold.order]);
-  return { holds: await holdsOf(tx, actor, hold.order) };
+  return orderHoldsOf(tx, actor, hold.order);
 }
 
 /** The site's rules, and how many orders each holds now. */

@@ -3,7 +3,7 @@ import { reopenCarton } from '../packing/index.ts';
 import { rows, type Change } from '../platform/index.ts';
 import { discardCarton } from '../shipping/index.ts';
 import type { Unwanted } from '../putBack/index.ts';
-import { notPicked } from './notPicked.ts';
+import { notPicked, type Asked } from './notPicked.ts';
 
 interface Packed {
   carton: string;
@@ -35,6 +35,7 @@ export async function outOfCartons(
   change: Change,
   { line, order }: { line: string; order: string },
   most: number,
+  asked: Asked,
 ): Promise<Unwanted[]> {
   const { tx } = change;
   if (most === 0) return [];
@@ -67,7 +68,7 @@ export async function outOfCartons(
           where carton_id = ${from.carton} and line_id = ${line} and lot = ${lot} and serial = ${from.serial}
         )
         update order_line set packed = packed - ${units} where id = ${line}`);
-      await notPicked(change, { ...pick, line }, units);
+      await notPicked(change, { ...pick, line }, units, asked);
     }
   for (const { carton, state } of new Map(packed.map((p) => [p.carton, p])).values()) {
     const touched = goods.some((g) => packed.some((p) => p.carton === carton && p.place === g.place));

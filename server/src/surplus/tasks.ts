@@ -1,12 +1,9 @@
 import { sql } from 'drizzle-orm';
 import type { DeskTask } from '@hand-relay/contract';
-import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
-import { askPutBack, type Unwanted } from '../putBack/index.ts';
+import { iso, notFound, rows, type Change, type Db, type Tx } from '../platform/index.ts';
 import { endEmptyRuns } from '../waves/index.ts';
 import { closeIfDone } from '../orders/index.ts';
-import { discardEmptyCartons } from '../shipping/index.ts';
-import { notPicked } from './notPicked.ts';
-import { outOfCartons } from './outOfCartons.ts';
+import { putBack } from './putBack.ts';
 
 /** Decisions that are owed at a site, the oldest first. */
 export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: DeskTask[] }> {
@@ -47,7 +44,10 @@ export async function settleTask(change: Change, id: string, decision: 'put-back
         where t.id = ${id} and t.site_id = ${actor.siteId} and t.decision is null for update of t, l`,
   );
   if (!task) throw notFound('task', id);
-  if (decision === 'put-back') await putBack(change, task);
+  if (decision === 'put-back') {
+    await putBack(change, task, 'no-more');
+    await endEmptyRuns(change, task.order);
+  }
   await tx.execute(sql`
     update desk_task set decision = ${decision}, decided_at = ${now.toISOString()}, decided_by = ${actor.personId} where id = ${id}`);
   const { order, number, units, name } = task;
@@ -62,65 +62,4 @@ export async function settleTask(change: Change, id: string, decision: 'put-back
   change.tell('bench', [order]);
   change.tell('stock', []);
   return tasksOf(tx, actor.siteId);
-}
-
-async function putBack(
-  change: Change,
-  { line, order, units, name }: { line: string; order: string; units: number; name: string },
-) {
-  const { tx } = change;
-  const picked = await rows<{
-    pick: string;
-    wave: string;
-    run: string;
-    place: string;
-    bin: string;
-    item: string;
-    lot: string;
-    serial: string;
-    units: number;
-    there: number;
-  }>(
-    tx,
-    sql`select k.id as pick, r.wave_id as wave, r.id as run, q.place_id as place, k.bin_id as bin, k.item_id as item, k.lot, b.serial,
-               k.picked as units, b.units as there
-        from pick k join run r on r.id = k.run_id join run_position q on q.run_id = k.run_id and q.number = k.position
-        join balance b on b.place_id = q.place_id and b.item_id = k.item_id and b.lot = k.lot and b.units > 0
-        where k.line_id = ${line} and k.picked > 0 order by k.confirmed_at desc, b.serial`,
-  );
-  // The position may hold the same item for another line, and two picks of this line lie in it as one: of each lot no
-  // more is taken from the cart than was picked for this line and is in no carton.
-  const looseOf = new Map(
-    (
-      await rows<{ lot: string; units: number }>(
-        tx,
-        sql`select k.lot, (sum(k.picked) - coalesce((
-              select sum(c.units) from carton_line c where c.line_id = ${line} and c.lot = k.lot), 0))::int as units
-            from pick k where k.line_id = ${line} and k.picked > 0 group by k.lot`,
-      )
-    ).map((l) => [l.lot, l.units]),
-  );
-  const inPlace = new Map(picked.map((p) => [`${p.place} ${p.lot} ${p.serial}`, p.there]));
-  const ofPick = new Map(picked.map((p) => [p.pick, p.units]));
-  let rest = units;
-  const goods: Unwanted[] = [];
-  for (const from of picked) {
-    const { pick, run, place, bin, item, lot, serial } = from;
-    const spot = `${place} ${lot} ${serial}`;
-    const some = Math.min(rest, ofPick.get(pick)!, inPlace.get(spot)!, looseOf.get(lot) ?? 0);
-    if (some <= 0) continue;
-    rest -= some;
-    ofPick.set(pick, ofPick.get(pick)! - some);
-    inPlace.set(spot, inPlace.get(spot)! - some);
-    looseOf.set(lot, looseOf.get(lot)! - some);
-    goods.push({ order, run, place, bin, item, lot, serial, units: some });
-    await notPicked(change, { ...from, line }, some);
-  }
-  const packed = await outOfCartons(change, { line, order }, rest);
-  rest -= packed.reduce((n, g) => n + g.units, 0);
-  if (rest > 0) throw new Refusal(409, 'unpack-first', { units: rest, item: name });
-  goods.push(...packed);
-  await askPutBack(change, goods);
-  await discardEmptyCartons(change, order);
-  await endEmptyRuns(change, order);
 }
