@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
+import { laneAdvice } from '@hand-relay/core/picking';
 import { serverNow } from '../state/index.ts';
 import { duration, i18n, number } from '../text/index.ts';
 import { Card, Failed, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
@@ -74,6 +75,11 @@ export function Leave({
   const narrow = useNarrow();
   const cart = run.run.cart ?? '';
   const summary = summaryOf(run, picks);
+  // The planned lane may have filled up meanwhile: better said before the walk than after it.
+  const lane = run.lanes.find((l) => l.code === run.proposedLane);
+  const advice = lane && laneAdvice(run.lanes, lane.code, lane.code);
+  const full =
+    lane && advice ? t('floor.laneFullAhead', { ...lane, lane: lane.code, to: advice.instead ?? '–' }) : null;
   return (
     <Page
       title={`${run.run.callSign}  ${picks.length}/${picks.length}`}
@@ -88,7 +94,8 @@ export function Leave({
                 key={lane.code}
                 size="floor"
                 kind={lane.code === run.proposedLane ? 'act' : 'plain'}
-                title={lane.name}
+                title={lane.fits === null ? lane.name : `${lane.name} ${lane.carts}/${lane.fits}`}
+                label={lane.name}
                 onPress={() => onLane(lane.code)}
               />
             ))}
@@ -113,6 +120,7 @@ export function Leave({
         <Txt kind="heading">
           {run.proposedLane ? t('floor.leaveText', { cart, lane: run.proposedLane }) : t('floor.leaveAny', { cart })}
         </Txt>
+        {full && verdict?.kind !== 'caution' && <Signal kind="caution" size="body" text={full} />}
         <Txt colour="quiet">{summary}</Txt>
         {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
         {verdict?.kind === 'caution' && <Signal kind="caution" size="body" text={verdict.text} />}

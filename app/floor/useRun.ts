@@ -4,6 +4,7 @@ import { localDate } from '@hand-relay/core/calendar';
 import {
   freshProgress,
   judgePick,
+  laneAdvice,
   otherBin,
   restOf,
   restProgress,
@@ -26,6 +27,7 @@ import {
 import { i18n } from '../text/index.ts';
 import { fetchPictures, play } from '../ui/index.ts';
 import { countRefused, type Why } from './countRefused.ts';
+import { laneWords } from './laneWords.ts';
 import { onDevice } from './onDevice.ts';
 import type { Verdict } from './verdict.ts';
 import { useSetUp } from './useSetUp.ts';
@@ -288,11 +290,11 @@ export function useRun(id: string) {
   const leave = (code: string) => {
     const lane = data?.lanes.find((l) => l.code.toUpperCase() === code.trim().toUpperCase());
     if (!lane) return refuse(null, { code: 'not-a-lane', facts: { got: code } });
-    const planned = data?.proposedLane ?? null;
-    // Another lane than planned is no mistake once it is said twice.
-    if (planned !== null && lane.code !== planned && otherLane !== lane.code) {
+    // Another lane than planned, or one that is full, is no mistake once it is said twice.
+    const advice = laneAdvice(data?.lanes ?? [], lane.code, data?.proposedLane ?? null);
+    if (advice && otherLane !== lane.code) {
       setOtherLane(lane.code);
-      return setVerdict({ kind: 'caution', text: i18n.t('floor.otherLane', { lane: lane.code, planned }) });
+      return setVerdict({ kind: 'caution', text: laneWords(lane, advice, data?.proposedLane ?? '') });
     }
     setVerdict(null);
     add({

@@ -153,7 +153,15 @@ export const runDetail = z.object({
     .nullable()
     .describe('Places on the cart, where the site wants it set up before the first stop'),
   path: z.array(z.tuple([z.number(), z.number()])),
-  lanes: z.array(z.object({ code: z.string(), name: z.string() })),
+  lanes: z.array(
+    z.object({
+      code: z.string(),
+      name: z.string(),
+      at: z.object({ x: z.number(), y: z.number() }).nullable().default(null).describe('Metres, where it is placed'),
+      carts: z.int().default(0).describe('Carts left in it now'),
+      fits: z.int().nullable().default(null).describe('Carts that fit, where the site says so'),
+    }),
+  ),
   beside: z
     .array(
       z.object({

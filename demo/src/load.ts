@@ -255,6 +255,7 @@ function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
       name: `${name} ${i + 1}`,
       x: x + i * apart,
       y,
+      ...(kind === 'lane' ? { fits: house.LANE_FITS } : {}),
     }));
   return [
     { id: `outside-${site.id}`, siteId: site.id, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },

@@ -128,6 +128,8 @@ describe('what goes wrong in the aisle', () => {
     const { lane } = await desk.get('order', { id: orders[0]! });
     const other = lane === 'LANE-2' ? 'LANE-3' : 'LANE-2';
     await pico.get('leaveRun', { id: run, body: { lane: other } });
+    const there = (await pico.get('run', { id: run })).lanes.find((l) => l.code === other)!;
+    expect([there.carts, there.fits, there.at]).toEqual([1, 6, { x: expect.any(Number), y: -4 }]);
     const carts = async () => (await desk.get('exceptions')).exceptions.filter((e) => e.run?.id === run);
     expect(await carts()).toMatchObject([
       { kind: 'cart', place: other, facts: { cart, planned: lane }, settled: null },

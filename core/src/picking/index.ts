@@ -29,3 +29,4 @@ export {
   type SetUpVerdict,
 } from './setUp.ts';
 export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';
+export { laneAdvice, type LaneAdvice, type LaneNow } from './lanes.ts';

@@ -78,6 +78,7 @@ export type SheetExpectation =
   | 'not-with'
   | 'together'
   | 'nothing-there'
+  | 'lanes-alone'
   | 'as-it-is';
 
 /** Something wrong in a file, at its place. Rows count from 1 with the heading as row 1; 0 is the whole file. */

@@ -254,6 +254,7 @@ export const sheets = {
       { name: 'name', type: text(60), example: 'Lane 1' },
       { name: 'x_m', type: metres, example: '4', also: ['x'] },
       { name: 'y_m', type: metres, example: '-4', also: ['y'] },
+      { name: 'fits', type: whole(1, 500), example: '4', also: ['carts', 'capacity'] },
     ],
   },
   carriers: {

@@ -233,7 +233,9 @@ export async function runDetail(
   );
   const lanes = await rows<RunDetail['lanes'][number]>(
     db,
-    sql`select code, name from place where site_id = ${siteId} and kind = 'lane' and not retired order by code`,
+    sql`select p.code, p.name, case when p.x is not null then jsonb_build_object('x', p.x, 'y', p.y) end as at, p.fits,
+               (select count(*)::int from run r where r.lane_id = p.id and r.state = 'left') as carts
+        from place p where p.site_id = ${siteId} and p.kind = 'lane' and not p.retired order by p.code`,
   );
   const { stages, expressLane } = await wayOf(db, siteId);
   return {

@@ -95,6 +95,8 @@ export const place = pgTable(
     y: doublePrecision(),
     /** Metres across, of places that lie in no aisle: lanes, benches, doors. */
     x: doublePrecision(),
+    /** Carts that fit into a lane. */
+    fits: integer(),
     bay: integer(),
     side: text(),
     level: integer(),
