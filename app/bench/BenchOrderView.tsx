@@ -40,7 +40,7 @@ import { Page, PrintKey } from '../shell/index.ts';
 import { thisBench } from './BenchChoice.tsx';
 
 interface Said {
-  kind: 'done' | 'refused';
+  kind: 'done' | 'refused' | 'caution';
   text: string;
 }
 
@@ -55,6 +55,8 @@ export function BenchOrderView({ id }: { id: string }) {
   const [send] = api.usePackInputMutation();
   const queue = useRef<Promise<void>>(Promise.resolve());
   const [said, setSaid] = useState<Said | null>(null);
+  // A number from the sheet of quantities, until the item that it counts is scanned.
+  const times = useRef<number | null | undefined>(undefined);
   const back = () => router.navigate('/bench');
   useShortcuts({ Escape: back });
   const sound = remembered('sound') !== 'off';
@@ -62,10 +64,18 @@ export function BenchOrderView({ id }: { id: string }) {
     play('refused', sound);
     setSaid({ kind: 'refused', text });
   };
-  const judge = async (what: PackInput) => {
+  const judge = async (given: PackInput) => {
     const { data: latest } = await refetch();
     if (!latest) return;
+    const what = given.kind === 'scan' && times.current !== undefined ? { ...given, times: times.current } : given;
+    times.current = undefined;
     const here = judgePack(latest.bench, what, thisYear());
+    if (here.verdict === 'refused' && here.code === 'count-of-which') {
+      times.current = here.units ?? null;
+      play('accepted', sound);
+      const units = here.units ?? t('bench.allOf');
+      return setSaid({ kind: 'caution', text: t('bench.countNext', { units }) });
+    }
     if (here.verdict === 'refused') refuse(t(`refusal.${here.code}`, { ...here }));
     const answer = await send({ id, bench: thisBench(latest.benches), input: what });
     if (answer.error) return refuse(words(troubleOf(answer.error)));

@@ -94,7 +94,17 @@ export type BenchOrder = z.infer<typeof benchOrder>;
 export const packBody = z.strictObject({
   bench: z.string().trim().min(1).max(20),
   input: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),
+    z.strictObject({
+      kind: z.literal('scan'),
+      text: z.string().min(1).max(200),
+      times: z
+        .int()
+        .min(0)
+        .max(9999)
+        .nullable()
+        .optional()
+        .describe('The number scanned before it from the sheet of quantities; null for all'),
+    }),
     z.strictObject({
       kind: z.literal('put'),
       item: id,

@@ -118,6 +118,7 @@ export const refusal: Same<typeof english> = {
     'unknown-carton': 'Es gibt keinen Karton {{got}}.',
     'not-this-order': 'Das gehört nicht zu diesem Auftrag, oder alles davon ist gepackt.',
     'keep-apart': '{{got}} darf nicht mit {{expected}} reisen. Nimm einen anderen Karton.',
+    'count-of-which': 'Hier wartet mehrere Ware. Scanne die Zahl, dann die Ware.',
     'which-lot': 'Welche Charge? Scanne die Charge: {{expected}}.',
     'which-serial': 'Scanne die Seriennummer von {{expected}}.',
     'nothing-to-close': 'Kein Karton ist offen.',

@@ -365,6 +365,8 @@ export const work: Same<typeof english> = {
     opened: 'Karton offen. Scanne, was hineinkommt.',
     discard: 'Leeren Karton verwerfen',
     discarded: 'Leerer Karton verworfen.',
+    countNext: '{{units}} × die nächste Ware. Scanne sie.',
+    allOf: 'Alles',
     putDone: '{{units}} dazu, {{all}} im Karton.',
     emptyCarton: 'Noch ist nichts darin.',
     takeOut: 'Herausnehmen',

@@ -113,6 +113,7 @@ export const refusal = {
     'unknown-carton': 'There is no carton {{got}}.',
     'not-this-order': 'This does not belong to the order in hand, or all of it is packed.',
     'keep-apart': '{{got}} must not travel with {{expected}}. Take another carton.',
+    'count-of-which': 'Several items wait here. Scan the number, then the item.',
     'which-lot': 'Which lot? Scan the lot: {{expected}}.',
     'which-serial': 'Scan the serial number of the {{expected}}.',
     'nothing-to-close': 'No carton is open.',

@@ -364,6 +364,8 @@ export const work = {
     opened: 'Carton opened. Scan what goes in.',
     discard: 'Discard empty carton',
     discarded: 'Empty carton discarded.',
+    countNext: '{{units}} × the next item. Scan it.',
+    allOf: 'All',
     putDone: '{{units}} added, {{all}} in carton.',
     emptyCarton: 'Nothing is in it yet.',
     takeOut: 'Remove',

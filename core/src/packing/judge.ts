@@ -39,12 +39,16 @@ export type PackRefusal =
   | 'wrong-serial'
   | 'wrong-lot'
   | 'not-a-count'
+  /** A number was scanned and several goods wait: the item that is scanned next is counted by it. */
+  | 'count-of-which'
   | 'no-item'
   | 'nothing-to-close'
   | 'nothing-to-pack';
 
 export type PackInput =
-  { kind: 'scan'; text: string } | { kind: 'put'; item: string; lot: string | null; units: number };
+  /** `times`: the number scanned before it, null for all of them; packs count for what they hold, each time. */
+  | { kind: 'scan'; text: string; times?: number | null | undefined }
+  | { kind: 'put'; item: string; lot: string | null; units: number };
 
 export type PackVerdict =
   /** A carton is begun, in place of an empty one where one is open. */
@@ -81,6 +85,15 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
     }),
   });
   const empty = state.carton?.contents.length === 0;
+  const { times } = input;
+  if (code.kind === 'count') {
+    const [first] = state.loose;
+    if (!first) return refuse('nothing-to-pack', '', input.text);
+    if (state.loose.some((l) => l.item.id !== first.item.id || l.lot !== first.lot))
+      return refuse('count-of-which', '', input.text, code.count ?? undefined);
+    if (first.item.tracksSerial) return refuse('which-serial', first.item.name, input.text);
+    return put(state.loose, code.count ?? total(state.loose));
+  }
   if (code.kind === 'box') {
     if (state.carton && !empty) return refuse('carton-open', state.carton.typeCode, code.code);
     if (!state.boxes.some((b) => b.code === code.code)) return refuse('unknown-carton', '', code.code);
@@ -95,33 +108,33 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
   }
   if (code.kind === 'text') {
     const bySerial = state.loose.filter((l) => l.serial === code.text);
-    return bySerial.length > 0 ? put(bySerial, 1) : refuse('no-item', '', input.text);
+    return bySerial.length > 0 ? put(bySerial, times ?? 1) : refuse('no-item', '', input.text);
   }
   if (code.kind !== 'gs1' || !code.gtin) return refuse('no-item', '', input.text);
   const ofItem = state.loose.filter((l) => l.item.packs.some((p) => p.gtin === code.gtin));
   if (ofItem.length === 0) return refuse('not-this-order', '', code.gtin);
   const { item } = ofItem[0]!;
-  const units = item.packs.find((p) => p.gtin === code.gtin)!.units * (code.count ?? 1);
+  const pack = item.packs.find((p) => p.gtin === code.gtin)!.units;
+  const unitsOf = (rows: Loose[]) => (times === null ? total(rows) : pack * (times ?? code.count ?? 1));
   if (item.tracksSerial) {
     if (code.serial === undefined) {
-      const total = ofItem.reduce((n, l) => n + l.units, 0);
-      return total === 1 ? put(ofItem, 1) : refuse('which-serial', item.name, code.gtin);
+      return total(ofItem) === 1 && (times ?? 1) === 1 ? put(ofItem, 1) : refuse('which-serial', item.name, code.gtin);
     }
     const exact = ofItem.filter((l) => l.serial === code.serial);
-    return exact.length > 0 ? put(exact, 1) : refuse('wrong-serial', item.name, code.serial);
+    return exact.length > 0 ? put(exact, times ?? 1) : refuse('wrong-serial', item.name, code.serial);
   }
   if (code.lot !== undefined) {
     const exact = ofItem.filter((l) => l.lot === code.lot);
-    return exact.length > 0 ? put(exact, units) : refuse('wrong-lot', ofItem[0]!.lot ?? '', code.lot);
+    return exact.length > 0 ? put(exact, unitsOf(exact)) : refuse('wrong-lot', ofItem[0]!.lot ?? '', code.lot);
   }
   const lots = new Set(ofItem.map((l) => l.lot));
-  return lots.size > 1 ? refuse('which-lot', [...lots].join(', '), code.gtin) : put(ofItem, units);
+  return lots.size > 1 ? refuse('which-lot', [...lots].join(', '), code.gtin) : put(ofItem, unitsOf(ofItem));
 
   function put(rows: Loose[], count: number): PackVerdict {
     const { item: of } = rows[0]!;
     if (!state.carton) return refuse('carton-first', '', of.name);
     if (!Number.isInteger(count) || count < 1) return refuse('not-a-count', '1', String(count));
-    const there = rows.reduce((n, l) => n + l.units, 0);
+    const there = total(rows);
     if (count > there) return refuse('surplus', of.name, String(count), there);
     const clash = of.group && state.carton.contents.find((c) => c.group && c.group !== of.group);
     if (clash) return refuse('keep-apart', clash.name, of.name);
@@ -134,3 +147,5 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
     return { verdict: 'put', item: of.id, moves };
   }
 }
+
+const total = (rows: readonly Loose[]) => rows.reduce((n, l) => n + l.units, 0);

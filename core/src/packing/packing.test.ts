@@ -7,7 +7,8 @@ const item = (id: string, gtin: string, more: object = {}) => ({
   name: id,
   packs: [
     { gtin, level: 'unit' as const, units: 1 },
-    { gtin: `1${gtin.slice(1)}`, level: 'inner' as const, units: 6 },
+    // An indicator of 1 in place of 0 makes the check digit 3 less, modulo 10.
+    { gtin: `1${gtin.slice(1, -1)}${(Number(gtin.at(-1)) + 7) % 10}`, level: 'inner' as const, units: 6 },
   ],
   tracksLot: false,
   tracksSerial: false,
@@ -39,6 +40,29 @@ describe('the bench', () => {
   it('gives up an empty carton by the close command, and takes another type in its place', () => {
     expect(judge(scan('DO-CLOSE'))).toEqual({ verdict: 'discard' });
     expect(judge(scan('BOX-S'))).toEqual({ verdict: 'open', box: 'BOX-S' });
+  });
+
+  it('takes the number from the sheet of quantities that was scanned before an item', () => {
+    const jars = [{ item: jar, lot: null, serial: null, units: 8 }];
+    const put = (units: number) => ({ verdict: 'put', item: 'jar', moves: [{ lot: null, serial: null, units }] });
+    const times = (text: string, count: number | null, more?: Partial<BenchState>) =>
+      judge({ kind: 'scan', text, times: count }, more);
+    // Where only one sort of goods waits, the number alone says it all.
+    expect(judge(scan('COUNT-5'), { loose: jars })).toEqual(put(5));
+    expect(judge(scan('COUNT-ALL'), { loose: jars })).toEqual(put(8));
+    expect(judge(scan('COUNT-9'), { loose: jars })).toMatchObject({ code: 'surplus', units: 8 });
+    expect(judge(scan('COUNT-0'), { loose: jars })).toMatchObject({ code: 'not-a-count' });
+    expect(judge(scan('COUNT-5'))).toMatchObject({ code: 'count-of-which', units: 5 });
+    expect(judge(scan('COUNT-5'), { loose: [] })).toMatchObject({ code: 'nothing-to-pack' });
+    expect(times('09521234001010', 5)).toEqual(put(5));
+    expect(times('09521234001010', null)).toEqual(put(8));
+    // An inner pack of six, once.
+    expect(times('19521234001017', 1)).toEqual(put(6));
+    expect(times('(01)09521234001027(10)L1', null)).toMatchObject({ moves: [{ lot: 'L1', units: 2 }] });
+    // A serial number is one unit.
+    expect(times('S1', 1)).toMatchObject({ verdict: 'put' });
+    expect(times('S1', 2)).toMatchObject({ code: 'surplus' });
+    expect(times('09521234001041', null)).toMatchObject({ code: 'which-serial' });
   });
 
   it('opens, fills and closes a carton by scans alone', () => {
