@@ -48,7 +48,7 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
     const seven = picks.find((p) => p.order.number === 'CARTON-1')!;
     const two = picks.find((p) => p.order.number === 'CARTON-2')!;
     if (picks[0] !== seven) {
-      await floor.getByRole('button', { name: 'List', exact: true }).click();
+      await floor.getByRole('button', { name: /Open the list/ }).click();
       await floor.getByRole('button', { name: /CARTON-1/ }).click();
     }
 

@@ -162,7 +162,7 @@ test('a picker works from the list and by typed counts, is told what the server 
   await expect(floor).toHaveURL(new RegExp(`/floor/runs/${run!.id}`));
   const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
   // Out of turn: the last pick first, chosen from the list.
-  await floor.getByRole('button', { name: 'List' }).click();
+  await floor.getByRole('button', { name: /Open the list/ }).click();
   const last = picks.at(-1)!;
   await floor.getByRole('button', { name: new RegExp(last.step.bin) }).click();
   await expect(floor.getByRole('group', { name: `Go to ${last.step.bin}` })).toBeVisible();
@@ -180,10 +180,37 @@ test('a picker works from the list and by typed counts, is told what the server 
   // Meanwhile the supervisor takes the other order out of the run.
   const other = picks.find((p) => p.order.number !== last.order.number)!;
   await change(desk, `/api/runs/${run!.id}/take-out`, { order: other.order.id });
-  await floor.getByRole('button', { name: 'List' }).click();
+  await floor.getByRole('button', { name: /Open the list/ }).click();
   await expect(floor.getByText(other.step.item.name)).toHaveCount(0);
   await floor.getByRole('button', { name: 'Plan' }).click();
   await expect(floor.getByRole('img', { name: /stops?, / })).toBeVisible();
+  await floor.getByRole('button', { name: 'Card' }).click();
+  // A swipe leads there as well, and back.
+  const swipe = (from: number, to: number) =>
+    floor
+      .getByRole('group', { name: /^(Go to|Pick) / })
+      .or(floor.getByRole('main'))
+      .first()
+      .evaluate(
+        (on, [begin, end]) => {
+          const touch = (x: number) =>
+            new Touch({ identifier: 1, target: on, clientX: x, clientY: 300, pageX: x, pageY: 300 });
+          for (const [kind, x] of [
+            ['touchstart', begin],
+            ['touchend', end],
+          ] as const)
+            on.dispatchEvent(
+              new TouchEvent(kind, {
+                bubbles: true,
+                touches: kind === 'touchend' ? [] : [touch(x!)],
+                changedTouches: [touch(x!)],
+              }),
+            );
+        },
+        [from, to],
+      );
+  await swipe(300, 100);
+  await expect(floor.getByRole('button', { name: 'List', pressed: true })).toBeVisible();
   await floor.getByRole('button', { name: 'Card' }).click();
   await floor.getByRole('button', { name: 'Return run' }).click();
   await expect(floor.getByRole('button', { name: `Take ${run!.number}` })).toBeVisible();

@@ -19,6 +19,7 @@ import {
 import { i18n, number, relative, mass, timeOf } from '../text/index.ts';
 import {
   Card,
+  CartDrawing,
   Column,
   Failed,
   Field,
@@ -181,11 +182,22 @@ function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
   const here = order.where.filter((w) => w.state === 'left');
   const still = order.where.filter((w) => w.state !== 'left');
   return (
-    <Row gap={16}>
+    <Row gap={16} style={{ alignItems: 'flex-start' }}>
       {here.map((w) => (
-        <Txt key={w.run} kind="heading">
-          {w.callSign} · {w.position === 0 ? w.cart : t('bench.where', { cart: w.cart, position: w.position })}
-        </Txt>
+        <Column key={w.run} gap={6} style={{ width: 240, maxWidth: '100%' }}>
+          <Txt kind="heading">
+            {w.callSign} · {w.position === 0 ? w.cart : t('bench.where', { cart: w.cart, position: w.position })}
+          </Txt>
+          {w.position > 0 && waiting > 0 && (
+            <CartDrawing
+              front={w.front}
+              cells={[]}
+              target={w.position}
+              label={t('bench.where', { cart: w.cart, position: w.position })}
+              height={130}
+            />
+          )}
+        </Column>
       ))}
       {still.length > 0 && (
         <Signal

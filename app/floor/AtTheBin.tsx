@@ -1,6 +1,6 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { WIDE } from '../ui/index.ts';
+import { WIDE, type useSwipe } from '../ui/index.ts';
 
 /** Screens lower than this, in pixels, lie on their side or show large letters. */
 const LOW = 560;
@@ -18,33 +18,40 @@ export function AtTheBin({
   card,
   keys,
   asks,
+  ...swipe
 }: {
   above: ReactNode;
   card: ReactNode;
   keys: ReactNode;
   /** What the card says: another text is a card to be read. */
   asks: string;
-}) {
+} & Partial<ReturnType<typeof useSwipe>>) {
   const { width, height } = useWindowDimensions();
   const low = height < LOW;
   const scroller = useRef<ScrollView>(null);
   useEffect(() => scroller.current?.scrollTo({ y: 0, animated: false }), [asks]);
   if (low && width >= SIDE)
     return (
-      <View style={{ flex: 1, minHeight: 0, flexDirection: 'row', gap: 12, padding: 12, paddingTop: 0 }}>
+      <View {...swipe} style={{ flex: 1, minHeight: 0, flexDirection: 'row', gap: 12, padding: 12, paddingTop: 0 }}>
         <View style={{ flex: 1, minWidth: 0, minHeight: 0 }}>{card}</View>
         <View style={{ width: Math.min(420, width * 0.42), gap: 8, justifyContent: 'flex-end' }}>{keys}</View>
       </View>
     );
   if (low)
     return (
-      <ScrollView ref={scroller} style={{ flex: 1 }} contentContainerStyle={{ padding: 12, paddingTop: 0, gap: 10 }}>
+      <ScrollView
+        {...swipe}
+        ref={scroller}
+        style={{ flex: 1 }}
+        contentContainerStyle={{ padding: 12, paddingTop: 0, gap: 10 }}
+      >
         <View style={{ minHeight: CARD }}>{card}</View>
         {keys}
       </ScrollView>
     );
   return (
     <View
+      {...swipe}
       style={{
         flex: 1,
         minHeight: 0,

@@ -69,7 +69,7 @@ export function BackView({ run }: { run: string }) {
         asks={`${current.id} ${verdict?.text}`}
         above={
           <Ribbon
-            stops={trip.goods.map((g) => ({ key: g.id, code: g.bin, state: isDone(g) ? 'done' : 'open' }))}
+            stops={trip.goods.map((g) => ({ key: g.id, state: isDone(g) ? 'done' : 'open' }))}
             current={current.id}
             label={t('waves.stops')}
           />

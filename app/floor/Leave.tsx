@@ -6,7 +6,7 @@ import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { laneAdvice } from '@hand-relay/core/picking';
 import { serverNow } from '../state/index.ts';
 import { duration, i18n, number } from '../text/index.ts';
-import { Card, Failed, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
+import { Card, Failed, Finish, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 import { Beside } from './RunSheet.tsx';
@@ -113,7 +113,12 @@ export function Leave({
         />
       ))}
       <Card gap={10}>
-        <Signal kind="done" text={t('floor.leaveTitle')} size="heading" />
+        <Row gap={12}>
+          <Finish />
+          <Txt kind="heading" colour="done">
+            {t('floor.leaveTitle')}
+          </Txt>
+        </Row>
         <Txt kind="code" style={narrow ? { fontSize: 40, lineHeight: 44 } : { fontSize: 56 }}>
           {run.proposedLane ?? ''}
         </Txt>

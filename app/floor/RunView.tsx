@@ -6,10 +6,10 @@ import { readCode } from '@hand-relay/core/codes';
 import type { PickInput } from '@hand-relay/core/picking';
 import { afterTold } from '../offline/index.ts';
 import { api, remembered, serverNow, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { Choice, Failed, Key, Loading, Row, ScanField, StepCard, WIDE } from '../ui/index.ts';
+import { CartDrawing, Choice, Failed, Key, Loading, Row, ScanField, StepCard, useSwipe, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
-import { cardWords, touchRule } from './card.ts';
+import { cardWords, cellsOf, touchRule } from './card.ts';
 import { Leave, Left } from './Leave.tsx';
 import { LookUp } from './LookUp.tsx';
 import { LeftBand } from './LeftBand.tsx';
@@ -26,10 +26,9 @@ import { WhySheet } from './WhySheet.tsx';
 import { useAwake } from './useAwake.ts';
 import { useRun } from './useRun.ts';
 
-/** Height of a screen below which the looks of a run move into its sheet. */
-const LOW = 640;
-
-type Look = 'card' | 'list' | 'plan';
+/** From left to right, as a swipe goes through them. */
+const LOOKS = ['card', 'list', 'plan'] as const;
+type Look = (typeof LOOKS)[number];
 type TouchInput = Extract<PickInput, { kind: 'touch' | 'count' }>;
 
 /** A run in the aisle: one instruction at a time; the list and the plan are a touch away. */
@@ -41,7 +40,7 @@ export function RunView({ id }: { id: string }) {
   const onRun = useRun(id);
   const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
-  const { width, height } = useWindowDimensions();
+  const { width } = useWindowDimensions();
   const [giveBack, giving] = api.useGiveBackMutation();
   const [look, setLook] = useState<Look>('card');
   const [short, setShort] = useState(false);
@@ -51,6 +50,10 @@ export function RunView({ id }: { id: string }) {
   /** What was touched and waits for why. */
   const [touched, setTouched] = useState<TouchInput | null>(null);
   const [more, setMore] = useState<'run' | 'look-up' | null>(null);
+  const swipe = useSwipe((way) => {
+    const at = LOOKS.indexOf(look) + (way === 'left' ? 1 : -1);
+    setLook(LOOKS[Math.min(LOOKS.length - 1, Math.max(0, at))]!);
+  });
   const may = me.person.rights.includes('runs.pick');
   const back = () => router.navigate(may ? '/floor' : '/waves');
   if (error)
@@ -69,8 +72,8 @@ export function RunView({ id }: { id: string }) {
     if (answer.error) send(tell({ kind: 'refused', text: words(troubleOf(answer.error)) }));
     else back();
   };
-  /** A phone with browser bars: the card needs what its other looks would take. */
-  const low = height < LOW && width < WIDE;
+  /** On a phone the card needs what keys for its other looks would take: a swipe, the ribbon and the sheet lead there. */
+  const phone = width < WIDE;
   const looks = (
     <Choice
       bare
@@ -146,13 +149,18 @@ export function RunView({ id }: { id: string }) {
       onBack={back}
       aside={
         <Row gap={4}>
-          {!low && looks}
+          {(!phone || look !== 'card') && looks}
           <Key title={t('runMore.key')} icon="dots-horizontal" iconOnly onPress={() => setMore('run')} />
         </Row>
       }
     >
       {look !== 'card' && (
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 12, gap: 16 }}>
+        <ScrollView
+          // The plan is moved by a finger itself.
+          {...(look === 'list' ? swipe : {})}
+          style={{ flex: 1 }}
+          contentContainerStyle={{ padding: 12, gap: 16 }}
+        >
           {look === 'plan' ? (
             <RunMap run={run} picks={picks} current={current} />
           ) : (
@@ -162,8 +170,9 @@ export function RunView({ id }: { id: string }) {
       )}
       {look === 'card' && (
         <AtTheBin
+          {...swipe}
           asks={`${words_.verb} ${words_.code} ${verdict?.text}`}
-          above={<RunRibbon picks={picks} current={current.step.bin} />}
+          above={<RunRibbon picks={picks} current={current.step.bin} onOpen={() => setLook('list')} />}
           card={
             <StepCard
               verb={words_.verb}
@@ -176,6 +185,20 @@ export function RunView({ id }: { id: string }) {
               }}
               count={words_.count}
               facts={words_.facts}
+              foot={words_.foot}
+              drawing={
+                words_.await === 'position' || words_.await === 'carton'
+                  ? (height) => (
+                      <CartDrawing
+                        front={run.cartFront}
+                        cells={cellsOf(picks)}
+                        target={current.step.position.number}
+                        label={t('floor.cartFront', { number: current.step.position.number })}
+                        height={height}
+                      />
+                    )
+                  : undefined
+              }
               alike={words_.alike}
               notes={words_.notes}
               cold={current.cold ? t('floor.cold') : undefined}
@@ -256,7 +279,7 @@ export function RunView({ id }: { id: string }) {
           run={run}
           current={current}
           begun={begun}
-          looks={low ? looks : null}
+          looks={phone ? looks : null}
           onLookUp={() => setMore('look-up')}
           onClose={() => setMore(null)}
         />

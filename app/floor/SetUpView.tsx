@@ -1,13 +1,20 @@
 import { useTranslation } from 'react-i18next';
-import { Pressable, ScrollView, View } from 'react-native';
+import { Pressable, ScrollView, useWindowDimensions, View } from 'react-native';
 import type { RunDetail } from '@hand-relay/contract';
 import { Page } from '../shell/index.ts';
-import { Key, Row, ScanField, Shape, StepCard, Txt, useSurface } from '../ui/index.ts';
+import { i18n } from '../text/index.ts';
+import { CartDrawing, endOf, Key, Row, ScanField, Shape, StepCard, Txt, useSurface } from '../ui/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import type { useRun } from './useRun.ts';
 import type { Verdict } from './verdict.ts';
 
 type SetUp = NonNullable<ReturnType<typeof useRun>['setUp']>;
+
+/** Height of a screen below which the places are a strip above the card. */
+const LOW = 700;
+
+const placeName = ({ ready, place, number }: SetUp['cart']['places'][number]) =>
+  i18n.t(ready ? 'setUp.isReady' : 'setUp.isOpen', { place, order: number });
 
 /** Before the first stop: which order is picked into which place of the cart. */
 export function SetUpView({
@@ -24,6 +31,7 @@ export function SetUpView({
   onGiveBack: () => void;
 }) {
   const { t } = useTranslation();
+  const { height } = useWindowDimensions();
   const { cart, next } = setUp;
   const ready = cart.places.filter((p) => p.ready).length;
   const fits = cart.places.some((p) => !p.ready && p.place <= cart.size);
@@ -33,7 +41,7 @@ export function SetUpView({
     <Page title={`${run.run.callSign}  ${ready}/${cart.places.length}`} filled onBack={onBack}>
       <AtTheBin
         asks={`${next.order} ${verdict?.text}`}
-        above={<Places setUp={setUp} />}
+        above={height < LOW ? <Places setUp={setUp} /> : null}
         card={
           <StepCard
             verb={t('setUp.verb')}
@@ -46,6 +54,28 @@ export function SetUpView({
             facts={next.place > cart.size ? [t('setUp.noPlace', { cart: cart.cart, count: cart.size })] : []}
             notes={[]}
             verdict={verdict}
+            drawing={
+              height < LOW
+                ? undefined
+                : (high) => (
+                    <CartDrawing
+                      front={{ places: cart.size, across: run.cartFront.across }}
+                      cells={cart.places.map((p) => ({
+                        number: p.place,
+                        label: endOf(p.number),
+                        state: p.ready ? 'done' : 'open',
+                      }))}
+                      target={next.place}
+                      label={t('floor.cartFront', { number: next.place })}
+                      height={high}
+                      onPress={(number) => {
+                        const order = cart.places.find((p) => p.place === number)?.order;
+                        if (order) setUp.choose(order);
+                      }}
+                      nameOf={(cell) => placeName(cart.places.find((p) => p.place === cell.number)!)}
+                    />
+                  )
+            }
           />
         }
         keys={
@@ -72,7 +102,6 @@ export function SetUpView({
 
 /** The places of the cart, each with its order: touched, it is the next one. */
 function Places({ setUp: { cart, next, choose } }: { setUp: SetUp }) {
-  const { t } = useTranslation();
   const surface = useSurface();
   return (
     <ScrollView horizontal style={{ flexGrow: 0 }} contentContainerStyle={{ gap: 4 }}>
@@ -80,7 +109,7 @@ function Places({ setUp: { cart, next, choose } }: { setUp: SetUp }) {
         <Pressable
           key={p.order}
           role="button"
-          aria-label={t(p.ready ? 'setUp.isReady' : 'setUp.isOpen', { place: p.place, order: p.number })}
+          aria-label={placeName(p)}
           onPress={() => choose(p.order)}
           style={{
             minHeight: 44,

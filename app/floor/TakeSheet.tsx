@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, words } from '../state/index.ts';
-import { Failed, Key, ScanField, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { CartDrawing, endOf, Failed, Key, ScanField, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
 
 /** Asks for the cart; what cannot be is said here, and another cart can be scanned. */
 export function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
@@ -33,6 +33,14 @@ export function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => vo
         </Txt>
         {!goods && run.picking !== 'consolidate' && run.orders > 1 && me.way.setUp === 'confirm' && (
           <Txt colour="quiet">{t('floor.cartFewer')}</Txt>
+        )}
+        {!goods && run.picking !== 'consolidate' && run.orders > 1 && (
+          <CartDrawing
+            front={{ places: run.positions, across: null }}
+            cells={run.orderList.map((o, i) => ({ number: i + 1, label: endOf(o.number), state: 'open' }))}
+            label={t('floor.cartNeeds', { count: run.orders })}
+            height={150}
+          />
         )}
         <ScanField label={t('floor.cartAsk')} onCode={(code) => void go(code)} disabled={isLoading} />
         {error && <Failed text={words(troubleOf(error))} />}

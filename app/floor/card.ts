@@ -2,6 +2,7 @@ import type { RunPick } from '@hand-relay/contract';
 import type { TouchRule } from '@hand-relay/core/ways';
 import { awaited, cartonOf, positionCode, target, type Awaited } from '@hand-relay/core/picking';
 import { i18n, number } from '../text/index.ts';
+import { endOf, type CartCell } from '../ui/index.ts';
 
 /** What the card says of a pick: worded once, for the screen and its tests. */
 export interface CardWords {
@@ -11,6 +12,8 @@ export interface CardWords {
   unit: string | undefined;
   count: string;
   facts: string[];
+  /** What will be left in the bin, and where the walk goes on. */
+  foot: { label: string; value: string }[];
   /** What tells the goods from others that look like them. */
   alike: string | undefined;
   notes: string[];
@@ -122,15 +125,18 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
       wait === 'bin' ? pick.zone : step.bin,
       [lot, good].filter(Boolean).join(', '),
       largest ? t('floor.packHolds', { level: t(`floor.level.${largest.level}`), units: number(largest.units) }) : '',
-      pick.remains > 0 ? t('floor.remains', { count: pick.remains }) : t('floor.remainsNone'),
-      next && next.step.item.id === step.item.id
-        ? t('floor.sameAgain')
-        : next
-          ? t('floor.next', { bin: next.step.bin })
-          : '',
     ]
       .filter(Boolean)
       .map(unbroken),
+    foot: [
+      { label: t('floor.thenLeft'), value: pick.remains > 0 ? number(pick.remains) : t('floor.remainsNone') },
+      {
+        label: t('floor.nextStop'),
+        value: unbroken(
+          !next ? t('floor.lastStop') : next.step.item.id === step.item.id ? t('floor.sameAgain') : next.step.bin,
+        ),
+      },
+    ],
     // Before the hand moves, and while it counts; whoever is at the cart has the goods already.
     alike: pick.lookAlike && wait !== 'position' && wait !== 'carton' ? apart(pick.lookAlike) : undefined,
     notes: [
@@ -161,4 +167,17 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
         ? t(progress.counted > 0 && progress.counted < all ? 'floor.cartonFull' : 'floor.further')
         : null,
   };
+}
+
+/** The places of a cart with what is still to do in each. */
+export function cellsOf(picks: readonly RunPick[]): CartCell[] {
+  const places = [...new Set(picks.map((p) => p.step.position.number))];
+  return places.map((place) => {
+    const own = picks.filter((p) => p.step.position.number === place);
+    return {
+      number: place,
+      label: endOf(own[0]!.order.number),
+      state: own.some((p) => p.state === 'open') ? 'open' : 'done',
+    };
+  });
 }

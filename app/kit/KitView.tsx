@@ -191,7 +191,11 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             code="B-07-2"
             item={{ name: 'Hexagon jar, 340 ml', sku: 'JR-011', picture: 'jar/340/10' }}
             count="24 × jar"
-            facts={['Glass', 'Inner of 12', 'Then 60 left in the bin', 'Next B-09-1']}
+            facts={['Glass', 'Inner of 12']}
+            foot={[
+              { label: 'Then left', value: '60' },
+              { label: 'Next', value: 'B-09-1' },
+            ]}
             notes={['Order: Fragile, please pad well']}
           />
         </View>
@@ -223,12 +227,13 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
       <Part name="Ribbon">
         <Ribbon
           label="Stops"
+          onPress={() => {}}
           current="B-09-1"
           stops={[
-            { key: 'A-03-1', code: 'A-03-1', state: 'done' },
-            { key: 'B-07-2', code: 'B-07-2', state: 'short' },
-            { key: 'B-09-1', code: 'B-09-1', state: 'open' },
-            { key: 'C-01-4', code: 'C-01-4', state: 'open' },
+            { key: 'A-03-1', state: 'done' },
+            { key: 'B-07-2', state: 'short' },
+            { key: 'B-09-1', state: 'open' },
+            { key: 'C-01-4', state: 'open' },
           ]}
         />
       </Part>

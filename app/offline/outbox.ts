@@ -212,7 +212,10 @@ export class Outbox {
   /** Shows what another tab of the device kept, sent or lost. */
   private hear(news: TabNews): void {
     const { entries, lost } = this.state;
-    if (news.kind === 'gone') return this.set({ entries: entries.filter((e) => e.seq !== news.seq) });
+    if (news.kind === 'gone') {
+      this.set({ entries: entries.filter((e) => e.seq !== news.seq) });
+      return this.readSent(entries.find((e) => e.seq === news.seq)?.ask.id);
+    }
     if (news.kind === 'settled') return this.set({ lost: lost.filter((l) => l.id !== news.id) });
     if (news.kind === 'task') return this.set({ lost: [...lost.filter((l) => l.id !== news.lost.id), news.lost] });
     const { entry } = news;
@@ -220,8 +223,13 @@ export class Outbox {
     // The run was read again here already: what was sent of it is in it.
     if (entry.sent && !entries.some((e) => e.seq === entry.seq)) return;
     this.set({ entries: [...entries.filter((e) => e.seq !== entry.seq), entry].sort((a, b) => a.seq - b.seq) });
-    const run = entry.ask.id;
-    if (entry.sent && !this.state.entries.some((e) => !e.sent && e.ask.id === run)) void this.read(run);
+    this.readSent(entry.ask.id);
+  }
+
+  /** Reads a run again of which another tab has sent all that was done. */
+  private readSent(run: string | undefined): void {
+    const own = this.state.entries.filter((e) => e.ask.id === run);
+    if (run !== undefined && own.length > 0 && own.every((e) => e.sent)) void this.read(run);
   }
 
   /** Sends what waits, one after the other, until nothing does or nobody answers; resolves then. */

@@ -88,7 +88,7 @@ function server(picks: RunPick[]) {
       ...detail,
       startedAt: null,
       leftAt: null,
-      cartPositions: 1,
+      cartFront: { places: 1, across: null },
       setUp: null,
       people: [],
       stages: 'pick-pack-ship',

@@ -1,61 +1,65 @@
-import { ScrollView, View } from 'react-native';
-import { useEffect, useRef } from 'react';
-import { Shape } from './Signal.tsx';
+import { Pressable, View } from 'react-native';
+import { isStill, MOVE_MS } from './motion.ts';
 import { useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
 
 export interface RibbonStop {
   key: string;
-  code: string;
   state: 'done' | 'short' | 'open';
 }
 
-const WIDTH = 92;
+const HIGH = 12;
 
-/** The stops done and to come: the one at hand stands out, done ones carry the baton, short ones the triangle. */
-export function Ribbon({ stops, current, label }: { stops: RibbonStop[]; current: string | undefined; label: string }) {
+/** The stops done and to come as one strip, a segment to each: a touch opens the list of them, where there is one. */
+export function Ribbon({
+  stops,
+  current,
+  label,
+  onPress,
+}: {
+  stops: RibbonStop[];
+  current: string | undefined;
+  label: string;
+  onPress?: () => void;
+}) {
   const surface = useSurface();
-  const scroller = useRef<ScrollView>(null);
-  const at = stops.findIndex((s) => s.key === current);
-  useEffect(() => {
-    scroller.current?.scrollTo({ x: Math.max(0, (at - 1) * (WIDTH + 4)), animated: false });
-  }, [at]);
   return (
-    <ScrollView
-      ref={scroller}
-      horizontal
-      showsHorizontalScrollIndicator={false}
+    <Pressable
+      role={onPress ? 'button' : 'img'}
       aria-label={label}
-      // What scrolls is reached by keyboard too.
-      tabIndex={0}
-      style={{ flexGrow: 0 }}
-      contentContainerStyle={{ gap: 4 }}
+      disabled={!onPress}
+      onPress={onPress ?? null}
+      // The strip is thin, what a thumb hits is not.
+      style={{ height: 28, justifyContent: 'center', flexShrink: 0 }}
     >
-      {stops.map((stop) => {
-        const here = stop.key === current;
-        return (
-          <View
-            key={stop.key}
-            style={{
-              width: WIDTH,
-              height: 36,
-              flexDirection: 'row',
-              gap: 6,
-              alignItems: 'center',
-              justifyContent: 'center',
-              borderRadius: 4,
-              borderWidth: here ? 2 : 1,
-              borderColor: here ? surface.ink : surface.line,
-              backgroundColor: here ? surface.raised : 'transparent',
-            }}
-          >
-            {stop.state !== 'open' && <Shape kind={stop.state === 'done' ? 'done' : 'caution'} size={12} />}
-            <Txt kind="label" colour={stop.state === 'open' || here ? 'ink' : 'quiet'} lines={1}>
-              {stop.code}
-            </Txt>
-          </View>
-        );
-      })}
-    </ScrollView>
+      <View style={{ flexDirection: 'row', gap: stops.length > 60 ? 1 : 3, height: HIGH }}>
+        {stops.map((stop) => {
+          const here = stop.key === current;
+          const colour =
+            stop.state === 'done' ? surface.done : stop.state === 'short' ? surface.caution : 'transparent';
+          return (
+            <View
+              key={stop.key}
+              style={
+                {
+                  flex: here ? 2 : 1,
+                  minWidth: 0,
+                  borderRadius: 2,
+                  borderWidth: stops.length > 60 ? 0 : here ? 2 : 1,
+                  borderColor: here ? surface.ink : stop.state === 'open' ? surface.quiet : colour,
+                  backgroundColor: here
+                    ? surface.ink
+                    : colour === 'transparent' && stops.length > 60
+                      ? surface.line
+                      : colour,
+                  // A stop that is done fills; a system that wants no motion has none.
+                  transitionProperty: 'background-color, flex-grow',
+                  transitionDuration: isStill() ? '0ms' : `${MOVE_MS}ms`,
+                } as object
+              }
+            />
+          );
+        })}
+      </View>
+    </Pressable>
   );
 }

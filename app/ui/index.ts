@@ -1,6 +1,7 @@
 export { base64Of } from './base64.ts';
 export { Baton } from './Baton.tsx';
 export { Card, Column, Row, Rule } from './Box.tsx';
+export { CartDrawing, endOf, type CartCell } from './CartDrawing.tsx';
 export { Choice } from './Choice.tsx';
 export { ConditionsBuilder } from './ConditionsBuilder.tsx';
 export { DataTable, type TableColumn, type TableEntry } from './DataTable.tsx';
@@ -8,6 +9,7 @@ export { DropPlace } from './DropPlace.tsx';
 export { Facts, type Fact } from './Facts.tsx';
 export { FaultTable } from './FaultTable.tsx';
 export { Field } from './Field.tsx';
+export { Finish } from './Finish.tsx';
 export { FloorPlan, wholePlan, type PlanPerson, type PlanStop, type PlanView } from './FloorPlan.tsx';
 export { PanZoom } from './PanZoom.tsx';
 export {
@@ -40,3 +42,4 @@ export { Stripes } from './Stripes.tsx';
 export { charcoal, hivis, SurfaceContext, useNarrow, useSurface, WIDE, type SurfaceName } from './theme.ts';
 export { Tick } from './Tick.tsx';
 export { Txt } from './Txt.tsx';
+export { useSwipe } from './useSwipe.ts';

@@ -42,7 +42,16 @@ export const benchOrder = z.object({
   leavesAt: instant.nullable(),
   lane: z.string().nullable(),
   where: z.array(
-    z.object({ run: z.string(), callSign: z.string(), cart: z.string(), position: z.int(), state: z.string() }),
+    z.object({
+      run: z.string(),
+      callSign: z.string(),
+      cart: z.string(),
+      position: z.int(),
+      state: z.string(),
+      front: z
+        .object({ places: z.int(), across: z.int().nullable() })
+        .describe('Places of the cart, and how many are side by side'),
+    }),
   ),
   lines: z.array(
     z.object({

@@ -117,7 +117,9 @@ export const runDetail = z.object({
   run: runSummary,
   startedAt: instant.nullable(),
   leftAt: instant.nullable(),
-  cartPositions: z.int(),
+  cartFront: z
+    .object({ places: z.int(), across: z.int().nullable() })
+    .describe('The places of its cart, and how many are side by side where the site says so'),
   positions: z.array(
     z.object({
       number: z.int(),

@@ -143,9 +143,9 @@ export const benches = ['BENCH-1', 'BENCH-2', 'BENCH-3', 'BENCH-4'] as const;
 export const doors = ['DOOR-1', 'DOOR-2', 'DOOR-3'] as const;
 
 export const cartTypes = [
-  { id: 'cart-4', name: 'Platform, 4 places', positions: 4, maxWeightG: 320_000, maxVolumeCm3: 1_600_000 },
-  { id: 'cart-8', name: 'Shelf, 8 places', positions: 8, maxWeightG: 240_000, maxVolumeCm3: 1_300_000 },
-  { id: 'cart-12', name: 'Tote, 12 places', positions: 12, maxWeightG: 260_000, maxVolumeCm3: 1_400_000 },
+  { id: 'cart-4', name: 'Platform, 4 places', positions: 4, across: 2, maxWeightG: 320_000, maxVolumeCm3: 1_600_000 },
+  { id: 'cart-8', name: 'Shelf, 8 places', positions: 8, across: 4, maxWeightG: 240_000, maxVolumeCm3: 1_300_000 },
+  { id: 'cart-12', name: 'Tote, 12 places', positions: 12, across: 4, maxWeightG: 260_000, maxVolumeCm3: 1_400_000 },
 ] as const;
 export const carts = Array.from({ length: 24 }, (_, i) => ({
   code: `CART-${String(i + 1).padStart(2, '0')}`,

@@ -350,6 +350,7 @@ export const setup = {
       cart: 'Cart',
       type: 'Type',
       positions: 'Places',
+      across: 'Places side by side',
       max_volume_l: 'Max volume, l',
       person: 'Person',
       roles: 'Roles',

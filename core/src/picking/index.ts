@@ -29,4 +29,5 @@ export {
   type SetUpVerdict,
 } from './setUp.ts';
 export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';
+export { cartFront, type CartFront } from './cartFront.ts';
 export { laneAdvice, type LaneAdvice, type LaneNow } from './lanes.ts';

@@ -387,6 +387,7 @@ export const sheets = {
       { name: 'cart', type: upper(20), needed: true, example: 'CART-01', also: ['code'] },
       { name: 'type', type: text(60), needed: true, example: 'Tote, 12 places' },
       { name: 'positions', type: whole(1, 99), needed: true, example: '12', also: ['places', 'totes'] },
+      { name: 'across', type: whole(1, 99), example: '4', also: ['columns', 'places across'] },
       { name: 'max_weight_g', type: whole(1, GRAMS), otherwise: 250_000, example: '250000', also: ['max weight'] },
       {
         name: 'max_volume_l',

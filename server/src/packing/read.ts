@@ -4,6 +4,7 @@ import { readCode } from '@hand-relay/core/codes';
 import { proposeCarton } from '@hand-relay/core/packing';
 import { undecidedOf } from '../orders/index.ts';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { cartFrontOf } from '../stock/index.ts';
 
 /** Carts that were left for packing, the earliest departure first. */
 export async function benchQueue({ db }: Platform, siteId: string): Promise<BenchQueue> {
@@ -87,7 +88,7 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const where = await rows<BenchOrder['where'][number]>(
     db,
     sql`select r.number as run, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart,
-               case when r.picking = 'consolidate' then 0 else q.number end as position, r.state from run_position q
+               case when r.picking = 'consolidate' then 0 else q.number end as position, r.state, ${cartFrontOf} as front from run_position q
         join run r on r.id = q.run_id where q.order_id = ${orderId} and r.state in ('waiting', 'picking', 'left') order by r.number`,
   );
   const lines = await rows<BenchOrder['lines'][number]>(

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { FloorPlan, Right, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
-import { mustKeepUntil } from '../stock/index.ts';
+import { cartFrontOf, mustKeepUntil } from '../stock/index.ts';
 import { pickWay, usualWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../platform/index.ts';
 import { runSummaries } from '../waves/index.ts';
@@ -195,13 +195,15 @@ export async function runDetail(
 ): Promise<RunDetail> {
   const [run] = await runSummaries(db, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
-  const [extra] = await rows<Pick<RunDetail, 'path' | 'startedAt' | 'leftAt'> & { proposed: string | null }>(
+  const [extra] = await rows<
+    Pick<RunDetail, 'path' | 'startedAt' | 'leftAt'> & { proposed: string | null; front: RunDetail['cartFront'] }
+  >(
     db,
     sql`
     select r.path, ${iso(sql`r.started_at`)} as "startedAt", ${iso(sql`r.left_at`)} as "leftAt", (
       select lane.code from run_position q join customer_order o on o.id = q.order_id left join departure d on d.id = o.departure_id
       join place lane on lane.id = coalesce(o.lane_id, d.lane_id) where q.run_id = r.id group by lane.code order by count(*) desc, lane.code limit 1
-    ) as proposed from run r where r.id = ${runId}`,
+    ) as proposed, ${cartFrontOf} as front from run r where r.id = ${runId}`,
   );
   const positions = await rows<RunDetail['positions'][number]>(
     db,
@@ -240,7 +242,7 @@ export async function runDetail(
   const { stages, expressLane } = await wayOf(db, siteId);
   return {
     run,
-    cartPositions: run.positions,
+    cartFront: extra!.front,
     positions,
     picks: await runPicks(db, { siteId, runId, rights, now: clock() }),
     cartons: await cartonsOf(db, runId),

@@ -167,6 +167,8 @@ export const cartType = pgTable(
     id: text().primaryKey(),
     name: text().notNull(),
     positions: integer().notNull(),
+    /** Places side by side, as seen from its front. */
+    across: integer(),
     maxWeightG: integer().notNull(),
     maxVolumeCm3: integer().notNull(),
   },

@@ -1,0 +1,1 @@
+ALTER TABLE "cart_type" ADD COLUMN "across" integer;
