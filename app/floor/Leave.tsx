@@ -94,7 +94,7 @@ export function Leave({
                 key={lane.code}
                 size="floor"
                 kind={lane.code === run.proposedLane ? 'act' : 'plain'}
-                title={lane.fits === null ? lane.name : `${lane.name} ${lane.carts}/${lane.fits}`}
+                title={lane.fits === null ? lane.name : `${lane.name} · ${lane.carts}/${lane.fits}`}
                 label={lane.name}
                 onPress={() => onLane(lane.code)}
               />
@@ -128,7 +128,7 @@ export function Leave({
         {full && verdict?.kind !== 'caution' && <Signal kind="caution" size="body" text={full} />}
         <Txt colour="quiet">{summary}</Txt>
         {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
-        {verdict?.kind === 'caution' && <Signal kind="caution" size="body" text={verdict.text} />}
+        {verdict?.kind === 'caution' && <Signal kind="caution" size="heading" text={verdict.text} />}
       </Card>
       <AfterRun run={run} />
       <PickList picks={picks} />

@@ -1,13 +1,34 @@
 import { legs, type Baton as BatonState } from '@hand-relay/core/progress';
 import { View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Path, Rect } from 'react-native-svg';
-import { useId } from 'react';
-import { useSurface } from './theme.ts';
+import { useEffect, useId, useRef, useState } from 'react';
+import { isStill, MOVE_MS } from './motion.ts';
+import { hivis, useSurface } from './theme.ts';
 
 const LENGTH = 22;
 const GAP = 2;
 const HEIGHT = 12;
 const TIP = 5;
+/** A segment fills rather than jumps. */
+const fills = isStill() ? {} : { transitionProperty: 'width', transitionDuration: `${MOVE_MS}ms` };
+
+/** Milliseconds for which a handoff is edged. */
+const EDGED_MS = 600;
+
+/** Whether the work has just passed to another leg while somebody was looking. */
+function useHandedOver(at: BatonState['at']): boolean {
+  const before = useRef(at);
+  const [edged, setEdged] = useState(false);
+  useEffect(() => {
+    if (before.current === at) return;
+    before.current = at;
+    if (isStill()) return;
+    setEdged(true);
+    const over = setTimeout(() => setEdged(false), EDGED_MS);
+    return () => clearTimeout(over);
+  }, [at]);
+  return edged;
+}
 
 /** Outline of one segment; the last one ends in a tip, as the baton does. */
 function outline(i: number): string {
@@ -21,15 +42,24 @@ function outline(i: number): string {
 
 /**
  * The baton: four segments for Desk, Floor, Bench and Dock, each filled as its leg is worked; the one being worked is
- * notched from below; late is outlined in caution with a triangle.
+ * notched from below; late is outlined in caution with a triangle. When the work passes on, it is edged for a moment.
  */
 export function Baton({ state, label, scale = 1 }: { state: BatonState; label: string; scale?: number }) {
   const surface = useSurface();
+  const edged = useHandedOver(state.at);
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const width = 4 * LENGTH + 3 * GAP + 2;
   const full = state.late ? width + 16 : width;
   return (
-    <View role="img" aria-label={label} style={{ width: full * scale, height: (HEIGHT + 2) * scale }}>
+    <View
+      role="img"
+      aria-label={label}
+      style={{
+        width: full * scale,
+        height: (HEIGHT + 2) * scale,
+        ...(edged ? { outlineStyle: 'solid', outlineWidth: 3, outlineOffset: 3, outlineColor: hivis } : {}),
+      }}
+    >
       <Svg width={full * scale} height={(HEIGHT + 2) * scale} viewBox={`0 0 ${full} ${HEIGHT + 2}`} aria-hidden>
         {legs.map((leg, i) => {
           const x = i * (LENGTH + GAP) + 1;
@@ -48,6 +78,7 @@ export function Baton({ state, label, scale = 1 }: { state: BatonState; label: s
                 width={LENGTH * state.filled[leg]}
                 height={HEIGHT}
                 fill={surface.done}
+                {...({ style: fills } as object)}
                 clipPath={`url(#${id}${i})`}
               />
               <Path

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { Key } from './Key.tsx';
 import { Txt } from './Txt.tsx';
 
-/** One of a few: keys side by side, the chosen one pressed in. With `bare` the label is only read. */
+/** One of a few: a joined strip, the chosen one filled. With `bare` the label is only read. */
 export function Choice<T extends string>({
   label,
   options,
@@ -20,16 +20,25 @@ export function Choice<T extends string>({
     <View
       role="group"
       aria-label={label}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 4, flexShrink: 1 }}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8, flexShrink: 1 }}
     >
       {!bare && (
-        <Txt kind="small" colour="quiet" style={{ marginRight: 4 }}>
+        <Txt kind="small" colour="quiet">
           {label}
         </Txt>
       )}
-      {options.map((o) => (
-        <Key key={o.value} title={o.title} size="small" pressed={o.value === value} onPress={() => onChange(o.value)} />
-      ))}
+      {/* Each overlaps the hairline of the one before it, in a row and below it. */}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', flexShrink: 1, paddingLeft: 1, paddingTop: 1 }}>
+        {options.map((o) => (
+          <Key
+            key={o.value}
+            title={o.title}
+            size="small"
+            chosen={o.value === value}
+            onPress={() => onChange(o.value)}
+          />
+        ))}
+      </View>
     </View>
   );
 }

@@ -21,6 +21,8 @@ export interface KeyProps {
   /** Whether it is pressed in, where it switches something. */
   pressed?: boolean;
   label?: string;
+  /** Part of a strip of choices: whether it is the one that is chosen. */
+  chosen?: boolean;
 }
 
 const heights = { small: 36, desk: 44, floor: 64 } as const;
@@ -38,10 +40,19 @@ export function Key({
   iconOnly = false,
   pressed,
   label,
+  chosen,
 }: KeyProps) {
   const surface = useSurface();
-  const colour = kind === 'act' ? surface.onAct : kind === 'danger' ? surface.refused : surface.ink;
-  const ground = kind === 'act' ? surface.act : pressed ? surface.chosen : 'transparent';
+  const strip = chosen !== undefined;
+  const colour = chosen
+    ? surface.ground
+    : kind === 'act'
+      ? surface.onAct
+      : kind === 'danger'
+        ? surface.refused
+        : surface.ink;
+  const ground = chosen ? surface.ink : kind === 'act' ? surface.act : pressed ? surface.chosen : 'transparent';
+  const switched = chosen ?? pressed;
   const height = heights[size];
   return (
     <Button
@@ -51,7 +62,7 @@ export function Key({
       loading={busy}
       loadingProps={{ color: colour, 'aria-label': title }}
       accessibilityLabel={label ?? title}
-      {...(pressed === undefined ? {} : { 'aria-pressed': pressed })}
+      {...(switched === undefined ? {} : { 'aria-pressed': switched })}
       aria-disabled={disabled}
       {...(icon
         ? {
@@ -67,7 +78,7 @@ export function Key({
         : {})}
       containerStyle={[
         // The focus ring lies outside of the key.
-        { borderRadius: 4, overflow: 'visible' },
+        { borderRadius: strip ? 0 : 4, overflow: 'visible', ...(strip ? { marginLeft: -1, marginTop: -1 } : {}) },
         wide && { flexGrow: 1, flexBasis: 0, minWidth: 120 },
       ]}
       buttonStyle={{
@@ -75,9 +86,9 @@ export function Key({
         minWidth: iconOnly ? height : 0,
         paddingVertical: 4,
         paddingHorizontal: iconOnly ? 8 : size === 'floor' ? 20 : size === 'small' ? 10 : 14,
-        borderRadius: 4,
+        borderRadius: strip ? 0 : 4,
         borderWidth: kind === 'act' ? 0 : 1,
-        borderColor: kind === 'danger' ? surface.refused : surface.line,
+        borderColor: strip ? surface.quiet : kind === 'danger' ? surface.refused : surface.line,
         backgroundColor: ground,
       }}
       disabledStyle={{
