@@ -5,7 +5,8 @@ import { keptCall, MOST_KEPT, type RunDetail } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
 import type { Trouble } from '../state/index.ts';
 import type { Rows } from '../kept/index.ts';
-import { Outbox, type Entry, type Kept, type Lost, type OutboxOptions } from './outbox.ts';
+import type { Entry, Lost } from './entry.ts';
+import { Outbox, type Kept, type OutboxOptions } from './outbox.ts';
 import { missingAfterRestore } from './restored.ts';
 import type { TabNews, Tabs } from './tabs.ts';
 

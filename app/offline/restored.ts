@@ -2,7 +2,7 @@ import type { Me, RunDetail } from '@hand-relay/contract';
 import { allKept, forgetAnswer, remember, remembered, unanswered } from '../kept/index.ts';
 import { addressOf, call, type Trouble } from '../state/index.ts';
 import { outbox } from './theOutbox.ts';
-import type { Lost } from './outbox.ts';
+import type { Lost } from './entry.ts';
 
 /** Under this the device remembers which restore of the server it has looked after. */
 const SEEN = 'restore-seen';

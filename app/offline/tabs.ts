@@ -1,4 +1,4 @@
-import type { Entry, Lost } from './outbox.ts';
+import type { Entry, Lost } from './entry.ts';
 
 /** What one tab of a device tells the others of its outbox. */
 export type TabNews =
