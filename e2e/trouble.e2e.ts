@@ -187,28 +187,24 @@ test('a picker works from the list and by typed counts, is told what the server 
   await floor.getByRole('button', { name: 'Card' }).click();
   // A swipe leads there as well, and back.
   const swipe = (from: number, to: number) =>
-    floor
-      .getByRole('group', { name: /^(Go to|Pick) / })
-      .or(floor.getByRole('main'))
-      .first()
-      .evaluate(
-        (on, [begin, end]) => {
-          const touch = (x: number) =>
-            new Touch({ identifier: 1, target: on, clientX: x, clientY: 300, pageX: x, pageY: 300 });
-          for (const [kind, x] of [
-            ['touchstart', begin],
-            ['touchend', end],
-          ] as const)
-            on.dispatchEvent(
-              new TouchEvent(kind, {
-                bubbles: true,
-                touches: kind === 'touchend' ? [] : [touch(x!)],
-                changedTouches: [touch(x!)],
-              }),
-            );
-        },
-        [from, to],
-      );
+    floor.getByRole('group', { name: /^(Go to|Pick) / }).evaluate(
+      (on, [begin, end]) => {
+        const touch = (x: number) =>
+          new Touch({ identifier: 1, target: on, clientX: x, clientY: 300, pageX: x, pageY: 300 });
+        for (const [kind, x] of [
+          ['touchstart', begin],
+          ['touchend', end],
+        ] as const)
+          on.dispatchEvent(
+            new TouchEvent(kind, {
+              bubbles: true,
+              touches: kind === 'touchend' ? [] : [touch(x!)],
+              changedTouches: [touch(x!)],
+            }),
+          );
+      },
+      [from, to],
+    );
   await swipe(300, 100);
   await expect(floor.getByRole('button', { name: 'List', pressed: true })).toBeVisible();
   await floor.getByRole('button', { name: 'Card' }).click();

@@ -9,14 +9,15 @@ const SLANT = 40;
 export function useSwipe(onSwipe: (way: 'left' | 'right') => void) {
   const from = useRef<{ x: number; y: number } | null>(null);
   return {
-    onTouchStart: ({ nativeEvent: { touches, pageX, pageY } }: GestureResponderEvent) => {
-      from.current = touches.length > 1 ? null : { x: pageX, y: pageY };
+    onTouchStart: ({ nativeEvent: { touches } }: GestureResponderEvent) => {
+      const [first, second] = touches;
+      from.current = first && !second ? { x: first.pageX, y: first.pageY } : null;
     },
-    onTouchEnd: ({ nativeEvent: { changedTouches, pageX, pageY } }: GestureResponderEvent) => {
+    onTouchEnd: ({ nativeEvent: { changedTouches } }: GestureResponderEvent) => {
       const begun = from.current;
+      const [at] = changedTouches;
       from.current = null;
-      if (!begun) return;
-      const at = changedTouches[0] ?? { pageX, pageY };
+      if (!begun || !at) return;
       const [dx, dy] = [at.pageX - begun.x, at.pageY - begun.y];
       if (Math.abs(dx) >= LONG && Math.abs(dy) <= SLANT) onSwipe(dx < 0 ? 'left' : 'right');
     },
