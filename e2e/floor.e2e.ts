@@ -78,6 +78,10 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
   });
 
   await test.step('it stands on the list of exceptions until somebody deals with it', async () => {
+    // Beside the track too, the supervisor's home.
+    await desk.goto('/waves');
+    const rail = desk.getByRole('region', { name: 'Exceptions' });
+    await expect(rail.getByRole('article').filter({ hasText: 'handle broken' })).toBeVisible();
     await desk.goto('/desk/exceptions?find=EX-1');
     const cards = desk.getByRole('article');
     await expect(cards).toHaveCount(2);

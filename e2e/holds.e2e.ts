@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
-import { api, change, person, PHONE, takeIn, test } from './people.ts';
+import type { RunDetail } from '@hand-relay/contract';
+import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
 
 test('a rule holds an order, a hold by hand stops a picker in the aisle, and both are lifted', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -61,5 +62,35 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
     await desk.getByRole('dialog').getByRole('button', { name: 'Lift the hold' }).click();
     await expect(desk.getByRole('alert')).toHaveCount(0);
     await change(floor, `/api/runs/${runs[0]!.id}/give-back`);
+  });
+
+  await test.step('a hold at the bench has a way out: the goods go back, and the cart is free', async () => {
+    const order = await takeIn(desk, 'HO-BENCH', [['HT-003', 2]]);
+    const [run] = await startWave(desk, [order]);
+    const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+    await change(floor, `/api/runs/${run!.id}/take`, { cart: 'CART-12' });
+    const { picks } = await api<RunDetail>(floor, `/api/runs/${run!.id}`);
+    for (const { step } of picks)
+      for (const input of [
+        { kind: 'scan', text: step.bin },
+        { kind: 'count', units: step.units },
+        { kind: 'scan', text: `CART-12-${step.position.number}` },
+      ])
+        await change(floor, `/api/runs/${run!.id}/inputs`, { pick: step.id, input });
+    await change(floor, `/api/runs/${run!.id}/leave`, { lane: 'LANE-4' });
+    await change(desk, `/api/orders/${order}/hold`, { reason: 'customer rang', stops: ['packing'] });
+    const bench = await person(browser, { badge: 'BADGE-3001' });
+    await bench.goto(`/bench/orders/${order}`);
+    await expect(bench.getByRole('img', { name: 'CART-12, place 1' })).toBeVisible();
+    await scan(bench, 'BOX-M');
+    await expect(bench.getByText(/HO-BENCH is on hold/)).toBeVisible();
+    await bench.getByRole('button', { name: 'Return 2 units to stock' }).click();
+    const sheet = bench.getByRole('dialog');
+    await sheet.getByLabel('Why').fill('bench is full');
+    await sheet.getByRole('button', { name: 'Return 2 units to stock' }).click();
+    await expect(sheet).toHaveCount(0);
+    await expect(bench.getByRole('button', { name: /to stock/ })).toHaveCount(0);
+    const { trips } = await api<{ trips: { goods: { order: string; units: number }[] }[] }>(floor, '/api/put-backs');
+    expect(trips.flatMap((t) => t.goods).filter((g) => g.order === 'HO-BENCH')).toMatchObject([{ units: 2 }]);
   });
 });

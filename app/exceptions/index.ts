@@ -1,1 +1,2 @@
+export { ExceptionsRail } from './ExceptionsRail.tsx';
 export { ExceptionsView } from './ExceptionsView.tsx';

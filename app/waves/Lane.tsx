@@ -38,6 +38,9 @@ function Drawn({ label, height, children }: { label: string; height: number; chi
   );
 }
 
+/** Pixels that the label of a tick takes with its gap. */
+const LABEL = 44;
+
 /** The clock above the lanes. */
 export function Clock({ axis, now }: { axis: Axis; now: number }) {
   const surface = useSurface();
@@ -48,9 +51,14 @@ export function Clock({ axis, now }: { axis: Axis; now: number }) {
     <Drawn label={t('track.from', { from: time(axis.from), to: time(axis.to) })} height={HEAD}>
       {(width) => {
         const here = along(axis, now, width);
+        // On a phone there is room for every second or third of them.
+        const apart =
+          axis.ticks.length > 1 ? along(axis, axis.ticks[1]!, width) - along(axis, axis.ticks[0]!, width) : width;
+        const every = Math.max(1, Math.ceil(LABEL / apart));
         return (
           <G>
-            {axis.ticks.map((at) => {
+            {axis.ticks.map((at, i) => {
+              if (i % every !== 0) return null;
               const x = along(axis, at, width);
               if (x < 16 || x > width - 16 || Math.abs(x - here) < 40) return null;
               return (

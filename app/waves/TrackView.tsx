@@ -8,6 +8,7 @@ import { clock, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Key, Loading, Row, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DeskTabs } from '../desk/index.ts';
+import { ExceptionsRail } from '../exceptions/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
 import { CrewLine, PersonLane } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
@@ -44,6 +45,9 @@ const marksOf = ({ forecast, earliestDeparture, chance }: WaveSummary): LaneMark
   chance,
 });
 
+/** Pixels of width from which on exceptions stand beside the track. */
+const BESIDE = 1200;
+
 const UNDER_WAY = new Set(['gathering', 'planned', 'started']);
 
 /** The supervisor's home: every wave a lane against the clock, its departure a finish line, what is done below. */
@@ -53,6 +57,7 @@ export function TrackView() {
   const now = useNow();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
+  const beside = width >= BESIDE;
   const mayRun = useMay('waves.run');
   const { data, error, refetch } = api.useWavesQuery();
   const { data: loads } = api.useLoadsQuery();
@@ -120,43 +125,49 @@ export function TrackView() {
         )
       }
     >
-      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
-      {does.error && <Failed text={words(troubleOf(does.error))} />}
-      {!data && !error && <Loading />}
-      {crew && <CrewLine crew={crew} />}
-      {data && lanes.length === 0 && (
-        <Empty
-          title={t('waves.emptyTitle')}
-          text={t('waves.emptyText')}
-          action={{ title: t('waves.toOrders'), onPress: () => router.navigate('/desk') }}
-        />
-      )}
-      {lanes.length > 0 && (
-        <View>
-          <LaneRow wide={wide} head={null}>
-            <Clock axis={axis} now={now} />
-          </LaneRow>
-          {lanes.map((wave) => (
-            <WaveLane
-              key={wave.id}
-              wave={wave}
-              axis={axis}
-              now={now}
-              wide={wide}
-              here={wave.id === current?.id}
-              marked={marked.has(wave.id)}
-              onMark={() => toggle(wave.id)}
-              onOpen={() => router.navigate(`/waves/${wave.id}`)}
+      {!beside && <ExceptionsRail wide={false} />}
+      <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
+        <View style={{ flex: 1, minWidth: 0, gap: 16 }}>
+          {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
+          {does.error && <Failed text={words(troubleOf(does.error))} />}
+          {!data && !error && <Loading />}
+          {crew && <CrewLine crew={crew} />}
+          {data && lanes.length === 0 && (
+            <Empty
+              title={t('waves.emptyTitle')}
+              text={t('waves.emptyText')}
+              action={{ title: t('waves.toOrders'), onPress: () => router.navigate('/desk') }}
             />
-          ))}
-          {(loads?.loads ?? []).map((load) => (
-            <LoadLane key={load.id} load={load} waves={lanes} axis={axis} now={now} wide={wide} />
-          ))}
-          {crew && busy.map((p) => <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />)}
+          )}
+          {lanes.length > 0 && (
+            <View>
+              <LaneRow wide={wide} head={null}>
+                <Clock axis={axis} now={now} />
+              </LaneRow>
+              {lanes.map((wave) => (
+                <WaveLane
+                  key={wave.id}
+                  wave={wave}
+                  axis={axis}
+                  now={now}
+                  wide={wide}
+                  here={wave.id === current?.id}
+                  marked={marked.has(wave.id)}
+                  onMark={() => toggle(wave.id)}
+                  onOpen={() => router.navigate(`/waves/${wave.id}`)}
+                />
+              ))}
+              {(loads?.loads ?? []).map((load) => (
+                <LoadLane key={load.id} load={load} waves={lanes} axis={axis} now={now} wide={wide} />
+              ))}
+              {crew && busy.map((p) => <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />)}
+            </View>
+          )}
+          {data && <Timetable />}
+          {over.length > 0 && <Over waves={over} />}
         </View>
-      )}
-      {data && <Timetable />}
-      {over.length > 0 && <Over waves={over} />}
+        {beside && <ExceptionsRail wide />}
+      </View>
       {comparing && <CompareSheet waves={chosen} onClose={() => setComparing(false)} />}
     </Page>
   );

@@ -2,6 +2,9 @@
 export const exceptions = {
   exceptions: {
     heading: 'Exceptions',
+    rail_one: '{{count}} exception',
+    rail_other: '{{count}} exceptions',
+    seeAll: 'All exceptions',
     find: 'Find order, item, bin or person',
     kinds: 'Kinds',
     kind: {
