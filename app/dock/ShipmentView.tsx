@@ -92,7 +92,8 @@ export function ShipmentView({ id }: { id: string }) {
         <>
           {data.services.length > 0 && <Carrier data={data} />}
           {!row.carrierMissing && <Tracking data={data} />}
-          <Confirm data={data} />
+          {/* What was refused is stale once a carrier or a number is there. */}
+          <Confirm key={`${row.carrierMissing} ${row.tracking}`} data={data} />
         </>
       )}
       <Documents data={data} />

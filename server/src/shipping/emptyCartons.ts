@@ -19,13 +19,17 @@ export async function discardCarton(change: Change, cartonId: string): Promise<v
   change.tell('shipments', [gone!.shipment]);
 }
 
-/** Discards every open carton of an order in which nothing is and which no picker has in hand. */
+/**
+ * Discards every open carton of an order in which nothing is, once nothing waits to be put into it; one in a picker's
+ * hands stays.
+ */
 export async function discardEmptyCartons(change: Change, orderId: string): Promise<void> {
   const empty = await rows<{ id: string }>(
     change.tx,
     sql`select c.id from carton c left join run r on r.id = c.run_id
         where c.order_id = ${orderId} and c.state = 'open' and coalesce(r.state, 'left') <> 'picking'
-          and not exists (select 1 from carton_line k where k.carton_id = c.id and k.units > 0) for update of c`,
+          and not exists (select 1 from carton_line k where k.carton_id = c.id and k.units > 0)
+          and not exists (select 1 from order_line l where l.order_id = c.order_id and l.picked > l.packed) for update of c`,
   );
   for (const { id } of empty) await discardCarton(change, id);
 }
