@@ -1,1 +1,0 @@
-ALTER TABLE "cart_type" ADD COLUMN "across" integer;
