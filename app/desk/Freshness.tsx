@@ -20,7 +20,7 @@ export function Freshness({ onCompute }: { onCompute: () => void }) {
         ? t('fresh.stock', { time })
         : at
           ? t('fresh.at', { time })
-          : t('fresh.never');
+          : t(reading ? 'fresh.reading' : 'fresh.never');
   return (
     <Row gap={8}>
       {trouble || count > 0 || stock ? (

@@ -11,7 +11,8 @@ export const choose = {
   },
   fresh: {
     at: 'As of {{time}}',
-    never: 'Not computed yet',
+    never: 'Not calculated yet',
+    reading: 'Calculating',
     orders_one: '{{count}} order changed since {{time}}',
     orders_other: '{{count}} orders changed since {{time}}',
     stock: 'Stock changed since {{time}}',
