@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { TRIAL_CODE } from '@hand-relay/contract';
@@ -82,7 +82,8 @@ export function ScannerView() {
 function Trial({ onTried }: { onTried: (tried: Tried) => void }) {
   const { t } = useTranslation();
   const presses = useRef<Press[]>([]);
-  useEffect(() => {
+  // Before it is painted: who reads that a scan is awaited may scan at once.
+  useLayoutEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const stop = recordKeys((press) => {
       presses.current.push(press);
