@@ -57,7 +57,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
       await desk.keyboard.press(key);
       await desk.waitForTimeout(250);
     }
-    await expect(desk.getByText('Every line gets all it asks.')).toBeVisible();
+    await expect(desk.getByText('Every line is fully allocated.')).toBeVisible();
     await desk.getByRole('button', { name: 'Release 1 order' }).click();
     await desk.getByRole('button', { name: 'Plan the runs' }).click();
     const start = desk.getByRole('button', { name: 'Start the wave' });

@@ -220,7 +220,7 @@ function Lines({ order }: { order: OrderDetail }) {
                 <Txt kind="strong">{l.name}</Txt>
                 <Txt kind="small" colour="quiet">
                   {l.line} · {l.sku} · {t(`order.pack.${l.pack}`, { quantity: number(l.quantity) })}
-                  {l.pack === 'unit' ? ` ${l.unit}` : ` = ${number(l.asked)} ${l.unit}`}
+                  {l.pack === 'unit' ? ` × ${l.unit}` : ` = ${number(l.asked)} × ${l.unit}`}
                   {l.asked - l.cancelled > l.released ? ` · ${number(l.free)} ${t('order.free').toLowerCase()}` : ''}
                 </Txt>
                 {l.note !== '' && <Signal kind="caution" text={l.note} />}
@@ -267,7 +267,7 @@ function Charges({ order }: { order: OrderDetail }) {
       </Txt>
       {order.charges.map((c) => (
         <Txt key={c.line}>
-          {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} ${c.unit}`, c.note].filter(Boolean).join(' · ')}
+          {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} × ${c.unit}`, c.note].filter(Boolean).join(' · ')}
         </Txt>
       ))}
     </Column>

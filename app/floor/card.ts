@@ -119,7 +119,7 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
           : undefined,
     count:
       progress.counted > 0 && wait !== 'bin'
-        ? `${t('floor.count', { counted: number(progress.counted), units: number(all) })} ${pick.unit}`
+        ? `${t('floor.count', { counted: number(progress.counted), units: number(all) })} × ${pick.unit}`
         : inWords(pick, all),
     facts: [
       wait === 'bin' ? pick.zone : step.bin,

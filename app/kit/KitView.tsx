@@ -205,7 +205,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             code="24"
             unit="× jar"
             item={{ name: 'Hexagon jar, 340 ml', sku: 'JR-011', picture: 'jar/340/10' }}
-            count="12 of 24 jar"
+            count="12 of 24 × jar"
             facts={['B-07-2']}
             notes={[]}
             verdict={{ kind: 'refused', text: 'This is Hexagon jar, 227 ml. Pick Hexagon jar, 340 ml.' }}
@@ -216,7 +216,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             verb="Put into"
             code="Place 3"
             item={{ name: 'Pollen paste, plain, 500 g', sku: 'PP-002', picture: 'tub/500/1' }}
-            count="6 of 6 tub"
+            count="6 of 6 × tub"
             facts={['M-20-1', 'Lot A4802, best before 2027-08-09']}
             notes={[]}
             cold="Chilled"

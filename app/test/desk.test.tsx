@@ -104,7 +104,7 @@ describe('what a release would do', () => {
       '1 order gets nothing and stays open: A-9',
     ])
       expect(screen.getByText(text)).toBeTruthy();
-    expect(screen.queryByText('Every line gets all it asks.')).toBeNull();
+    expect(screen.queryByText('Every line is fully allocated.')).toBeNull();
   });
 });
 

@@ -132,7 +132,7 @@ describe('the kit', () => {
       verb: 'Pick',
       code: '12',
       unit: '× tub',
-      count: '12 of 24 tub',
+      count: '12 of 24 × tub',
       touch: 'All 24',
     });
     expect(at({ bin: true, counted: 24 })).toMatchObject({ verb: 'Check lot', code: 'A48', touch: 'Lot matches' });

@@ -11,7 +11,7 @@ export const quick = {
     nothing: 'Nothing of it is counted. It stays.',
     noBin: 'In no bin',
     short: '{{gets}} of {{asked}} are there',
-    ofAsked: 'of {{asked}} {{unit}}',
+    ofAsked: 'of {{asked}} × {{unit}}',
     units: 'Line {{line}}, {{name}}: units picked',
     serials: 'Line {{line}}, {{name}}: serial numbers picked',
     serialHint: 'Scan or type',
