@@ -267,7 +267,9 @@ function Charges({ order }: { order: OrderDetail }) {
       </Txt>
       {order.charges.map((c) => (
         <Txt key={c.line}>
-          {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} × ${c.unit}`, c.note].filter(Boolean).join(' · ')}
+          {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} × ${c.unit}`, c.note]
+            .filter(Boolean)
+            .join(' · ')}
         </Txt>
       ))}
     </Column>
