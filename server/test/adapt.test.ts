@@ -303,6 +303,39 @@ describe('an order that changes under way', () => {
     });
   });
 
+  it('closes with what it shipped: split off its rest, or asked less than has left, nothing of it stays open', async () => {
+    /** Two of three leave, the third is still open. */
+    const shippedTwo = async (number: string, cart: string) => {
+      const order = await pickedOrder(desk!, picker!, cart, { number, lines: [['HT-003', 2]] });
+      await takeIn(desk!, { number, lines: [['HT-003', 3]] });
+      await packAll(packer!, order);
+      const { shipment } = await packer!.get('benchOrder', { id: order });
+      await desk!.get('tracking', { id: shipment!, body: { from: 'carrier' } });
+      await desk!.get('confirm', { id: shipment!, body: { rest: 'keep-open' } });
+      return order;
+    };
+    const split = await shippedTwo('C-SPLIT', 'CART-14');
+    const [line] = (await desk!.get('order', { id: split })).lines;
+    const due = new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10);
+    const { id: part } = await desk!.get('splitOrder', {
+      id: split,
+      body: { lines: [{ line: line!.id, units: 1 }], due },
+    });
+    expect((await desk!.get('order', { id: split })).status).toBe('closed');
+    expect((await desk!.get('order', { id: part })).status).toBe('open');
+    // What has left cannot be put back: the order asks what it shipped, and nobody has to decide anything.
+    const less = await shippedTwo('C-SHIPPED', 'CART-15');
+    await takeIn(desk!, { number: 'C-SHIPPED', lines: [['HT-003', 1]] });
+    expect((await desk!.get('order', { id: less })).status).toBe('closed');
+    expect((await desk!.get('deskTasks')).tasks.filter((t) => t.number === 'C-SHIPPED')).toEqual([]);
+    // One that an earlier version left open with nothing to do is closed by cancelling its open quantity.
+    await relay.query(`update customer_order set status = 'open' where id = '${split}'`);
+    expect((await desk!.get('stuck')).stuck).toMatchObject([{ kind: 'order-done', name: 'C-SPLIT' }]);
+    await desk!.get('cancelRest', { id: split, body: { reason: 'nothing left' } });
+    expect((await desk!.get('order', { id: split })).status).toBe('closed');
+    expect((await desk!.get('stuck')).stuck).toEqual([]);
+  });
+
   it('never ships another item than was picked: a line that is gone upstream keeps its item', async () => {
     const order = await pickedOrder(desk!, picker!, 'CART-10', {
       number: 'C-ITEM',

@@ -6,7 +6,9 @@ export type Crew = Record<'desk' | 'pico' | 'suri' | 'packer' | 'dock', Person>;
 const leftovers = `
   select 'wave ' || number || ' ' || state as what from wave where state not in ('done', 'cancelled')
   union all select 'run ' || number || ' ' || state from run where state not in ('done', 'cancelled')
-  union all select 'order ' || number || ' open' from customer_order where status = 'open' and site_id = 'larkmoor'
+  union all select 'order ' || number || ' open: ' || (
+      select jsonb_agg(jsonb_build_array(l.line, l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped) order by l.line)::text
+      from order_line l where l.order_id = o.id) from customer_order o where status = 'open' and site_id = 'larkmoor'
   union all select 'carton ' || id || ' ' || state from carton where state <> 'shipped'
   union all select 'shipment ' || number from shipment where state = 'open'
   union all select 'reservation of ' || line_id from reservation where units > 0

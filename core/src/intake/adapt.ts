@@ -4,6 +4,8 @@ export interface LineUnderWay {
   cancelled: number;
   released: number;
   picked: number;
+  /** Of what is picked, what has left: nobody can put it back. */
+  shipped: number;
 }
 
 export interface Adapted {
@@ -11,7 +13,7 @@ export interface Adapted {
   cancelled: number;
   /** Released units that nobody has picked and that go back to Desk. */
   back: number;
-  /** Picked units beyond what is wanted now: a person decides whether they are put back or shipped. */
+  /** Picked units beyond what is wanted now and here still: a person decides whether they are put back or shipped. */
   surplus: number;
 }
 
@@ -21,12 +23,12 @@ export interface Adapted {
  *
  * @param wanted base units that are asked now; 0 where the line is gone
  */
-export function adaptLine({ asked, released, picked }: LineUnderWay, wanted: number): Adapted {
+export function adaptLine({ asked, released, picked, shipped }: LineUnderWay, wanted: number): Adapted {
   const kept = Math.max(wanted, picked);
   return {
     asked: Math.max(asked, kept),
     cancelled: Math.max(0, asked - kept),
     back: Math.max(0, released - kept),
-    surplus: Math.max(0, picked - wanted),
+    surplus: picked - Math.min(picked, Math.max(wanted, shipped)),
   };
 }

@@ -200,20 +200,52 @@ describe('a line of which parts were split off', () => {
 
 describe('a line under way', () => {
   it.each([
-    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 12, { asked: 12, cancelled: 0, back: 0, surplus: 0 }],
-    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 9, { asked: 10, cancelled: 1, back: 0, surplus: 0 }],
-    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 5, { asked: 10, cancelled: 5, back: 3, surplus: 0 }],
-    [{ asked: 10, cancelled: 0, released: 8, picked: 3 }, 0, { asked: 10, cancelled: 7, back: 5, surplus: 3 }],
-    [{ asked: 10, cancelled: 4, released: 6, picked: 6 }, 10, { asked: 10, cancelled: 0, back: 0, surplus: 0 }],
+    [
+      { asked: 10, cancelled: 0, released: 8, picked: 3, shipped: 0 },
+      12,
+      { asked: 12, cancelled: 0, back: 0, surplus: 0 },
+    ],
+    [
+      { asked: 10, cancelled: 0, released: 8, picked: 3, shipped: 0 },
+      9,
+      { asked: 10, cancelled: 1, back: 0, surplus: 0 },
+    ],
+    [
+      { asked: 10, cancelled: 0, released: 8, picked: 3, shipped: 0 },
+      5,
+      { asked: 10, cancelled: 5, back: 3, surplus: 0 },
+    ],
+    [
+      { asked: 10, cancelled: 0, released: 8, picked: 3, shipped: 0 },
+      0,
+      { asked: 10, cancelled: 7, back: 5, surplus: 3 },
+    ],
+    [
+      { asked: 10, cancelled: 4, released: 6, picked: 6, shipped: 0 },
+      10,
+      { asked: 10, cancelled: 0, back: 0, surplus: 0 },
+    ],
+    // Two have left: one can still be put back.
+    [
+      { asked: 10, cancelled: 0, released: 3, picked: 3, shipped: 2 },
+      1,
+      { asked: 10, cancelled: 7, back: 0, surplus: 1 },
+    ],
+    [
+      { asked: 10, cancelled: 0, released: 3, picked: 3, shipped: 3 },
+      1,
+      { asked: 10, cancelled: 7, back: 0, surplus: 0 },
+    ],
   ])('%j asked for %i becomes %j', (line, wanted, expected) => expect(adaptLine(line, wanted)).toEqual(expected));
 
   it('never asks less than is picked, never keeps released more than is asked, and accounts for every picked unit', () => {
     const amounts = fc
-      .tuple(fc.integer({ min: 1, max: 50 }), fc.nat(50), fc.nat(50), fc.nat(50))
-      .map(([asked, a, b, c]) => {
+      .tuple(fc.integer({ min: 1, max: 50 }), fc.nat(50), fc.nat(50), fc.nat(50), fc.nat(50))
+      .map(([asked, a, b, c, d]) => {
         const cancelled = Math.min(a, asked - 1);
         const released = Math.min(b, asked - cancelled);
-        return { asked, cancelled, released, picked: Math.min(c, released) };
+        const picked = Math.min(c, released);
+        return { asked, cancelled, released, picked, shipped: Math.min(d, picked) };
       });
     fc.assert(
       fc.property(amounts, fc.nat(60), (line, wanted) => {
@@ -222,7 +254,7 @@ describe('a line under way', () => {
         expect(open).toBe(Math.max(wanted, line.picked));
         expect(line.released - back).toBeLessThanOrEqual(open);
         expect(line.released - back).toBeGreaterThanOrEqual(line.picked);
-        expect(surplus).toBe(Math.max(0, line.picked - wanted));
+        expect(surplus).toBe(Math.max(0, Math.min(line.picked - wanted, line.picked - line.shipped)));
       }),
     );
   });

@@ -28,7 +28,7 @@ async function adaptLines(change: Change, orderId: string, wanted: ReadonlyMap<n
   await freeOrders(change, [orderId]);
   const lines = await rows<Line>(
     tx,
-    sql`select id, line, asked, cancelled, released, picked from order_line where order_id = ${orderId} order by line for update`,
+    sql`select id, line, asked, cancelled, released, picked, shipped from order_line where order_id = ${orderId} order by line for update`,
   );
   const adapted = lines.flatMap((line) => {
     const units = wanted.get(line.line);

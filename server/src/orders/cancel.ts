@@ -31,6 +31,8 @@ export async function cancelRest(
     )
     update order_line l set cancelled = l.cancelled + o.units, fixed = null from open o where l.id = o.id returning l.line, o.units`,
   );
+  // An order with nothing left to do, left open by an earlier version, is closed by this too.
+  if (order.status === 'open' && cancelled.length === 0 && (await closeIfDone(change, orderId))) return;
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal(409, 'nothing-to-cancel');
   await trimKept(change, [orderId]);
   await settleServed(change, [orderId], 'ship-short');
@@ -72,8 +74,10 @@ export async function restore(
 /**
  * Closes an order that has nothing open: as closed when something shipped, as cancelled when nothing did. A shipment that
  * was opened for it and in which nothing is goes with it.
+ *
+ * @returns whether it was closed
  */
-export async function closeIfDone(change: Change, orderId: string): Promise<void> {
+export async function closeIfDone(change: Change, orderId: string): Promise<boolean> {
   const closed = await rows<{ id: string }>(
     change.tx,
     sql`
@@ -83,7 +87,8 @@ export async function closeIfDone(change: Change, orderId: string): Promise<void
       from order_line where order_id = ${orderId} having bool_and(shipped = asked - cancelled)
     ) s where o.id = ${orderId} and o.status = 'open' returning o.id`,
   );
-  if (closed.length === 0) return;
+  if (closed.length === 0) return false;
+  change.tell('orders', [orderId]);
   const dropped = await rows<{ id: string; number: string; tracking: string | null }>(
     change.tx,
     sql`
@@ -97,4 +102,5 @@ export async function closeIfDone(change: Change, orderId: string): Promise<void
     change.journal({ kind: 'shipment-dropped', orderId, facts: { shipment: number, tracking } });
     change.tell('shipments', [id]);
   }
+  return true;
 }

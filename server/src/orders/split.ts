@@ -85,6 +85,8 @@ export async function splitOrder(
     insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
     select fresh, ${id}, line, item, units, 'unit', note, units from part`);
   await trimKept(change, [orderId]);
+  // Where the rest was all that was open of a part that has left, the order is done.
+  await closeIfDone(change, orderId);
   // What holds an order holds its parts, and what was lifted for it stays lifted.
   const holds = await rows<{ id: string }>(tx, sql`select id from order_hold where order_id = ${orderId}`);
   await tx.execute(sql`
