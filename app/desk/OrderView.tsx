@@ -87,6 +87,7 @@ function Head({ order }: { order: OrderDetail }) {
   const [holding, setHolding] = useState(false);
   const [splitting, setSplitting] = useState(false);
   const [join, joining] = api.useJoinOrderMutation();
+  const [close, closing] = api.useCancelRestMutation();
   const back = useTakeBack();
   const router = useRouter();
   const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
@@ -103,6 +104,8 @@ function Head({ order }: { order: OrderDetail }) {
     now,
   );
   const rest = asked - sum((l) => l.released);
+  // Every unit is shipped or cancelled: an order that an earlier version left open.
+  const done = order.lines.every((l) => l.shipped === l.asked - l.cancelled);
   const waiting = sum((l) => l.waits);
   const takeBack = () => back.go(order.lines.filter((l) => l.waits > 0).map((l) => ({ line: l.id })));
   const kept = sum((l) => l.kept);
@@ -164,7 +167,14 @@ function Head({ order }: { order: OrderDetail }) {
         {mayCancel && rest > 0 && order.status === 'open' && (
           <Key title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
         )}
-        {mayCancel && rest < asked && order.status === 'open' && (
+        {mayCancel && done && order.status === 'open' && (
+          <Key
+            title={t('order.close')}
+            busy={closing.isLoading}
+            onPress={() => void close({ id: order.id, reason: t('order.closeReason'), lines: [] })}
+          />
+        )}
+        {mayCancel && rest < asked && !done && order.status === 'open' && (
           <Key title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
         )}
         {mayCancel && order.status === 'open' && <Key title={t('hold.put')} onPress={() => setHolding(true)} />}

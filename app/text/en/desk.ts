@@ -133,6 +133,8 @@ export const desk = {
     tagDrop: 'Take off {{tag}}',
     tagWrong: 'Up to 24 letters, no comma.',
 
+    close: 'Close order',
+    closeReason: 'nothing left to do',
     cancelAllText:
       'What is not picked yet goes back to the Desk at once. What is picked waits for a decision: put it back, or ship it anyway.',
     cancelText: 'Cancels what is not released yet: {{units}}. What is under way goes on.',

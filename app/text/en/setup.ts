@@ -94,7 +94,7 @@ export const setup = {
         },
         'order-done': {
           title: 'Open order with nothing left to do: {{name}}',
-          text: 'Everything is shipped or cancelled. Cancel its open quantity to close it.',
+          text: 'Everything is shipped or cancelled. Close it on its page.',
         },
         'stock-reserved': {
           title: 'Stock reserved for a closed order: {{name}}',
