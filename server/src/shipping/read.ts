@@ -5,7 +5,7 @@ import { closingOf, type DemandKind } from '@hand-relay/core/shipping';
 import { trackingExample, type TrackingForm } from '@hand-relay/core/tracking';
 import { shipmentGoods } from '../documents/index.ts';
 import { cartsWith } from '../stock/index.ts';
-import { iso, notFound, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
+import { iso, notFound, recordset, rows, type Db, type Platform, type Tx } from '../platform/index.ts';
 
 /** Shipments as lists and heads show them, the earliest departure first where no other order is asked for. */
 export function dockRows(
@@ -50,18 +50,31 @@ const JUST_LEFT_H = 48;
  * Shipments that left, the newest first: those of the last two days, or all in whose order, shipment or tracking number
  * or customer a text occurs.
  */
-export function leftRows(on: Db | Tx, siteId: string, find: string, now: Date): Promise<DockRow[]> {
+export async function leftRows(on: Db | Tx, siteId: string, find: string, now: Date): Promise<DockRow[]> {
   const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`;
+  // Numbers of shipments and carriers are kept in capitals, without spaces.
+  const upper = like.replaceAll(' ', '').toUpperCase();
+  const left = sql`f.site_id = ${siteId} and f.state = 'confirmed'`;
   const which =
     find === ''
-      ? sql`s.confirmed_at > ${new Date(now.getTime() - JUST_LEFT_H * 3_600_000).toISOString()}`
-      : sql`(s.number ilike ${like} or o.number ilike ${like} or c.name ilike ${like} or o.reference ilike ${like}
-             or s.tracking ilike ${like.replaceAll(' ', '')})`;
+      ? sql`select f.id, f.confirmed_at from shipment f
+            where ${left} and f.confirmed_at > ${new Date(now.getTime() - JUST_LEFT_H * 3_600_000).toISOString()}`
+      : sql`select f.id, f.confirmed_at from shipment f where ${left} and (f.number like ${upper} or f.tracking like ${upper})
+            union
+            select f.id, f.confirmed_at from shipment f join customer_order q on q.id = f.order_id
+            where ${left} and (q.number ilike ${like} or q.reference ilike ${like}
+              or q.customer_id in (select id from customer where name ilike ${like}))`;
+  // Found first, read afterwards by their ids: read at once, a year of shipments takes twice as long.
+  const found = await rows<{ id: string }>(
+    on,
+    sql`select id from (${which}) found order by confirmed_at desc, id desc limit ${MOST_LEFT}`,
+  );
+  if (found.length === 0) return [];
   return dockRows(
     on,
     siteId,
-    sql`s.state = 'confirmed' and ${which}`,
-    sql`s.confirmed_at desc, s.number desc limit ${MOST_LEFT}`,
+    sql`s.id = any (array(select jsonb_array_elements_text(${recordset(found.map((f) => f.id))})))`,
+    sql`s.confirmed_at desc, s.number desc`,
   );
 }
 
