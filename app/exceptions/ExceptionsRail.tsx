@@ -1,10 +1,10 @@
 import { Link } from 'expo-router';
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { floorWork, useMay } from '../state/index.ts';
-import { Key, Shape, Txt, useSurface } from '../ui/index.ts';
+import { Shape, Txt, useSurface } from '../ui/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
+import { SettledToday } from './SettledToday.tsx';
 
 /** Cards beside the track; the list has them all. */
 const MOST = 12;
@@ -16,7 +16,6 @@ export function ExceptionsRail({ wide }: { wide: boolean }) {
   const surface = useSurface();
   const may = useMay('orders.see');
   const { data } = floorWork.useExceptionsQuery(undefined, { skip: !may });
-  const [settledToo, setSettledToo] = useState(false);
   const open = (data?.exceptions ?? []).filter((e) => !e.settled);
   const settled = (data?.exceptions ?? []).filter((e) => e.settled);
   if (open.length + (wide ? settled.length : 0) === 0) return null;
@@ -53,15 +52,7 @@ export function ExceptionsRail({ wide }: { wide: boolean }) {
       {open.slice(0, MOST).map((e) => (
         <ExceptionCard key={e.id} exception={e} />
       ))}
-      {settled.length > 0 && (
-        <Key
-          size="small"
-          icon={settledToo ? 'chevron-down' : 'chevron-right'}
-          title={t('exceptions.settledToday', { count: settled.length })}
-          onPress={() => setSettledToo(!settledToo)}
-        />
-      )}
-      {settledToo && settled.slice(0, MOST).map((e) => <ExceptionCard key={e.id} exception={e} />)}
+      <SettledToday settled={settled} />
     </View>
   );
 }

@@ -5,10 +5,11 @@ import { useWindowDimensions, View, type TextInput } from 'react-native';
 import { exceptionKinds, type ExceptionKind, type ExceptionRow } from '@hand-relay/contract';
 import { floorWork, troubleOf, useMe, words } from '../state/index.ts';
 import { clock } from '../text/index.ts';
-import { Choice, Column, Empty, Failed, Field, Key, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { Choice, Column, Empty, Failed, Field, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
+import { SettledToday } from './SettledToday.tsx';
 import { reasonOf, titleOf } from './exceptionWords.ts';
 
 type Show = ExceptionKind | 'all';
@@ -22,7 +23,6 @@ export function ExceptionsView() {
   const { kind = 'all', find = '' } = useLocalSearchParams<{ kind?: Show; find?: string }>();
   const set = (params: { kind?: Show; find?: string }) => router.setParams(params);
   const { data, error, refetch } = floorWork.useExceptionsQuery();
-  const [settledToo, setSettledToo] = useState(false);
   const [at, setAt] = useState(0);
   const finder = useRef<TextInput>(null);
   const shown = useMemo(() => {
@@ -89,15 +89,7 @@ export function ExceptionsView() {
             {open.map((e) => (
               <ExceptionCard key={e.id} exception={e} here={wide && e === current && at > 0} />
             ))}
-            {settled.length > 0 && (
-              <Key
-                size="small"
-                icon={settledToo ? 'chevron-down' : 'chevron-right'}
-                title={t('exceptions.settledToday', { count: settled.length })}
-                onPress={() => setSettledToo(!settledToo)}
-              />
-            )}
-            {settledToo && settled.map((e) => <ExceptionCard key={e.id} exception={e} />)}
+            <SettledToday settled={settled} />
           </View>
           {open.length > 0 && wide && (
             <Txt kind="small" colour="quiet">

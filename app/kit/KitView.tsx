@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { legs, type Baton as BatonState } from '@hand-relay/core/progress';
@@ -14,6 +14,7 @@ import {
   Field,
   FloorPlan,
   Key,
+  Labelled,
   Loading,
   Picture,
   Ribbon,
@@ -113,17 +114,6 @@ export function KitView() {
   );
 }
 
-function Part({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <Column gap={10}>
-      <Txt kind="label" colour="quiet">
-        {name}
-      </Txt>
-      {children}
-    </Column>
-  );
-}
-
 function Side({ surface, title, intro }: { surface: SurfaceName; title: string; intro: string }) {
   const { ground } = useSurface();
   const [text, setText] = useState('');
@@ -144,7 +134,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
         </Txt>
         <Txt colour="quiet">{intro}</Txt>
       </Column>
-      <Part name="Baton">
+      <Labelled label="Baton">
         {Object.entries(samples).map(([name, state]) => (
           <Row key={name} gap={12}>
             <Baton state={state} label={name} scale={1.6} />
@@ -155,8 +145,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             </Txt>
           </Row>
         ))}
-      </Part>
-      <Part name="Keys">
+      </Labelled>
+      <Labelled label="Keys">
         {(['small', 'desk', 'floor'] as const).map((size) => (
           <Row key={size}>
             <Key size={size} kind="act" title="Release 14 orders" onPress={() => undefined} />
@@ -171,8 +161,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
           <Key kind="act" title="At work" busy onPress={() => undefined} />
           <Key title="Pressed in" pressed onPress={() => undefined} />
         </Row>
-      </Part>
-      <Part name="Signals">
+      </Labelled>
+      <Labelled label="Signals">
         <Signal kind="done" text="All that was picked is packed." size="body" />
         <Signal kind="caution" text="2 lines fall short." size="body" />
         <Signal kind="refused" text="This is bin B-07-2. Go to B-05-1." size="body" />
@@ -183,8 +173,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             <Shape key={k} kind={k} size={28} />
           ))}
         </Row>
-      </Part>
-      <Part name="Step card">
+      </Labelled>
+      <Labelled label="Step card">
         <View style={{ height: 400 }}>
           <StepCard
             verb="Go to"
@@ -223,8 +213,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             verdict={{ kind: 'done', text: 'Picked 24 × Hexagon jar, 340 ml' }}
           />
         </View>
-      </Part>
-      <Part name="Ribbon">
+      </Labelled>
+      <Labelled label="Ribbon">
         <Ribbon
           label="Stops"
           onPress={() => {}}
@@ -236,22 +226,22 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             { key: 'C-01-4', state: 'open' },
           ]}
         />
-      </Part>
+      </Labelled>
       {surface === 'floor' ? (
-        <Part name="Scan field">
+        <Labelled label="Scan field">
           <ScanField label="Scan bin B-07-2" onCode={setScanned} />
           <ScanField size="desk" label="Switched off" disabled onCode={setScanned} />
           <Txt kind="mono" live="polite" id="scanned">
             {scanned || '–'}
           </Txt>
-        </Part>
+        </Labelled>
       ) : (
-        <Part name="Fields">
+        <Labelled label="Fields">
           <Field label="Why" value={text} onChange={setText} placeholder="In three letters at least" />
           <Field label="Why" value="no" onChange={() => undefined} error="Say why, in three letters at least." />
-        </Part>
+        </Labelled>
       )}
-      <Part name="Choices">
+      <Labelled label="Choices">
         <Choice
           label="Group by"
           value={choice}
@@ -259,8 +249,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
           options={['day', 'departure', 'nothing'].map((value) => ({ value, title: value }))}
         />
         <Tick shown checked={ticked} onPress={() => setTicked(!ticked)} label="Mark order LA-20001" />
-      </Part>
-      <Part name="Table">
+      </Labelled>
+      <Labelled label="Table">
         <View style={{ height: 230 }}>
           <DataTable
             columns={[
@@ -301,8 +291,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             nameOf={(r) => r.number}
           />
         </View>
-      </Part>
-      <Part name="Empty, loading, failed">
+      </Labelled>
+      <Labelled label="Empty, loading, failed">
         <Card pad={0}>
           <Empty
             title="No order matches"
@@ -316,8 +306,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
         <Card pad={0}>
           <Failed text="The server does not answer. Your entry is kept here: try again." onRetry={() => undefined} />
         </Card>
-      </Part>
-      <Part name="Facts">
+      </Labelled>
+      <Labelled label="Facts">
         <Facts
           facts={[
             { name: 'Customer', value: 'Hollin Orchards, class A' },
@@ -331,8 +321,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             { name: 'Units', value: '8,943' },
           ]}
         />
-      </Part>
-      <Part name="Sheet">
+      </Labelled>
+      <Labelled label="Sheet">
         <Row>
           <Key title="Open the sheet" onPress={() => setSheet(true)} />
         </Row>
@@ -345,8 +335,8 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             <Txt>Every line gets all it asks.</Txt>
           </Sheet>
         )}
-      </Part>
-      <Part name="Floor plan">
+      </Labelled>
+      <Labelled label="Floor plan">
         <FloorPlan
           plan={plan}
           label="Three aisles"
@@ -365,14 +355,14 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
           ]}
           at={{ aisle: 'A', y: 6.6 }}
         />
-      </Part>
-      <Part name="Pictures">
+      </Labelled>
+      <Labelled label="Pictures">
         <Row>
           {pictures.map((name) => (
             <Picture key={name} name={name} size={64} />
           ))}
         </Row>
-      </Part>
+      </Labelled>
     </View>
   );
 }

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from '@hand-relay/core/sheets';
@@ -14,6 +14,7 @@ import {
   Field,
   FloorPlan,
   Key,
+  Labelled,
   Loading,
   Picker,
   Row,
@@ -215,17 +216,6 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
 }
 
 const NONE = '';
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Column gap={4}>
-      <Txt kind="small" colour="quiet">
-        {label}
-      </Txt>
-      {children}
-    </Column>
-  );
-}
 
 /** The zone of the first new aisle, and where others begin. */
 function ZonesOfAisles({

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useSurface } from './theme.ts';
+import { Txt } from './Txt.tsx';
 
 interface BoxProps {
   children?: ReactNode;
@@ -42,6 +43,18 @@ export function Card({ children, gap = 8, pad = 16, style }: BoxProps) {
     >
       {children}
     </View>
+  );
+}
+
+/** Something under its name in small letters. */
+export function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <Column gap={4}>
+      <Txt kind="small" colour="quiet">
+        {label}
+      </Txt>
+      {children}
+    </Column>
   );
 }
 

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { Tick } from './Tick.tsx';
+import { useHandoffRow } from './handoff.tsx';
 import { useSurface } from './theme.ts';
 import { Txt } from './Txt.tsx';
 
@@ -82,6 +83,7 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
   const { row, key } = entry;
   const open = () => does.current.onOpen?.(row);
   const { nameOf, chooseLabel } = does.current;
+  const { edgeStyle, within } = useHandoffRow();
   return (
     <Pressable
       role="row"
@@ -103,6 +105,7 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
         borderLeftColor: here ? surface.ink : 'transparent',
         backgroundColor: here || picked ? surface.chosen : 'transparent',
         paddingRight: 12,
+        ...edgeStyle,
       }}
     >
       {choosable && (
@@ -114,22 +117,24 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
           />
         </View>
       )}
-      {columns.map((c, n) => (
-        <View key={c.key} role="cell" style={cell(c)}>
-          {n === 0 && openable ? (
-            <Pressable
-              role="link"
-              aria-label={nameOf(row)}
-              onPress={open}
-              style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
-            >
-              {c.cell(row)}
-            </Pressable>
-          ) : (
-            c.cell(row)
-          )}
-        </View>
-      ))}
+      {within(
+        columns.map((c, n) => (
+          <View key={c.key} role="cell" style={cell(c)}>
+            {n === 0 && openable ? (
+              <Pressable
+                role="link"
+                aria-label={nameOf(row)}
+                onPress={open}
+                style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
+              >
+                {c.cell(row)}
+              </Pressable>
+            ) : (
+              c.cell(row)
+            )}
+          </View>
+        )),
+      )}
     </Pressable>
   );
 }

@@ -1,6 +1,6 @@
 export { base64Of } from './base64.ts';
 export { Baton } from './Baton.tsx';
-export { Card, Column, Row, Rule } from './Box.tsx';
+export { Card, Column, Labelled, Row, Rule } from './Box.tsx';
 export { CartDrawing, endOf, type CartCell } from './CartDrawing.tsx';
 export { Choice } from './Choice.tsx';
 export { ConditionsBuilder } from './ConditionsBuilder.tsx';
@@ -28,6 +28,7 @@ export {
 } from './keys/index.ts';
 export { Key, type IconName } from './Key.tsx';
 export { Picker } from './Picker.tsx';
+export { useHandoffRow } from './handoff.tsx';
 export { Illustration } from './Illustration.tsx';
 export { fetchPictures, Picture } from './Picture.tsx';
 export { Ribbon, type RibbonStop } from './Ribbon.tsx';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
-import { useSurface } from '../ui/index.ts';
+import { useHandoffRow, useSurface } from '../ui/index.ts';
 
 /** A lane's head beside its track where there is room, else above it. What is marked stands before both. */
 export function LaneRow({
@@ -21,6 +21,7 @@ export function LaneRow({
   here?: boolean;
 }) {
   const surface = useSurface();
+  const { edgeStyle, within } = useHandoffRow();
   const inside = {
     flex: 1,
     minWidth: 0,
@@ -28,11 +29,11 @@ export function LaneRow({
     alignItems: wide ? ('center' as const) : ('stretch' as const),
     columnGap: 16,
   };
-  const parts = (
+  const parts = within(
     <>
       {(wide || head) && <View style={wide ? { width: 360 } : {}}>{head}</View>}
       <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
-    </>
+    </>,
   );
   return (
     <View
@@ -44,6 +45,7 @@ export function LaneRow({
         borderLeftWidth: 3,
         borderLeftColor: here ? surface.ink : 'transparent',
         backgroundColor: here ? surface.chosen : 'transparent',
+        ...edgeStyle,
       }}
     >
       <View style={{ width: 44 }}>{before}</View>

@@ -5,6 +5,7 @@ import { packAll, pickAll, pickedOrder, pickOne, startWave, takeIn, type Wanted 
 describe('an order that changes under way', () => {
   let relay: TestRelay;
   let [desk, service, picker, packer] = [] as unknown as Person[];
+  let made = 0;
   const lineOf = async (order: string, n = 1) =>
     (await desk!.get('order', { id: order })).lines.find((l) => l.line === n)!;
   const told = async (wanted: Wanted) => {
@@ -178,6 +179,41 @@ describe('an order that changes under way', () => {
     expect(await picker!.get('undoPick', { id: run })).toEqual({ pick: null });
     expect(await lineOf(order, 2)).toMatchObject({ picked: 0, released: 0, cancelled: 4 });
   });
+
+  it.each([
+    ['undone', [1, 1], (run: string) => picker!.get('undoPick', { id: run })],
+    ['taken out', [], (run: string, order: string) => desk!.get('takeOut', { id: run, body: { order } })],
+  ])(
+    '%s while it waits for a decision: nothing is left to decide, and nobody asks for it again',
+    async (_, asked, back) => {
+      const number = `C-BACK-${++made}`;
+      const cart = `CART-2${made}`;
+      const asks = (units: number) => ({
+        number,
+        lines: [
+          ['HT-003', units],
+          ['HT-004', 1],
+        ] satisfies Wanted['lines'],
+      });
+      const order = await takeIn(desk!, asks(4));
+      const run = (await desk!.get('wave', { id: await startWave(desk!, [order]) })).runs[0]!.id;
+      const { picks } = await picker!.get('takeRun', { id: run, body: { cart } });
+      await pickOne(
+        picker!,
+        run,
+        picks.find((p) => p.step.units === 4)!,
+        cart,
+      );
+      await takeIn(desk!, asks(1));
+      const tasks = async () => (await desk!.get('deskTasks')).tasks.filter((t) => t.order === order);
+      expect(await tasks()).toMatchObject([{ units: 3 }]);
+      await back(run, order);
+      expect(await tasks()).toEqual([]);
+      expect(await lineOf(order)).toMatchObject({ asked: 4, cancelled: 3, picked: 0, released: asked[0] ?? 0 });
+      const open = (await picker!.get('run', { id: run })).picks.filter((p) => p.state === 'open');
+      expect(open.map((p) => p.step.units)).toEqual(asked);
+    },
+  );
 
   /** Puts all that lies at the bench into a carton, and closes it where told. */
   async function packed(order: string, units: number, close: boolean) {

@@ -68,6 +68,7 @@ const pass = [
 
 describe('random interleavings of everything that people do', () => {
   let relay: TestRelay;
+  let arrived = 0;
   let people: Record<'desk' | 'pico' | 'suri' | 'packer' | 'dock', Person>;
   afterEach(() => relay.close());
 
@@ -291,7 +292,13 @@ describe('random interleavings of everything that people do', () => {
       }
       case 'change': {
         const order = await one<{ id: string }>(`select id from customer_order where status = 'open' order by id`, n);
-        if (!order) break;
+        // A day does not run out of orders.
+        if (!order || n % 13 === 0) {
+          const like = await one<{ id: string }>(`select id from customer_order where split_of is null order by id`, n);
+          const number = `NEW-${(arrived += 1)}`;
+          await ask(desk, 'intake', { body: { mode: 'take', orders: [{ ...(await changed(like!.id, n)), number }] } });
+          break;
+        }
         if (n % 29 === 0) await ask(desk, 'cancelOrder', { id: order.id, body: { reason: 'test' } });
         else await ask(desk, 'intake', { body: { mode: 'take', orders: [await changed(order.id, n)] } });
         break;
@@ -364,7 +371,7 @@ describe('random interleavings of everything that people do', () => {
     const done: Record<string, number> = {};
     const go = async (deed: Parameters<typeof act>[0], n: number) => {
       const what = await act(deed, n);
-      if (what.includes('200')) done[deed] = (done[deed] ?? 0) + 1;
+      if (what.endsWith('200)')) done[deed] = (done[deed] ?? 0) + 1;
       await checkBooks(relay, what);
     };
     await fc.assert(
@@ -406,21 +413,23 @@ describe('random interleavings of everything that people do', () => {
     await crowd({ database: { url: await postgresServer('crowd') }, filled: false });
     const done = new Map<string, number>();
     const faults: string[] = [];
+    const missing = () =>
+      ['release', 'plan', 'start', 'take', 'pick', 'put', 'change', 'confirm'].filter((deed) => !done.has(deed));
     const hands = Array.from({ length: HANDS }, async (_, hand) => {
       const random = seeded(71 + hand);
-      for (let turn = 0; turn < TURNS; turn++) {
-        const deed = turn < pass.length ? pass[turn]! : random.pick(deeds);
+      // Where chance left a deed out, or others were always quicker, everybody goes on.
+      for (let turn = 0; turn < TURNS || (turn < 5 * TURNS && missing().length > 0); turn++) {
+        const deed = turn < pass.length || turn >= TURNS ? pass[turn % pass.length]! : random.pick(deeds);
         // What somebody else just took or ended is refused; that is no fault.
         const what = await act(deed, random.int(0, 9999)).catch((error: Error) => error.message);
-        if (what.includes('200')) done.set(deed, (done.get(deed) ?? 0) + 1);
+        if (what.endsWith('200)')) done.set(deed, (done.get(deed) ?? 0) + 1);
         if (!/^\w+ \d+ \(|^\w+: 4\d\d |The pick is not done/.test(what)) faults.push(what);
       }
     });
     await Promise.all(hands);
     expect(faults).toEqual([]);
     await checkBooks(relay, 'many at once');
-    for (const deed of ['release', 'plan', 'start', 'take', 'pick', 'put', 'change', 'confirm'])
-      expect([deed, done.get(deed) ?? 0]).not.toEqual([deed, 0]);
+    expect(missing()).toEqual([]);
     await endsWell();
   }, 240_000);
 });

@@ -29,5 +29,6 @@ export {
   type SetUpVerdict,
 } from './setUp.ts';
 export { judgePutBack, TOUCHED, type PutBackProgress } from './putBack.ts';
+export { offCarts, outOfCartons, type Loose } from './unpick.ts';
 export { cartFront, type CartFront } from './cartFront.ts';
 export { laneAdvice, type LaneAdvice, type LaneNow } from './lanes.ts';

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { Refusal, rows, type Db, type Tx } from '../platform/index.ts';
+import { recordset, Refusal, rows, type Change, type Db, type Tx } from '../platform/index.ts';
+import { closeIfDone } from './cancel.ts';
 
 /** Goods that were picked for an order, are not wanted any more, and about which nobody has decided. */
 export interface Undecided {
@@ -42,4 +43,55 @@ export async function mustBeWanted(tx: Tx, orderId: string): Promise<void> {
 export async function mustBeDecided(tx: Tx, orderId: string): Promise<void> {
   const [first] = await undecidedOf(tx, orderId);
   if (first) throw new Refusal(409, 'surplus-undecided', { item: first.name, units: first.units });
+}
+
+/**
+ * How much of picked units that go back into bins is surplus that waits for a decision: that goes first.
+ *
+ * @param returned units by line
+ * @returns units by line, of those lines that have any
+ */
+export async function surplusAmong(tx: Tx, returned: ReadonlyMap<string, number>): Promise<Map<string, number>> {
+  const back = [...returned].map(([line, units]) => ({ line, units }));
+  const surplus = await rows<{ line: string; units: number }>(
+    tx,
+    sql`select t.line_id as line, least(t.units, b.units) as units
+        from jsonb_to_recordset(${recordset(back)}) as b(line text, units int)
+        join desk_task t on t.line_id = b.line and t.decision is null where b.units > 0 for update of t`,
+  );
+  return new Map(surplus.map(({ line, units }) => [line, units]));
+}
+
+/**
+ * Settles surplus that went back though nobody decided so: its picker undid it, or its order left the run. Nobody asks
+ * for it any more.
+ *
+ * @param surplus units by line, as `surplusAmong` found them
+ */
+export async function settleReturned(
+  change: Change,
+  orderId: string,
+  surplus: ReadonlyMap<string, number>,
+): Promise<void> {
+  if (surplus.size === 0) return;
+  const gone = await rows<{ number: number; units: number; item: string }>(
+    change.tx,
+    sql`
+    with gone as (
+      select t.id, t.line_id as line, g.units, t.units - g.units as rest
+      from jsonb_to_recordset(${recordset([...surplus].map(([line, units]) => ({ line, units })))}) as g(line text, units int)
+      join desk_task t on t.line_id = g.line and t.decision is null
+    ), less as (
+      update desk_task t set units = g.rest from gone g where t.id = g.id and g.rest > 0
+    ), settled as (
+      update desk_task t set decision = 'put-back', decided_at = ${change.now.toISOString()}, decided_by = ${change.actor.personId}
+      from gone g where t.id = g.id and g.rest = 0
+    )
+    update order_line l set cancelled = l.cancelled + g.units from gone g, item i
+    where l.id = g.line and i.id = l.item_id returning l.line as number, g.units, i.name as item`,
+  );
+  for (const { number, units, item } of gone)
+    change.journal({ kind: 'surplus-put-back', orderId, facts: { line: number, units, item } });
+  change.tell('exceptions', []);
+  await closeIfDone(change, orderId);
 }

@@ -88,8 +88,6 @@ const ATTEMPTS = 5;
 const PAUSE_MS = 20;
 /** PostgreSQL's codes of a deadlock and of a serialisation failure: nothing was done, and the same may be done again. */
 const IN_THE_WAY = new Set(['40P01', '40001']);
-/** What the database forbids where somebody else reserved or took stock after it was read: done again, it reads what is there. */
-const READ_TOO_EARLY = new Set(['stock_reserved_within']);
 
 /** Does a statement or transaction again while the database undoes it for the sake of another one, after a random pause. What it did is undone by then. */
 export async function untilNoDeadlock<T>(transaction: () => Promise<T>): Promise<T> {
@@ -97,9 +95,8 @@ export async function untilNoDeadlock<T>(transaction: () => Promise<T>): Promise
     try {
       return await transaction();
     } catch (error) {
-      const { cause } = error as { cause?: { code?: string; constraint?: string } };
-      const again = IN_THE_WAY.has(cause?.code ?? '') || READ_TOO_EARLY.has(cause?.constraint ?? '');
-      if (attempt === ATTEMPTS || !again) throw error;
+      const { cause } = error as { cause?: { code?: string } };
+      if (attempt === ATTEMPTS || !IN_THE_WAY.has(cause?.code ?? '')) throw error;
       await new Promise((resolve) => setTimeout(resolve, Math.random() * PAUSE_MS * 2 ** attempt));
     }
 }

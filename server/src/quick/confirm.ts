@@ -6,8 +6,8 @@ import { judgeQuick } from '@hand-relay/core/quick';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../platform/index.ts';
 import { openShipment, shipAtOnce } from '../shipping/index.ts';
-import { move, nextNumbers } from '../stock/index.ts';
-import { freeOrders, lockStock } from '../waves/index.ts';
+import { lockTotals, move, nextNumbers } from '../stock/index.ts';
+import { freeOrders, itemsOf, lockStock } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
 
 type Asked = z.output<typeof quickBody>['orders'][number];
@@ -52,6 +52,7 @@ export async function quickConfirm(
     if (head.busy) throw new Refusal(409, 'quick-under-way', { order: head.number });
     for (const stage of ['release', 'picking', 'shipping'] as const) await mustNotBeHeld(tx, order, stage);
   }
+  await lockTotals(tx, actor.siteId, itemsOf(ids));
   // What was promised to them before is a part of what they get now.
   await freeOrders(change, ids);
   const lines = await linesOf(change, ids);
@@ -148,6 +149,11 @@ async function promise({ tx, actor }: Change, wave: string, picks: Pick[]): Prom
 /** Writes the picks as done, and takes the goods out of their bins; what others are sent there for stays. */
 async function takeFromBins(change: Change, run: string, picks: Pick[]): Promise<void> {
   const { tx, actor, now } = change;
+  await tx.execute(sql`
+    select 1 from balance b join place q on q.id = b.place_id
+    where q.site_id = ${actor.siteId} and q.kind = 'bin' and (q.code, b.item_id, b.lot) in (
+      select bin, item, lot from jsonb_to_recordset(${recordset(picks)}) as p(item text, bin text, lot text))
+    order by b.place_id, b.item_id, b.lot, b.serial for update of b`);
   const short = await rows<{ sku: string; bin: string; units: number; free: number }>(
     tx,
     sql`

@@ -39,11 +39,11 @@ async function doubt(change: Change, run: RunRow, { step }: RunPick, short: Lack
     await moveAway(change, { bin: short.bin, code: step.bin, item: step.item.id, lot, holds: 0, besides: step.id });
   const there = await rows<{ serial: string; units: number }>(
     tx,
-    sql`select serial, units from balance where place_id = ${short.bin} and item_id = ${step.item.id} and lot = ${lot} order by serial`,
+    sql`select serial, units from balance where place_id = ${short.bin} and item_id = ${step.item.id} and lot = ${lot} order by serial for update`,
   );
   const [free] = await rows<{ units: number }>(
     tx,
-    sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${step.item.id} and lot = ${lot}`,
+    sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${step.item.id} and lot = ${lot} for update`,
   );
   // What other pickers are sent here for stays on the books: each of them says what they find.
   const [others] = await rows<{ units: number }>(

@@ -63,10 +63,6 @@ interface Wanted {
   item: string;
   lot: string;
   units: number;
-  /** Units of the line that nothing is released for. */
-  open: number;
-  /** Units of item and lot that are promised to nobody. */
-  free: number;
 }
 
 /**
@@ -77,10 +73,18 @@ interface Wanted {
 export async function promiseAgain(
   { tx, actor }: Change,
   waveId: string,
-  { line, itemId, item, lot, units, open, free }: Wanted,
+  { line, itemId, item, lot, units }: Wanted,
 ): Promise<void> {
   const firm = (await wayOf(tx, actor.siteId)).reserve !== 'scan';
-  if (open < units || (firm && free < units)) throw new Refusal(409, 'undo-short', { item });
+  const [free] = await rows<{ units: number }>(
+    tx,
+    sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${itemId} and lot = ${lot} for update`,
+  );
+  const [open] = await rows<{ units: number }>(
+    tx,
+    sql`select asked - cancelled - released as units from order_line where id = ${line} for update`,
+  );
+  if (open!.units < units || (firm && (free?.units ?? 0) < units)) throw new Refusal(409, 'undo-short', { item });
   await tx.execute(sql`
     with again as (
       insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)

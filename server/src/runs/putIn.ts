@@ -36,7 +36,7 @@ export async function putIn(change: Change, runId: string, orders: readonly stri
     if (picks.length === 0) throw notFound('order', order);
     // What lay on the cart is on its way back into its bins.
     if (picks.some((p) => p.begun)) throw new Refusal(409, 'undo-begun', { order: picks[0]!.order });
-    for (const pick of picks) await promiseAgain(change, run.waveId, { ...pick, ...(await leftOf(change, pick)) });
+    for (const pick of picks) await promiseAgain(change, run.waveId, pick);
     await tx.execute(
       sql`update pick set state = 'open' where run_id = ${runId} and order_id = ${order} and state = 'out'`,
     );
@@ -52,18 +52,4 @@ export async function putIn(change: Change, runId: string, orders: readonly stri
   change.tell('runs', [runId]);
   change.tell('orders', [...orders]);
   change.tell('waves', [run.waveId]);
-}
-
-/** What is left to be promised for a pick: of two picks of one item the second sees what the first took. */
-async function leftOf(
-  { tx, actor }: Change,
-  { line, itemId, lot }: { line: string; itemId: string; lot: string },
-): Promise<{ open: number; free: number }> {
-  const [now] = await rows<{ open: number; free: number }>(
-    tx,
-    sql`select (l.asked - l.cancelled - l.released)::int as open, coalesce(t.on_hand - t.reserved, 0)::int as free
-        from order_line l left join stock_total t on t.site_id = ${actor.siteId} and t.item_id = ${itemId} and t.lot = ${lot}
-        where l.id = ${line}`,
-  );
-  return now!;
 }

@@ -4,6 +4,7 @@ import type { takeOutBody } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/codes';
 import { notFound, Refusal, rows, type Change } from '../platform/index.ts';
 import { raiseException } from '../exceptions/index.ts';
+import { settleReturned, surplusAmong } from '../orders/index.ts';
 import { askPutBack, type Unwanted } from '../putBack/index.ts';
 import { endWaveIfDone, giveBack } from '../waves/index.ts';
 import { wayOf } from '../ways/index.ts';
@@ -139,6 +140,9 @@ export async function takeOrderOut(
       lot: p.lot,
       units: p.state === 'open' ? p.units : p.picked,
     });
+  const returned = new Map<string, number>();
+  for (const p of picks) returned.set(p.line, (returned.get(p.line) ?? 0) + p.picked);
+  const surplus = await surplusAmong(tx, returned);
   await askPutBack(change, carried);
   change.journal({
     kind: 'taken-out',
@@ -161,6 +165,7 @@ export async function takeOrderOut(
     await tx.execute(sql`update run set state = 'cancelled' where id = ${runId}`);
     await endWaveIfDone(change, run.waveId);
   }
+  await settleReturned(change, orderId, surplus);
   change.tell('runs', [runId]);
   change.tell('orders', [orderId]);
   change.tell('waves', [run.waveId]);

@@ -2,6 +2,8 @@ import { sql } from 'drizzle-orm';
 import { shortReasons, freshProgress } from '@hand-relay/core/picking';
 import { Refusal, rows, type Change } from '../platform/index.ts';
 import { booksOf, freeAccess, inquiryOf, move } from '../stock/index.ts';
+import { settleReturned, surplusAmong } from '../orders/index.ts';
+import { takeUnitsBack } from '../waves/index.ts';
 import { takeFromCarton } from './intoCarton.ts';
 import { promiseAgain, swapLot } from './promises.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
@@ -76,16 +78,12 @@ async function undoLine(
     lot: string;
     units: number;
     picked: number;
-    free: number;
-    open: number;
     together: Confirmed | null;
   }>(
     tx,
     sql`select k.id, k.order_id as "order", k.line_id as line, i.name as item, k.item_id as "itemId", k.bin_id as bin, k.lot, k.units, k.picked,
-               coalesce(t.on_hand - t.reserved, 0)::int as free, (l.asked - l.cancelled - l.released)::int as open,
                case when r.picking = 'consolidate' then jsonb_build_object('bin', k.bin_id, 'item', k.item_id, 'lot', k.lot, 'at', k.confirmed_at) end as together
         from pick k join run r on r.id = k.run_id join item i on i.id = k.item_id join order_line l on l.id = k.line_id
-        left join stock_total t on t.site_id = ${actor.siteId} and t.item_id = k.item_id and t.lot = k.lot
         where k.run_id = ${runId} and k.state in ('done', 'short') and k.units > 0 ${among} order by k.confirmed_at desc, k.sequence desc limit 1
         for update of k, l`,
   );
@@ -115,16 +113,17 @@ async function undoLine(
   );
   const again = await rejoin(change, run, last);
   const missing = last.units - last.picked;
-  if (missing > 0) {
-    const back = made.filter((m) => m.to === inquiryOf(actor.siteId)).reduce((n, m) => n + m.units, 0);
-    await promiseAgain(change, run.waveId, { ...last, units: missing, free: last.free + back });
-  }
+  if (missing > 0) await promiseAgain(change, run.waveId, { ...last, units: missing });
   await tx.execute(sql`
     with reopened as (
       update pick set picked = 0, units = units + ${again}, state = 'open', progress = ${JSON.stringify(freshProgress)}::jsonb, confirmed_at = null, confirmed_by = null
       where id = ${last.id}
     )
     update order_line set picked = picked - ${last.picked} where id = ${last.line}`);
+  // What of it nobody wants any more is not asked of the picker again.
+  const surplus = await surplusAmong(tx, new Map([[last.line, last.picked]]));
+  await takeUnitsBack(change, surplus, { begun: true });
+  await settleReturned(change, last.order, surplus);
   // What somebody else did not find there waits for the same count.
   const doubtful = (await booksOf(tx, actor.siteId, { bin: last.bin, item: last.itemId, lot: last.lot })).some(
     (b) => b.doubtful > 0,

@@ -8,13 +8,16 @@ export interface Books {
   doubtful: number;
 }
 
-/** What the books have of an item and lot in a bin, and what was not found there and waits for a count; by serial number. */
+/**
+ * What the books have of an item and lot in a bin, and what was not found there and waits for a count; by serial number.
+ * Nobody takes of the bin until the transaction ends.
+ */
 export function booksOf(tx: Tx, siteId: string, { bin, item, lot }: { bin: string; item: string; lot: string }) {
   const [inquiry, outside] = [inquiryOf(siteId), outsideOf(siteId)];
   return rows<Books>(
     tx,
     sql`
-    with here as (select serial, units from balance where place_id = ${bin} and item_id = ${item} and lot = ${lot} and units > 0),
+    with here as (select serial, units from balance where place_id = ${bin} and item_id = ${item} and lot = ${lot} and units > 0 for update),
     moved as (
       select serial, sum(case when to_place = ${inquiry} then units else -units end)::int as units from movement
       where item_id = ${item} and lot = ${lot} and (

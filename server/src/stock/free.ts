@@ -1,4 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm';
+import type { Tx } from '../platform/index.ts';
 
 /**
  * What a site can still promise, as `(item_id, lot, best_before, units)`: on hand, less what is reserved and what lies
@@ -22,6 +23,18 @@ export function freeStock(siteId: string, released: boolean): SQL {
         : sql``
     }
     where t.site_id = ${siteId} and t.on_hand > t.reserved`;
+}
+
+/**
+ * Keeps what a site has of items, and what is reserved of it, as it is until the transaction ends: who reads what is free
+ * and then takes of it locks first. A scan that moves goods within the site does not wait for it.
+ *
+ * @param items ids of the items: a value, or a query of them
+ */
+export async function lockTotals(tx: Tx, siteId: string, items: SQL): Promise<void> {
+  await tx.execute(
+    sql`select 1 from stock_total where site_id = ${siteId} and item_id in (${items}) order by item_id, lot for update`,
+  );
 }
 
 /** Days that goods for customer `c` must keep of item `column`: the wish for the item, else the customer's usual. */

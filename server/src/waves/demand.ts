@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { allocateBeside, type Demand, type LinePromise, type Supply } from '@hand-relay/core/allocation';
 import { iso, recordset, rows, type Db, type Tx } from '../platform/index.ts';
 import { freeStock, localDay, shelfDays } from '../stock/index.ts';
@@ -33,9 +33,13 @@ export interface Allocation {
   soft: boolean;
 }
 
+/** The items that orders ask, as a query of their ids. */
+export const itemsOf = (orderIds: readonly string[]): SQL =>
+  sql`select item_id from order_line where order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`;
+
 /**
  * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
- * transaction, under the site's lock.
+ * transaction, under the site's lock and that of the items' totals.
  *
  * @param options `exact`: units that lines get, whatever was fixed for them before; `toRelease`: orders on hold stay out; `now`: an order
  *   that is overdue ships today at the earliest

@@ -4,7 +4,7 @@ export { endEmptyRuns, endWaveIfDone, giveBack } from './state.ts';
 export { paceHere, runSummaries } from './summary.ts';
 export { lockOrders, lockStock, newWave, release } from './release.ts';
 export { takeUnitsBack } from './takeBack.ts';
-export { allocate } from './demand.ts';
+export { allocate, itemsOf } from './demand.ts';
 export { callSigns } from './callSigns.ts';
 export { gatheredNeeds, type Need } from './needs.ts';
 export { resumeWavePlans } from './plan.ts';

@@ -3,11 +3,11 @@ import type { z } from 'zod';
 import type { releaseBody, releaseResult } from '@hand-relay/contract';
 import { recordset, Refusal, rows, type Change, type Tx } from '../platform/index.ts';
 import { settleServed } from '../exceptions/index.ts';
-import { nextNumbers } from '../stock/index.ts';
-import { allocate } from './demand.ts';
+import { lockTotals, nextNumbers } from '../stock/index.ts';
+import { allocate, itemsOf } from './demand.ts';
 import { sumsOf } from './sums.ts';
 
-/** Only one transaction at a time promises a site's stock. */
+/** Only one transaction at a time promises a site's stock to orders; others may still take what nobody is promised. */
 export async function lockStock(tx: Tx, siteId: string): Promise<void> {
   // Not against those who only refer to the site: they would wait for each other without need.
   await tx.execute(sql`select 1 from site where id = ${siteId} for no key update`);
@@ -64,6 +64,7 @@ export async function release(
   const { tx, actor } = change;
   await lockStock(tx, actor.siteId);
   await lockOrders(tx, actor.siteId, { ids: body.orders });
+  await lockTotals(tx, actor.siteId, itemsOf(body.orders));
   const allocation = await allocate(tx, actor.siteId, body.orders, {
     exact: exactOf(body),
     toRelease: true,

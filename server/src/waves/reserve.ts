@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { recordset, rows, type Change, type Tx } from '../platform/index.ts';
-import { allocate } from './demand.ts';
+import { lockTotals } from '../stock/index.ts';
+import { allocate, itemsOf } from './demand.ts';
 import { lockStock } from './release.ts';
 import { wayOf } from '../ways/index.ts';
 
@@ -19,6 +20,7 @@ export async function reserveOrders(change: Change, orderIds: string[]): Promise
   const { tx, actor } = change;
   if (orderIds.length === 0) return;
   await lockStock(tx, actor.siteId);
+  await lockTotals(tx, actor.siteId, itemsOf(orderIds));
   const { lines } = await allocate(tx, actor.siteId, orderIds, { toRelease: false, now: change.now });
   const parts = lines.flatMap((l) =>
     l.promise.lots.flatMap(({ lot, units }) => {

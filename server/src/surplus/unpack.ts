@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { outOfCartons } from '@hand-relay/core/picking';
 import { reopenCarton } from '../packing/index.ts';
 import { rows, type Change } from '../platform/index.ts';
 import { discardCarton } from '../shipping/index.ts';
@@ -31,7 +32,7 @@ interface Picked {
  *
  * @returns what goes back into bins, at most so many units
  */
-export async function outOfCartons(
+export async function unpack(
   change: Change,
   { line, order }: { line: string; order: string },
   most: number,
@@ -52,24 +53,17 @@ export async function outOfCartons(
         join run r on r.id = k.run_id where k.line_id = ${line} and k.picked > 0 order by k.confirmed_at desc`,
   );
   const goods: Unwanted[] = [];
-  let rest = most;
-  for (const from of packed)
-    for (const pick of picks.filter((p) => p.lot === from.lot)) {
-      const units = Math.min(rest, from.units, pick.units);
-      if (units === 0) continue;
-      rest -= units;
-      from.units -= units;
-      pick.units -= units;
-      const { run, bin, item, lot } = pick;
-      goods.push({ order, run, place: from.place, bin, item, lot, serial: from.serial, units, carton: from.number });
-      await tx.execute(sql`
-        with out as (
-          update carton_line set units = units - ${units}
-          where carton_id = ${from.carton} and line_id = ${line} and lot = ${lot} and serial = ${from.serial}
-        )
-        update order_line set packed = packed - ${units} where id = ${line}`);
-      await notPicked(change, { ...pick, line }, units, asked);
-    }
+  for (const { from, pick, units } of outOfCartons(packed, picks, most)) {
+    const { run, bin, item, lot } = pick;
+    goods.push({ order, run, place: from.place, bin, item, lot, serial: from.serial, units, carton: from.number });
+    await tx.execute(sql`
+      with out as (
+        update carton_line set units = units - ${units}
+        where carton_id = ${from.carton} and line_id = ${line} and lot = ${lot} and serial = ${from.serial}
+      )
+      update order_line set packed = packed - ${units} where id = ${line}`);
+    await notPicked(change, { ...pick, line }, units, asked);
+  }
   for (const { carton, state } of new Map(packed.map((p) => [p.carton, p])).values()) {
     const touched = goods.some((g) => packed.some((p) => p.carton === carton && p.place === g.place));
     if (!touched) continue;
