@@ -120,8 +120,9 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await scan(helper, 'A-01-1');
     await expect(helper.getByText(/^This is bin A-01-1\. Go to/)).toBeVisible();
     await scan(helper, brush.step.item.packs[0]!.gtin);
+    await expect(helper.getByText(`Item matches. Scan bin ${brush.step.bin}.`)).toBeVisible();
     await scan(helper, brush.step.bin);
-    await expect(helper.getByText('All is back')).toBeVisible();
+    await expect(helper.getByText('All put back')).toBeVisible();
   });
 
   await test.step('a count that differs waits until the Desk agrees', async () => {

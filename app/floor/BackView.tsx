@@ -49,8 +49,11 @@ export function BackView({ run }: { run: string }) {
       return setVerdict({ kind: 'refused', text: i18n.t(`back.${code}`, facts) });
     }
     play('accepted');
-    setVerdict(null);
-    if (judged.verdict === 'accepted') return setProgress(judged.progress);
+    if (judged.verdict === 'accepted') {
+      const matched = progress.item === null && judged.progress.item !== null;
+      setVerdict(matched ? { kind: 'done', text: t('back.itemMatches', { bin: current.bin }) } : null);
+      return setProgress(judged.progress);
+    }
     const { item, bin } = judged.progress;
     outbox.add({
       key: randomKey(),
@@ -99,7 +102,11 @@ export function BackView({ run }: { run: string }) {
         keys={
           <>
             <ScanField
-              label={next === 'bin' ? t('floor.ask.binOrItem', { bin: current.bin }) : t('floor.ask.item')}
+              label={
+                next === 'item'
+                  ? t('floor.ask.item')
+                  : t(progress.item === null ? 'floor.ask.binOrItem' : 'floor.ask.bin', { bin: current.bin })
+              }
               onCode={(text) => take({ kind: 'scan', text })}
             />
             <Row gap={8} style={{ flexWrap: 'nowrap' }}>

@@ -93,7 +93,7 @@ export function Leave({
               <Key
                 key={lane.code}
                 size="floor"
-                kind={lane.code === run.proposedLane ? 'act' : 'plain'}
+                kind={lane.code === (advice?.instead ?? run.proposedLane) ? 'act' : 'plain'}
                 title={lane.fits === null ? lane.name : `${lane.name} · ${lane.carts}/${lane.fits}`}
                 label={lane.name}
                 onPress={() => onLane(lane.code)}

@@ -2,7 +2,6 @@ import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { api, troubleOf, useSend, words } from '../state/index.ts';
-import { number } from '../text/index.ts';
 import { Card, Failed, Key, Row, Signal, Txt, useSurface } from '../ui/index.ts';
 
 const EVERY_MS = 300;
@@ -23,7 +22,7 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
   if (error) return <Failed text={words(troubleOf(error))} />;
   if (!data) return null;
   const share = data.all === 0 ? 1 : data.done / data.all;
-  const facts = { done: number(data.done), all: number(data.all), rest: number(data.all - data.done) };
+  const facts = { done: data.done, all: data.all, rest: data.all - data.done };
   return (
     <Card gap={10}>
       <View

@@ -115,7 +115,8 @@ export function StepCard({
             <View
               style={{
                 paddingHorizontal: 14,
-                paddingVertical: tight ? 4 : 10,
+                // With the stripes above it a refusal is as high as anything else that is said.
+                paddingVertical: tight ? 4 : band.kind === 'refused' ? 7 : 10,
                 borderBottomWidth: 1,
                 borderColor: surface.line,
               }}

@@ -30,7 +30,7 @@ export function LoadLane({
   const time = (at: number) => clock(new Date(at).toISOString(), me.site.timeZone);
   const says = [
     load.released < load.units
-      ? t('track.loadReleased', { released: number(load.released), units: number(load.units) })
+      ? t('track.loadReleased', { released: number(load.released), units: t('unit.units', { count: load.units }) })
       : marks.ends !== null &&
         t('track.ends', { time: time(marks.ends), early: time(marks.early!), late: time(marks.late!) }),
     load.leavesAt ? t('track.loadLeaves', { in: relative(load.leavesAt, now) }) : t('track.noTime'),

@@ -105,6 +105,7 @@ export const work: Same<typeof english> = {
     countFrom: '{{units}} × {{unit}}, von Platz {{position}}',
     countFromCarton: '{{units}} × {{unit}}, aus Karton {{carton}} von {{order}}',
     order: 'War für {{order}}',
+    itemMatches: 'Ware stimmt. Scanne Fach {{bin}}.',
     isIn: '{{item}} liegt wieder in {{bin}}.',
     doneTitle: 'Alles liegt wieder',
     doneText: 'Von diesem Wagen ist nichts mehr zurückzulegen.',

@@ -13,7 +13,7 @@ export const host = {
     start: 'Send again and again',
     stop: 'Stop sending',
     running:
-      'Sends {{orders}} orders, {{changes}} changes and {{cancellations}} cancellations every {{every}} s, and receives.',
+      'Sends every {{every}} s: new orders {{orders}}, changes {{changes}}, cancellations {{cancellations}}. Receives confirmations.',
     receive_one: 'Receive {{count}} confirmation',
     receive_other: 'Receive {{count}} confirmations',
     kind: {
@@ -30,7 +30,7 @@ export const host = {
       'under-way': 'cannot follow by itself: to be changed by hand',
       refused: 'refused at {{column}}',
       cancelled: 'cancelled',
-      surplus: 'cancelled; {{surplus}} units are picked already and wait for a decision',
+      surplus: 'cancelled; $t(unit.units, {"count": {{surplus}} }) already picked, waiting for a decision',
       closed: 'was closed before',
       unknown: 'not known here',
     },

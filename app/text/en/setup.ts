@@ -72,7 +72,7 @@ export const setup = {
       kind: {
         'run-nobody': {
           title: 'Run without its picker: {{name}}',
-          text: 'Nothing was heard of it for 12 hours. Hand it over to somebody on the page of its wave.',
+          text: 'No scans for 12 hours. Open the wave and hand the run to another picker.',
         },
         'cart-empty': {
           title: 'Empty cart still in use: {{name}}',
@@ -222,11 +222,13 @@ export const setup = {
     headingOf: 'Column of the file for {{column}}',
     allSame: 'Nothing to import: every row is unchanged.',
     writing: 'Rows imported',
-    written: '{{done}} of {{all}} rows imported',
+    written: '{{done, number}} of $t(unit.rows, {"count": {{all}} }) imported',
     allWritten_one: '{{all}} row imported.',
-    allWritten_other: '{{all}} rows imported.',
-    stopped: 'Stopped: {{done}} of {{all}} rows imported, {{rest}} not. Importing the same again continues from there.',
-    failed: 'Failed ({{problem}}): {{done}} of {{all}} rows imported, {{rest}} not.',
+    allWritten_other: '{{all, number}} rows imported.',
+    stopped:
+      'Stopped: {{done, number}} of $t(unit.rows, {"count": {{all}} }) imported, {{rest, number}} not. Importing the same again continues from there.',
+    failed:
+      'Failed ({{problem}}): {{done, number}} of $t(unit.rows, {"count": {{all}} }) imported, {{rest, number}} not.',
     leftBehind_one: '{{count, number}} error, this row was skipped.',
     leftBehind_other: '{{count, number}} errors, these rows were skipped.',
     stop: 'Stop',
@@ -258,7 +260,7 @@ export const setup = {
       first: 'First bin',
       last: 'Last bin',
       measures: 'Floor',
-      picture: 'Plan of {{count}} bins',
+      picture: 'Plan of $t(unit.bins, {"count": {{count}} })',
       hint: 'Where shelves differ, create most of it here and change single bins in the list, or import them all from a file. A generated floor is undone as one, in the history.',
     },
     first: {
@@ -412,7 +414,7 @@ export const setup = {
     expected: {
       'a-column': 'Column missing',
       'a-file': 'a CSV or XLSX file with a heading row',
-      'fewer-rows': 'at most {{most}} rows in one file',
+      'fewer-rows': 'at most $t(unit.rows, {"count": {{most}} }) in one file',
       'a-smaller-file':
         'a workbook of at most 6,000,000 cells, 1,000 columns and 300 MB unpacked; split it, or save it as CSV',
       'a-simpler-file': 'a file that can be read within 30 seconds; split it, or save it as CSV',
@@ -436,7 +438,7 @@ export const setup = {
         'a person of this site alone; ask somebody who has the right “House: people of several sites”',
       'one-word': 'one word, as roles are told apart by spaces',
       'a-right': 'at least one thing that the role may do',
-      'within-life': 'a date at most {{days}} days ahead: the item keeps no longer',
+      'within-life': 'a date at most $t(unit.days, {"count": {{days}} }) ahead: the item keeps no longer',
       once: 'duplicate of row {{first}}',
       'a-known': 'one that is listed under {{what}}',
       'not-with': 'nothing here: the item has no {{what}}',
