@@ -22,7 +22,11 @@ export function AccountChanges() {
     }),
   }));
   return (
-    <Bar action={<Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen(newest.id)} />}>
+    <Bar
+      action={
+        <Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen({ upTo: newest.id })} />
+      }
+    >
       {lines.map((line) => (
         <Signal key={line.id} kind="caution" size="body" text={line.text} />
       ))}

@@ -4,10 +4,9 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { afterTold } from '../offline/index.ts';
 import {
-  api,
+  allStale,
   call,
   close,
-  tags,
   tell,
   undone,
   useFrom,
@@ -58,7 +57,7 @@ function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
   return async (notice, undo) => {
     const done = await afterTold(undo.id ?? '', () => call(undo));
     send(undone(notice.id));
-    send(api.util.invalidateTags([...tags]));
+    send(allStale());
     send(
       tell(
         'error' in done

@@ -1,13 +1,18 @@
 import {
+  CHANGED,
+  changed,
   DONE_AGO,
+  effectOn,
   endpoints,
   keptNames,
   SERVER_TIME,
+  TAB,
+  type Changed,
   type Endpoint,
   type EndpointName,
   type Problem,
 } from '@hand-relay/contract';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
 import { sawServerTime } from './serverTime.ts';
@@ -72,6 +77,27 @@ export function whenSignedOut(told: () => void): void {
   signedOut = told;
 }
 
+/** This page, by a name of its own: the live stream says which changes it asked for itself. */
+export const tab = randomKey().slice(0, 40);
+
+/** Told what a call of this page changed, as its answer says. */
+let onChanged = (_changes: Changed[]) => {};
+export function whenChanged(told: (changes: Changed[]) => void): void {
+  onChanged = told;
+}
+
+/** What a call changed: as the server says; else, where it repeats an answer, all that the endpoint may change. */
+function changesOf(endpoint: Endpoint, said: string | null, id: string): Changed[] {
+  const told = said === null ? null : z.array(changed).safeParse(JSON.parse(said));
+  if (told?.success) return told.data;
+  // Whoever signs in reads everything anyway.
+  if (endpoint.needs === 'public') return [];
+  return (endpoint.changes ?? []).map((effect) => {
+    const on = effectOn(effect, id);
+    return { topic: on.topic, ids: on.id === null ? [] : [on.id] };
+  });
+}
+
 /**
  * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
  * that it happens once.
@@ -93,6 +119,7 @@ export async function call(
   if (endpoint.method === 'POST') {
     headers['Idempotency-Key'] = key;
     headers['Content-Type'] = 'application/json';
+    headers[TAB] = tab;
     headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
   }
   for (let attempt = 0; ; attempt++) {
@@ -110,7 +137,12 @@ export async function call(
       sawServerTime(Number(response.headers.get(SERVER_TIME) ?? NaN), asked, Date.now());
       const answer: unknown = await response.json().catch(() => null);
       silentAt = -Infinity;
-      if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
+      if (response.ok) {
+        if (!isOurs(ask.name, endpoint, answer)) return { error: nobodyAnswered };
+        const changes = changesOf(endpoint, response.headers.get(CHANGED), ask.id ?? '');
+        if (changes.length > 0) onChanged(changes);
+        return { data: answer };
+      }
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       if (problem?.code) return { error: problem };

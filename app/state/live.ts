@@ -1,7 +1,7 @@
-import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
+import { changeEvent, type Changed, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
-import { api, tags } from './api.ts';
-import { addressOf } from './call.ts';
+import { allStale, api, staleBy } from './api.ts';
+import { addressOf, tab, whenChanged } from './call.ts';
 import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
 import { trayChanged } from './keepTray.ts';
@@ -25,16 +25,22 @@ const reasonOf = (facts: Record<string, unknown>) =>
 
 const meOf = (store: Store) => api.endpoints.me.select()(store.getState()).data?.person.id;
 
-/** Takes an event from the stream: what it names is read again, news is told. */
-export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
-  if (event.topic === 'tray') {
+/** Has read again what a change touches. */
+function take(store: Store, change: Changed, orders: (ids: string[]) => void): void {
+  if (change.topic === 'tray') {
     const me = meOf(store);
-    if (me !== undefined) trayChanged(me, event.ids);
+    if (me !== undefined) trayChanged(me, change.ids);
     return;
   }
-  store.dispatch(api.util.invalidateTags([event.topic]));
-  if (event.topic === 'orders') orders(event.ids);
-  store.dispatch(changedSince(event));
+  store.dispatch(staleBy(change));
+  if (change.topic === 'orders') orders(change.ids);
+  store.dispatch(changedSince(change));
+}
+
+/** Takes an event from the stream: what it names is read again, news is told. */
+export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
+  // What this page did itself came with the answer.
+  if (event.by !== tab) take(store, event, orders);
   if (!event.news) return;
   const { kind, facts } = event.news;
   // Who did it was told already.
@@ -86,9 +92,13 @@ export function goLive(store: Store): () => void {
     }, GATHER_MS);
   };
   const everything = () => {
-    store.dispatch(api.util.invalidateTags([...tags]));
+    store.dispatch(allStale());
     orders([]);
   };
+  // The tray that is saved is the one here.
+  whenChanged((changes) => {
+    for (const change of changes) if (change.topic !== 'tray') take(store, change, orders);
+  });
   const name = channelOf();
   const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
   if (channel)
@@ -139,6 +149,7 @@ export function goLive(store: Store): () => void {
   else void hold();
   return () => {
     over = true;
+    whenChanged(() => {});
     clearTimeout(timer);
     release();
     channel?.close();

@@ -2,8 +2,8 @@ import { api } from '../state/api.ts';
 import { begin } from '../state/begin.ts';
 import { goLive, hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
-import { orderRowFields, type OrderRow } from '@hand-relay/contract';
-import { useOrigin } from '../state/call.ts';
+import { CHANGED, orderRowFields, type OrderRow } from '@hand-relay/contract';
+import { call, tab, useOrigin } from '../state/call.ts';
 import { readOrders, refreshOrders } from '../state/orderList.ts';
 
 const row = (id: string, more: Partial<OrderRow> = {}) => {
@@ -34,6 +34,7 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
 describe('what happens elsewhere', () => {
   const asked: string[] = [];
   const answers: Record<string, object> = {};
+  let said: string | null = null;
   beforeEach(() => {
     asked.length = 0;
     useOrigin('http://relay.test');
@@ -41,7 +42,8 @@ describe('what happens elsewhere', () => {
       const path = String(address).replace('http://relay.test', '');
       asked.push(path);
       const answer = Object.entries(answers).find(([start]) => path.startsWith(start))?.[1] ?? {};
-      return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
+      const headers = new Headers(said === null ? {} : { [CHANGED]: said });
+      return Promise.resolve({ ok: true, status: 200, headers, json: () => Promise.resolve(answer) });
     }) as never;
   });
 
@@ -85,6 +87,34 @@ describe('what happens elsewhere', () => {
       link: '/desk/exceptions',
     });
     expect(orders).toEqual([['o1']]);
+  });
+
+  it('reads again what a change names and the lists of its topic, and nothing for what this page did itself', async () => {
+    const store = makeStore();
+    globalThis.EventSource = function Stream() {
+      return { readyState: 0, close: () => {} };
+    } as never;
+    const end = goLive(store);
+    for (const id of ['a', 'b']) await store.dispatch(api.endpoints.run.initiate(id));
+    await store.dispatch(api.endpoints.myRuns.initiate());
+    await store.dispatch(api.endpoints.bench.initiate());
+    const afterwards = async () => {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      return asked.splice(0).sort();
+    };
+    await afterwards();
+    hear(store, { topic: 'runs', ids: ['b'] }, () => {});
+    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/b']);
+    hear(store, { topic: 'runs', ids: ['b'], by: tab }, () => {});
+    expect(await afterwards()).toEqual([]);
+    // It came with the answer; an answer that does not say so may have changed all that its endpoint may.
+    said = JSON.stringify([{ topic: 'runs', ids: ['a'] }]);
+    await call({ name: 'giveBack', id: 'a' });
+    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back']);
+    said = null;
+    await call({ name: 'giveBack', id: 'a' });
+    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back', '/api/runs/b']);
+    end();
   });
 
   it('opens its stream again where an answer was none: asks who is signed in, and reads everything once it is there', async () => {

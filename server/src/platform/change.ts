@@ -15,6 +15,8 @@ export interface Actor {
   rights: ReadonlySet<Right>;
   device: string;
   requestId: string;
+  /** The page that asks, where it named itself. */
+  tab?: string;
 }
 
 /** A repeat of a request: what was asked and by which key. */
@@ -31,15 +33,18 @@ export class Change {
   readonly newId: () => string;
   /** Whether stand-ins for carriers answer. */
   readonly standins: boolean;
+  /** The page that asked, where it is told what changed with its answer. */
+  readonly by: string | undefined;
   readonly entries: JournalEntry[] = [];
   readonly events: ChangeEvent[] = [];
 
-  constructor(tx: Tx, actor: Actor, platform: Platform) {
+  constructor(tx: Tx, actor: Actor, platform: Platform, by?: string) {
     this.tx = tx;
     this.actor = actor;
     this.now = platform.clock();
     this.newId = platform.newId;
     this.standins = platform.standins;
+    this.by = by;
   }
 
   journal(...entries: JournalEntry[]): void {
@@ -56,6 +61,8 @@ export class Change {
  * The one path of every change: a transaction, the work, the journal and the first answer written with it, events
  * after commit. A repeat of a request gets the first answer and changes nothing.
  *
+ * @param onCommitted told what the change published; not where it is a repeat
+ *
  * @throws Refusal 422 `key-reused` when the key was used for another request; 507 `disk-full` before anything is begun
  */
 export async function change<T>(
@@ -63,13 +70,14 @@ export async function change<T>(
   actor: Actor,
   repeat: Repeat | null,
   work: (change: Change) => Promise<T>,
+  onCommitted?: (events: readonly ChangeEvent[]) => void,
 ): Promise<T> {
   if (platform.disk.full()) throw diskFull(platform);
-  let events: ChangeEvent[] = [];
+  let events: ChangeEvent[] | null = null;
   const answer = await untilNoDeadlock(() =>
     platform.db.transaction(async (tx) => {
       if (repeat && !(await isFirst(platform, tx, actor, repeat))) return firstAnswer<T>(tx, actor, repeat);
-      const current = new Change(tx, actor, platform);
+      const current = new Change(tx, actor, platform, onCommitted && actor.tab);
       const answer = await work(current);
       await conclude(current, repeat, answer);
       events = current.events;
@@ -79,7 +87,10 @@ export async function change<T>(
     if (error instanceof Refusal && error.caught) await keepCaught(platform, actor, repeat, error.caught);
     throw error;
   });
-  platform.bus.committed(events);
+  if (events) {
+    platform.bus.committed(events);
+    onCommitted?.(events);
+  }
   return answer;
 }
 
@@ -144,7 +155,9 @@ async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> 
 /** Journal, first answer and notifications in one statement: a scan pays for one round trip. */
 async function conclude(current: Change, repeat: Repeat | null, answer: unknown): Promise<void> {
   const { actor, tx } = current;
-  const notes = current.events.map((event) => JSON.stringify({ site: actor.siteId, event }));
+  const notes = current.events.map((event) =>
+    JSON.stringify({ site: actor.siteId, event: { ...event, by: current.by } }),
+  );
   await tx.execute(sql`
     with j as (
       insert into journal (at, site_id, person_id, device, request_id, kind, order_id, wave_id, run_id, facts)
