@@ -5,15 +5,7 @@ import {
   type MutationDefinition,
   type QueryDefinition,
 } from '@reduxjs/toolkit/query/react';
-import {
-  effectOn,
-  endpoints,
-  topicNames,
-  type Changed,
-  type Endpoint,
-  type EndpointName,
-  type Topic,
-} from '@hand-relay/contract';
+import { effectOn, endpoints, topicNames, type Endpoint, type EndpointName, type Topic } from '@hand-relay/contract';
 import { z } from 'zod';
 import { keep, kept, remembered, unanswered } from '../kept/index.ts';
 import { addressOf, call, KEPT, nobodyAnswered, type Call, type Trouble } from './call.ts';
@@ -82,8 +74,8 @@ function callOf(name: EndpointName, endpoint: Endpoint, arg: unknown): Call {
   return { name, id, [part]: rest };
 }
 
-/** A tag of whatever shows a topic as a whole. */
-const WHOLE = '*';
+/** The id in the tag of whatever shows a topic as a whole. */
+export const WHOLE = '*';
 
 /** Every endpoint of the contract as a hook's definition, with what it shows as tags. */
 function definitions(build: EndpointBuilder<Ask, Topic, 'api'>): Definitions {
@@ -104,7 +96,7 @@ function definitions(build: EndpointBuilder<Ask, Topic, 'api'>): Definitions {
 
 /**
  * The API as hooks, made of the contract. What a call of this page changed comes with its answer, what others changed by
- * the live stream; both are read again by `staleBy`.
+ * the live stream (`stale.ts`).
  */
 export const api = createApi({
   reducerPath: 'api',
@@ -113,10 +105,6 @@ export const api = createApi({
   keepUnusedDataFor: 120,
   endpoints: definitions,
 }).enhanceEndpoints({ endpoints: { floorPlan: { keepUnusedDataFor: 3600 }, lookUp: { keepUnusedDataFor: 5 } } });
-
-/** Has read again, where it is shown, what a change touches: what names one of its ids, and lists of the topic. */
-export const staleBy = ({ topic, ids }: Changed) =>
-  api.util.invalidateTags(ids.length === 0 ? [topic] : [...ids, WHOLE].map((id) => ({ type: topic, id })));
 
 /** Has everything read again that is shown, but for one topic where that was just read. */
 export const allStale = ({ but }: { but?: Topic } = {}) =>

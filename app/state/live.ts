@@ -1,12 +1,13 @@
 import { changeEvent, type Changed, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
-import { allStale, api, staleBy } from './api.ts';
+import { allStale, api } from './api.ts';
 import { addressOf, tab, whenChanged } from './call.ts';
 import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
 import { trayChanged } from './keepTray.ts';
 import { tell } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
+import { Stale } from './stale.ts';
 import type { Store } from './store.ts';
 import { words } from './trouble.ts';
 
@@ -25,22 +26,29 @@ const reasonOf = (facts: Record<string, unknown>) =>
 
 const meOf = (store: Store) => api.endpoints.me.select()(store.getState()).data?.person.id;
 
+/** What is read again as something changed. */
+export interface Readers {
+  stale: Stale;
+  /** Reads rows of the list of orders; without ids all of it. */
+  orders: (ids: string[]) => void;
+}
+
 /** Has read again what a change touches. */
-function take(store: Store, change: Changed, orders: (ids: string[]) => void): void {
+function take(store: Store, change: Changed, { stale, orders }: Readers, own: boolean): void {
   if (change.topic === 'tray') {
     const me = meOf(store);
-    if (me !== undefined) trayChanged(me, change.ids);
+    if (me !== undefined && !own) trayChanged(me, change.ids);
     return;
   }
-  store.dispatch(staleBy(change));
-  if (change.topic === 'orders') orders(change.ids);
+  stale.add(change, own);
+  if (change.topic === 'orders' || change.topic === 'progress') orders(change.ids);
   store.dispatch(changedSince(change));
 }
 
 /** Takes an event from the stream: what it names is read again, news is told. */
-export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
+export function hear(store: Store, event: ChangeEvent, readers: Readers): void {
   // What this page did itself came with the answer.
-  if (event.by !== tab) take(store, event, orders);
+  if (event.by !== tab) take(store, event, readers, false);
   if (!event.news) return;
   const { kind, facts } = event.news;
   // Who did it was told already.
@@ -95,15 +103,14 @@ export function goLive(store: Store): () => void {
     store.dispatch(allStale());
     orders([]);
   };
-  // The tray that is saved is the one here.
-  whenChanged((changes) => {
-    for (const change of changes) if (change.topic !== 'tray') take(store, change, orders);
-  });
+  const stale = new Stale(store);
+  const readers = { stale, orders };
+  whenChanged((changes) => changes.forEach((change) => take(store, change, readers, true)));
   const name = channelOf();
   const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
   if (channel)
     channel.onmessage = ({ data }: MessageEvent<ChangeEvent | 'reopened'>) =>
-      data === 'reopened' ? everything() : hear(store, data, orders);
+      data === 'reopened' ? everything() : hear(store, data, readers);
 
   const hold = () =>
     new Promise<void>((resolve) => {
@@ -124,7 +131,7 @@ export function goLive(store: Store): () => void {
         stream.onmessage = ({ data }: MessageEvent<string>) => {
           const event = changeEvent.safeParse(JSON.parse(data));
           if (!event.success) return;
-          hear(store, event.data, orders);
+          hear(store, event.data, readers);
           channel?.postMessage(event.data);
         };
         // A lost connection is tried again by the browser itself. An answer that is no stream is not: the session has
@@ -150,6 +157,7 @@ export function goLive(store: Store): () => void {
   return () => {
     over = true;
     whenChanged(() => {});
+    stale.end();
     clearTimeout(timer);
     release();
     channel?.close();

@@ -1,5 +1,6 @@
 import { api } from '../state/api.ts';
 import { begin } from '../state/begin.ts';
+import { Stale } from '../state/stale.ts';
 import { goLive, hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
 import { CHANGED, orderRowFields, type OrderRow } from '@hand-relay/contract';
@@ -79,7 +80,7 @@ describe('what happens elsewhere', () => {
           facts: { order: 'LA-1', orderId: 'o1', item: 'Jar', missing: 2, reason: 'not-found', picker: 'Pico' },
         },
       },
-      (ids) => orders.push(ids),
+      { stale: new Stale(store), orders: (ids) => orders.push(ids) },
     );
     expect(store.getState().notices[0]).toMatchObject({
       kind: 'caution',
@@ -99,13 +100,15 @@ describe('what happens elsewhere', () => {
     await store.dispatch(api.endpoints.myRuns.initiate());
     await store.dispatch(api.endpoints.bench.initiate());
     const afterwards = async () => {
-      await new Promise((resolve) => setTimeout(resolve, 20));
+      await new Promise((resolve) => setTimeout(resolve, 120));
       return asked.splice(0).sort();
     };
     await afterwards();
-    hear(store, { topic: 'runs', ids: ['b'] }, () => {});
+    const readers = { stale: new Stale(store), orders: () => {} };
+    hear(store, { topic: 'runs', ids: ['b'] }, readers);
+    hear(store, { topic: 'picks', ids: ['b'] }, readers);
     expect(await afterwards()).toEqual(['/api/runs', '/api/runs/b']);
-    hear(store, { topic: 'runs', ids: ['b'], by: tab }, () => {});
+    hear(store, { topic: 'runs', ids: ['b'], by: tab }, readers);
     expect(await afterwards()).toEqual([]);
     // It came with the answer; an answer that does not say so may have changed all that its endpoint may.
     said = JSON.stringify([{ topic: 'runs', ids: ['a'] }]);
@@ -115,6 +118,37 @@ describe('what happens elsewhere', () => {
     await call({ name: 'giveBack', id: 'a' });
     expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back', '/api/runs/b']);
     end();
+  });
+
+  it('reads lists at most every second and a half while others scan, and at once what this page changed', async () => {
+    jest.useFakeTimers();
+    try {
+      const store = makeStore();
+      const stale = new Stale(store);
+      const waves = store.dispatch(api.endpoints.waves.initiate());
+      const run = store.dispatch(api.endpoints.run.initiate('a'));
+      await jest.advanceTimersByTimeAsync(50);
+      asked.length = 0;
+      for (let scans = 0; scans < 40; scans++) {
+        stale.add({ topic: 'picks', ids: [scans % 4 ? 'b' : 'a'] }, false);
+        await jest.advanceTimersByTimeAsync(150);
+      }
+      await jest.advanceTimersByTimeAsync(3000);
+      // Six seconds of scans, a quarter of them in the run that is shown.
+      expect(asked.filter((path) => path === '/api/runs/a')).toHaveLength(10);
+      expect(asked.filter((path) => path === '/api/waves')).toHaveLength(5);
+      stale.add({ topic: 'picks', ids: ['b'] }, false);
+      await jest.advanceTimersByTimeAsync(50);
+      asked.length = 0;
+      stale.add({ topic: 'picks', ids: ['b'] }, true);
+      await jest.advanceTimersByTimeAsync(50);
+      expect(asked).toEqual(['/api/waves']);
+      stale.end();
+      waves.unsubscribe();
+      run.unsubscribe();
+    } finally {
+      jest.useRealTimers();
+    }
   });
 
   it('opens its stream again where an answer was none: asks who is signed in, and reads everything once it is there', async () => {

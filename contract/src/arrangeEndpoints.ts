@@ -182,7 +182,7 @@ export const arrangeEndpoints = all({
     path: '/api/crew',
     needs: ['orders.see'],
     summary: 'Who may pick here, who is here, where each scanned last; teams and carts',
-    reads: ['runs', 'waves', 'setup'],
+    reads: ['waves', 'runs', 'picks', 'setup'],
     answer: arrange.crew,
   },
   floorLayout: {

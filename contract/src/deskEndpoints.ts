@@ -141,7 +141,7 @@ export const deskEndpoints = all({
     path: '/api/loads',
     needs: ['orders.see', 'shipments.confirm'],
     summary: 'Planned loads with how full they are, and the vehicles there are',
-    reads: ['orders', 'setup'],
+    reads: ['orders', 'progress', 'setup'],
     answer: loads.loadList,
   },
   load: {
@@ -149,7 +149,7 @@ export const deskEndpoints = all({
     path: '/api/loads/:id',
     needs: ['orders.see', 'shipments.confirm'],
     summary: 'One load with what goes into it',
-    reads: ['orders', 'setup'],
+    reads: ['orders', 'progress', 'setup'],
     answer: loads.loadDetail,
   },
   loadCandidates: {

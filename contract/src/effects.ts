@@ -3,6 +3,10 @@ export const topics = {
   orders: 'order',
   waves: 'wave',
   runs: 'run',
+  /** How far a run is: scans of its picks. */
+  picks: 'run',
+  /** How far an order is picked. */
+  progress: 'order',
   counts: 'count',
   exceptions: 'exception',
   bench: 'order',

@@ -97,7 +97,7 @@ export const endpoints = all({
     path: '/api/orders',
     needs: ['orders.see'],
     summary: 'Orders, page by page, as compact rows',
-    reads: ['orders'],
+    reads: ['orders', 'progress'],
     query: orders.orderPageQuery,
     answer: orders.orderPage,
   },
@@ -106,7 +106,7 @@ export const endpoints = all({
     path: '/api/orders/:id',
     needs: ['orders.see'],
     summary: 'One order with lines and what became of them',
-    reads: ['orders#id', 'stock'],
+    reads: ['orders#id', 'progress#id', 'stock'],
     answer: orders.orderDetail,
   },
   trail: {
@@ -114,7 +114,7 @@ export const endpoints = all({
     path: '/api/orders/:id/trail',
     needs: ['trail.see'],
     summary: 'Everything that happened to an order',
-    reads: ['orders#id', 'bench#id'],
+    reads: ['orders#id', 'progress#id', 'bench#id'],
     answer: orders.trail,
   },
   intake: {
@@ -185,7 +185,7 @@ export const endpoints = all({
     path: '/api/waves',
     needs: ['orders.see'],
     summary: 'Waves, the newest first',
-    reads: ['waves'],
+    reads: ['waves', 'picks'],
     answer: waves.waveList,
   },
   wave: {
@@ -193,7 +193,7 @@ export const endpoints = all({
     path: '/api/waves/:id',
     needs: ['orders.see'],
     summary: 'One wave with its runs',
-    reads: ['waves#id'],
+    reads: ['waves#id', 'picks'],
     answer: waves.waveDetail,
   },
   planWave: {
@@ -237,7 +237,7 @@ export const endpoints = all({
     path: '/api/runs/:id',
     needs: ['runs.pick', 'orders.see'],
     summary: 'A run with all its picks',
-    reads: ['runs#id'],
+    reads: ['runs#id', 'picks#id'],
     answer: runs.runDetail,
   },
   runsBeside: {
@@ -245,7 +245,7 @@ export const endpoints = all({
     path: '/api/runs/:id/beside',
     needs: ['runs.pick', 'orders.see'],
     summary: 'How far the other runs of its wave are',
-    reads: ['runs'],
+    reads: ['runs', 'picks'],
     answer: runs.runsBeside,
   },
   takeRun: {
@@ -273,7 +273,7 @@ export const endpoints = all({
     parts: ['runs.touch'],
     summary:
       'A scan, touch or count at a pick; the header done-ago says how many milliseconds ago, where it was kept for a while',
-    changes: ['orders', 'waves', 'runs', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
+    changes: ['orders', 'waves', 'runs', 'picks', 'progress', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
     body: runs.inputBody,
     answer: runs.pickVerdict,
   },
@@ -282,7 +282,7 @@ export const endpoints = all({
     path: '/api/runs/:id/undo',
     needs: ['runs.pick'],
     summary: 'Undo the last confirmation, or what is counted of a pick that is begun',
-    changes: ['orders', 'waves', 'runs', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
+    changes: ['orders', 'waves', 'runs', 'picks', 'progress', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
     body: runs.undoPickBody,
     answer: runs.undoResult,
   },
@@ -300,7 +300,7 @@ export const endpoints = all({
     path: '/api/runs/:id/take-out',
     needs: ['runs.pick', 'runs.arrange'],
     summary: 'Take an order out of a run, back to Desk; what of it lies on the cart is to be put back',
-    changes: ['orders', 'waves', 'runs', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
+    changes: ['orders', 'waves', 'runs', 'picks', 'progress', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
     body: runs.takeOutBody,
     answer: nothing,
   },
@@ -327,7 +327,7 @@ export const endpoints = all({
     path: '/api/bench/orders/:id',
     needs: ['orders.pack'],
     summary: 'An order as the bench sees it',
-    reads: ['bench#id', 'orders#id'],
+    reads: ['bench#id', 'orders#id', 'progress#id'],
     answer: packing.benchOrder,
   },
   packInput: {

@@ -201,7 +201,7 @@ export const setupEndpoints = all({
     path: '/api/setup/stuck',
     needs: ['setup.change', 'runs.arrange'],
     summary: 'Work that does not go on by itself or was forgotten, with where it is dealt with',
-    reads: ['orders', 'waves', 'runs', 'counts', 'exceptions', 'bench', 'shipments'],
+    reads: ['orders', 'waves', 'runs', 'progress', 'counts', 'exceptions', 'bench', 'shipments'],
     answer: setup.stuckList,
   },
   trialCode: {

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import { joined, topicNames, type ChangeEvent } from '@hand-relay/contract';
 
-const COUNTED: ReadonlySet<ChangeEvent['topic']> = new Set(['orders', 'stock', 'setup']);
+const COUNTED: ReadonlySet<ChangeEvent['topic']> = new Set(['orders', 'progress', 'stock', 'setup']);
 
 /** Milliseconds for which changes of a site are gathered, so that a burst of scans is told as one. */
 const GATHER_MS = 150;

@@ -61,7 +61,7 @@ export async function setUpCart(
       facts: { run: run.number, cart: setUp.cart, place: p.place },
     })),
   );
-  change.tell('runs', [runId]);
+  change.tell('picks', [runId]);
   return { set: given.map((p) => p.order) };
 }
 
