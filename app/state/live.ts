@@ -33,22 +33,27 @@ export interface Readers {
   orders: (ids: string[]) => void;
 }
 
-/** Has read again what a change touches. */
-function take(store: Store, change: Changed, { stale, orders }: Readers, own: boolean): void {
-  if (change.topic === 'tray') {
-    const me = meOf(store);
-    if (me !== undefined && !own) trayChanged(me, change.ids);
-    return;
-  }
-  stale.add(change, own);
+/** What beside the API's answers is kept of what a change touches. */
+function keptBeside(store: Store, change: Changed, { orders }: Readers): void {
   if (change.topic === 'orders' || change.topic === 'progress') orders(change.ids);
   store.dispatch(changedSince(change));
+}
+
+/** Has read again what somebody changed. */
+function take(store: Store, change: Changed, readers: Readers): void {
+  if (change.topic === 'tray') {
+    const me = meOf(store);
+    if (me !== undefined) trayChanged(me, change.ids);
+    return;
+  }
+  readers.stale.add(change);
+  keptBeside(store, change, readers);
 }
 
 /** Takes an event from the stream: what it names is read again, news is told. */
 export function hear(store: Store, event: ChangeEvent, readers: Readers): void {
   // What this page did itself came with the answer.
-  if (event.by !== tab) take(store, event, readers, false);
+  if (event.by !== tab) take(store, event, readers);
   if (!event.news) return;
   const { kind, facts } = event.news;
   // Who did it was told already.
@@ -105,7 +110,10 @@ export function goLive(store: Store): () => void {
   };
   const stale = new Stale(store);
   const readers = { stale, orders };
-  whenChanged((changes) => changes.forEach((change) => take(store, change, readers, true)));
+  whenChanged((changes) => {
+    stale.addOwn(changes);
+    for (const change of changes) keptBeside(store, change, readers);
+  });
   const name = channelOf();
   const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
   if (channel)

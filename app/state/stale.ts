@@ -23,12 +23,20 @@ export class Stale {
     this.store = store;
   }
 
-  /** @param own whether this page did it: then its lists do not wait */
-  add({ topic, ids }: Changed, own: boolean): void {
-    if (own) this.readAt.delete(topic);
+  /** Somebody changed something. */
+  add({ topic, ids }: Changed): void {
     for (const id of ids) this.ids.set(topic, (this.ids.get(topic) ?? new Set()).add(id));
     this.lists.set(topic, { all: ids.length === 0 || (this.lists.get(topic)?.all ?? false) });
     this.wait(SOON_MS);
+  }
+
+  /** This page changed something: nothing of it waits. */
+  addOwn(changes: readonly Changed[]): void {
+    for (const change of changes) {
+      this.readAt.delete(change.topic);
+      this.add(change);
+    }
+    this.read();
   }
 
   /** What still waits is not read any more. */
@@ -42,6 +50,7 @@ export class Stale {
   }
 
   private read(): void {
+    clearTimeout(this.timer);
     const now = Date.now();
     const waits = (topic: Topic) => Math.max(0, (this.readAt.get(topic) ?? -Infinity) + LISTS_MS - now);
     const ready = [...this.lists].filter(([topic]) => waits(topic) === 0);

@@ -130,17 +130,17 @@ describe('what happens elsewhere', () => {
       await jest.advanceTimersByTimeAsync(50);
       asked.length = 0;
       for (let scans = 0; scans < 40; scans++) {
-        stale.add({ topic: 'picks', ids: [scans % 4 ? 'b' : 'a'] }, false);
+        stale.add({ topic: scans % 4 ? 'progress' : 'picks', ids: ['a'] });
         await jest.advanceTimersByTimeAsync(150);
       }
       await jest.advanceTimersByTimeAsync(3000);
       // Six seconds of scans, a quarter of them in the run that is shown.
       expect(asked.filter((path) => path === '/api/runs/a')).toHaveLength(10);
       expect(asked.filter((path) => path === '/api/waves')).toHaveLength(5);
-      stale.add({ topic: 'picks', ids: ['b'] }, false);
+      stale.add({ topic: 'progress', ids: ['b'] });
       await jest.advanceTimersByTimeAsync(50);
       asked.length = 0;
-      stale.add({ topic: 'picks', ids: ['b'] }, true);
+      stale.addOwn([{ topic: 'progress', ids: ['b'] }]);
       await jest.advanceTimersByTimeAsync(50);
       expect(asked).toEqual(['/api/waves']);
       stale.end();

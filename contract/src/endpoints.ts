@@ -185,7 +185,7 @@ export const endpoints = all({
     path: '/api/waves',
     needs: ['orders.see'],
     summary: 'Waves, the newest first',
-    reads: ['waves', 'picks'],
+    reads: ['waves', 'progress'],
     answer: waves.waveList,
   },
   wave: {
@@ -193,7 +193,7 @@ export const endpoints = all({
     path: '/api/waves/:id',
     needs: ['orders.see'],
     summary: 'One wave with its runs',
-    reads: ['waves#id', 'picks'],
+    reads: ['waves#id', 'progress'],
     answer: waves.waveDetail,
   },
   planWave: {
@@ -245,7 +245,7 @@ export const endpoints = all({
     path: '/api/runs/:id/beside',
     needs: ['runs.pick', 'orders.see'],
     summary: 'How far the other runs of its wave are',
-    reads: ['runs', 'picks'],
+    reads: ['runs', 'progress'],
     answer: runs.runsBeside,
   },
   takeRun: {
