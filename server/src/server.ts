@@ -114,7 +114,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     throw error;
   });
   try {
-    await migrateUp(database.db);
+    await database.alone('migrate', () => migrateUp(database.db), { wait: true });
   } catch (error) {
     await database.close();
     await closeLog();
@@ -127,6 +127,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   );
   const platform: Platform = {
     db: database.db,
+    alone: database.alone,
     clock: options.clock ?? (() => new Date()),
     newId: randomId,
     log,

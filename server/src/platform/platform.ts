@@ -2,12 +2,14 @@ import type { Logger } from 'pino';
 import type { Bus } from './bus.ts';
 import type { Computation } from './computation.ts';
 import type { Disk } from './disk.ts';
-import type { Db } from './database/index.ts';
+import type { Alone, Db } from './database/index.ts';
 import type { IdSource } from './ids.ts';
 
 /** What every service works with. Time and identity come from outside, so that tests and replays are exact. */
 export interface Platform {
   db: Db;
+  /** Lets one server at a time do something, of all on this database. */
+  alone: Alone;
   clock: () => Date;
   newId: IdSource;
   log: Logger;

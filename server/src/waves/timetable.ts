@@ -185,9 +185,13 @@ async function gathersNow(platform: Platform, entry: Entry): Promise<boolean> {
 
 /**
  * What the timetable does by itself: gathers, plans and starts what is due. What cannot be done is tried again at the
- * next turn; one entry that fails keeps no other.
+ * next turn; one entry that fails keeps no other. Of several servers one takes the turn.
  */
 export async function turnTimetable(platform: Platform): Promise<void> {
+  await platform.alone('timetable', () => takeTurn(platform), { wait: false });
+}
+
+async function takeTurn(platform: Platform): Promise<void> {
   for (const entry of await entriesOf(platform.db, platform.clock()))
     try {
       const actor = await itself(platform, entry.site);

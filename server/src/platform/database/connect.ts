@@ -28,10 +28,20 @@ export interface Database {
    * @throws Error when there is not enough memory for a copy; the database goes on
    */
   dump(): Promise<Uint8Array | null>;
+  /** Lets one server at a time do something, of all on this database. */
+  alone: Alone;
   /** Bytes of heap that the embedded database's thread uses after a collection; null on a server. */
   heap(): Promise<number | null>;
   close(): Promise<void>;
 }
+
+/**
+ * Does work while no other server does work of the same name.
+ *
+ * @param options `wait`: until it is this one's turn; else, where another is at it, nothing is done
+ * @returns what the work returns; null where another was at it
+ */
+export type Alone = <T>(name: string, work: () => Promise<T>, options: { wait: boolean }) => Promise<T | null>;
 
 export interface DatabaseOptions {
   /** Address of a PostgreSQL server; without it the database is embedded. */
@@ -95,6 +105,22 @@ function keepAfterRefusal(pool: pg.Pool): void {
 
 const EAR_PAUSE_MS = 1000;
 
+/** An advisory lock held by a transaction, which a pooler that hands out transactions keeps on one connection. */
+function aloneOn(pool: pg.Pool): Alone {
+  return async (name, work, { wait }) => {
+    const client = await pool.connect();
+    try {
+      await client.query('begin');
+      const lock = wait ? 'pg_advisory_xact_lock' : 'pg_try_advisory_xact_lock';
+      const { rows } = await client.query<{ got: unknown }>(`select ${lock}(hashtextextended($1, 0)) as got`, [name]);
+      return rows[0]!.got === false ? null : await work();
+    } finally {
+      await client.query('commit').catch(() => undefined);
+      client.release();
+    }
+  };
+}
+
 async function openServer(url: string, onLost: (error: Error) => void): Promise<Database> {
   const pool = new pg.Pool({ connectionString: url, max: 10 });
   pool.on('error', onLost);
@@ -126,6 +152,7 @@ async function openServer(url: string, onLost: (error: Error) => void): Promise<
     listen: openEar,
     dump: () => Promise.resolve(null),
     heap: () => Promise.resolve(null),
+    alone: aloneOn(pool),
     async close() {
       closing = true;
       await ear?.end();
@@ -180,6 +207,8 @@ async function openEmbedded({ folder, from, lock: held, onDead = () => {} }: Dat
       thread.ask('dump');
       return (await answer).bytes;
     },
+    // The folder is this server's alone.
+    alone: (_name, work) => work(),
     async heap() {
       const answer = thread.answer('heap');
       thread.ask('heap');
