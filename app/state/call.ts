@@ -77,8 +77,12 @@ export function whenSignedOut(told: () => void): void {
   signedOut = told;
 }
 
-/** This page, by a name of its own: the live stream says which changes it asked for itself. */
-export const tab = randomKey().slice(0, 40);
+const newTab = () => randomKey().slice(0, 40);
+/**
+ * This page, by a name of its own: the live stream says which changes it asked for itself. After a change to which nobody
+ * answered it takes another one, so that what became of it is heard as if somebody else had done it.
+ */
+export let tab = newTab();
 
 /** Told what a call of this page changed, as its answer says. */
 let onChanged = (_changes: Changed[]) => {};
@@ -150,6 +154,7 @@ export async function call(
     } catch {
       if (limit.signal.aborted) silentAt = Date.now();
       const pause = patience[attempt];
+      if (endpoint.method === 'POST') tab = newTab();
       if (pause === undefined) return { error: nobodyAnswered };
       await new Promise((resolve) => setTimeout(resolve, pause));
     } finally {

@@ -117,6 +117,15 @@ describe('what happens elsewhere', () => {
     said = null;
     await call({ name: 'giveBack', id: 'a' });
     expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back', '/api/runs/b']);
+    // Nobody answered, and yet it may have happened: then the stream tells.
+    const by = tab;
+    const answered = globalThis.fetch;
+    globalThis.fetch = () => Promise.reject(new Error('no network'));
+    await call({ name: 'giveBack', id: 'a' }, { patience: [] });
+    globalThis.fetch = answered;
+    hear(store, { topic: 'runs', ids: ['a'], by }, readers);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(asked).toContain('/api/runs/a');
     end();
   });
 
