@@ -20,7 +20,7 @@ export function BenchView() {
   const [wrong, setWrong] = useState<string | null>(null);
   const open = (order: string) => router.navigate(`/bench/orders/${order}`);
   const scanned = async (code: string) => {
-    const { data: found, error: failed } = await find({ code });
+    const { data: found, error: failed } = await find(code);
     if (failed) return setWrong(words(troubleOf(failed)));
     const waiting = new Set(data?.runs.flatMap((r) => r.orders.filter((o) => o.packed < o.units).map((o) => o.id)));
     const order = found?.orders.find((o) => waiting.has(o)) ?? found?.orders[0];

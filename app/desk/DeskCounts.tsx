@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BinCount } from '@hand-relay/contract';
-import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { floorWork, troubleOf, useMe, words } from '../state/index.ts';
 import { clock, number } from '../text/index.ts';
 import {
   Column,
@@ -26,7 +26,7 @@ import { DeskTabs } from './DeskTabs.tsx';
 export function DeskCounts() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = api.useCountsQuery();
+  const { data, error, refetch } = floorWork.useCountsQuery();
   useShortcuts({ Escape: () => router.navigate('/desk') });
   return (
     <Page title={t('counts.desk.title')} aside={<DeskTabs at="counts" />}>
@@ -47,7 +47,7 @@ function OneCount({ count }: { count: BinCount }) {
   const { t } = useTranslation();
   const me = useMe();
   const surface = useSurface();
-  const [settle, { isLoading, error }] = api.useSettleCountMutation();
+  const [settle, { isLoading, error }] = floorWork.useSettleCountMutation();
   const differs = count.state === 'counted';
   const time = (at: string) => clock(at, me.site.timeZone);
   return (
@@ -122,7 +122,7 @@ function Want() {
   const [bin, setBin] = useState('');
   const [item, setItem] = useState('');
   const [lot, setLot] = useState('');
-  const [want, { isLoading, error }] = api.useWantCountMutation();
+  const [want, { isLoading, error }] = floorWork.useWantCountMutation();
   const go = async () => {
     if (!bin.trim() || !item.trim()) return;
     const done = await want({ bin, item, lot });

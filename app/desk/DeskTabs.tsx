@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api, useFrom, useMay, useMe, useOpenExceptions } from '../state/index.ts';
+import { api, floorWork, useFrom, useMay, useMe, useOpenExceptions } from '../state/index.ts';
 import { Key, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
@@ -15,7 +15,7 @@ export function DeskTabs({
   const { data: tasks } = api.useDeskTasksQuery();
   const owed = tasks?.tasks.length ?? 0;
   const maySettle = useMay('runs.arrange');
-  const { data: counts } = api.useCountsQuery(undefined, { skip: !maySettle });
+  const { data: counts } = floorWork.useCountsQuery(undefined, { skip: !maySettle });
   const toCount = counts?.counts.length ?? 0;
   const exceptions = useOpenExceptions();
   const mayTake = useMay('orders.import');

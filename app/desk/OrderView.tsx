@@ -213,7 +213,7 @@ const figures = ['asked', 'reserved', 'picked', 'packed', 'shipped'] as const;
 function Lines({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
   const open = order.status === 'open' && order.lines.some((l) => l.asked - l.cancelled > l.released);
-  const { data } = api.useOrderPromiseQuery({ id: order.id }, { skip: !open });
+  const { data } = api.useOrderPromiseQuery(order.id, { skip: !open });
   const promises = new Map(data?.promise?.lines.map((l) => [l.line, l]));
   const [more, setMore] = useState<string | null>(null);
   return (

@@ -15,7 +15,7 @@ export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: ()
   const send = useSend();
   const me = useMe();
   const now = useNow();
-  const { data } = api.useOrderPromiseQuery({ id: order.id });
+  const { data } = api.useOrderPromiseQuery(order.id);
   const [split, { isLoading, error }] = api.useSplitOrderMutation();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [day, setDay] = useState<string | null>(null);

@@ -33,8 +33,8 @@ export function DockList({ open }: { open?: string | undefined }) {
   const left = useGlobalSearchParams<{ left?: string }>().left === '1';
   const [text, setText] = useState('');
   const sought = useDeferredValue(text.trim());
-  const here = api.useDockQuery();
-  const gone = api.useDockQuery({ state: 'confirmed', find: sought }, { skip: !left });
+  const here = api.useDockQuery(undefined);
+  const gone = api.useDockQuery({ find: sought }, { skip: !left });
   const { data, error, refetch } = left ? gone : here;
   const [find] = api.useLazyFindQuery();
   const [wrong, setWrong] = useState<string | null>(null);
@@ -57,7 +57,7 @@ export function DockList({ open }: { open?: string | undefined }) {
     Enter: () => current && go(current),
   });
   const scanned = async (code: string) => {
-    const { data: found, error: failed } = await find({ code });
+    const { data: found, error: failed } = await find(code);
     if (failed) return setWrong(words(troubleOf(failed)));
     // Scanned before the list was there: it is waited for.
     const known = here.data ?? (await here.refetch()).data;

@@ -162,7 +162,7 @@ function Tracking({ data }: { data: ShipmentDetail }) {
             size="desk"
             label={t('dock.scanTracking')}
             disabled={isLoading}
-            onCode={(number) => void track({ id: shipment, from: 'person', number })}
+            onCode={(number) => void track({ id: shipment, body: { from: 'person', number } })}
           />
           {!tracking && standins && (
             <Row>
@@ -170,7 +170,7 @@ function Tracking({ data }: { data: ShipmentDetail }) {
                 title={t('dock.getTracking', { carrier })}
                 kind="act"
                 busy={isLoading}
-                onPress={() => void track({ id: shipment, from: 'carrier' })}
+                onPress={() => void track({ id: shipment, body: { from: 'carrier' } })}
               />
             </Row>
           )}

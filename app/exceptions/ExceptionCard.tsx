@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { ExceptionAct, ExceptionRow } from '@hand-relay/contract';
-import { addressOf, api, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { addressOf, floorWork, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
 import { ago, clock, number, relative, timeOf } from '../text/index.ts';
 import { Failed, Illustration, Key, Row, Shape, Txt, useSurface } from '../ui/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
@@ -102,7 +102,7 @@ function Acts({ exception }: { exception: ExceptionRow }) {
   const { t } = useTranslation();
   const send = useSend();
   const { id, kind, open, order, item, place, count } = exception;
-  const [act, { isLoading, error, reset }] = api.useActOnExceptionMutation();
+  const [act, { isLoading, error, reset }] = floorWork.useActOnExceptionMutation();
   const [dismissing, setDismissing] = useState(false);
   const [mayRelease, mayCancel, mayCount] = [useMay('orders.release'), useMay('orders.cancel'), useMay('runs.arrange')];
   const mayAct = mayRelease || mayCancel || mayCount;

@@ -1,7 +1,7 @@
 import { Link } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { api, useMay } from '../state/index.ts';
+import { floorWork, useMay } from '../state/index.ts';
 import { Shape, Txt, useSurface } from '../ui/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
 import { SettledToday } from './SettledToday.tsx';
@@ -15,7 +15,7 @@ export function ExceptionsRail({ wide }: { wide: boolean }) {
   const { t } = useTranslation();
   const surface = useSurface();
   const may = useMay('orders.see');
-  const { data } = api.useExceptionsQuery(undefined, { skip: !may });
+  const { data } = floorWork.useExceptionsQuery(undefined, { skip: !may });
   const open = (data?.exceptions ?? []).filter((e) => !e.settled);
   const settled = (data?.exceptions ?? []).filter((e) => e.settled);
   if (open.length + (wide ? settled.length : 0) === 0) return null;

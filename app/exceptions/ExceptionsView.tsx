@@ -3,7 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View, type TextInput } from 'react-native';
 import { exceptionKinds, type ExceptionKind, type ExceptionRow } from '@hand-relay/contract';
-import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { floorWork, troubleOf, useMe, words } from '../state/index.ts';
 import { clock } from '../text/index.ts';
 import { Choice, Column, Empty, Failed, Field, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -22,7 +22,7 @@ export function ExceptionsView() {
   const wide = useWindowDimensions().width >= WIDE;
   const { kind = 'all', find = '' } = useLocalSearchParams<{ kind?: Show; find?: string }>();
   const set = (params: { kind?: Show; find?: string }) => router.setParams(params);
-  const { data, error, refetch } = api.useExceptionsQuery();
+  const { data, error, refetch } = floorWork.useExceptionsQuery();
   const [at, setAt] = useState(0);
   const finder = useRef<TextInput>(null);
   const shown = useMemo(() => {

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import type { PutBack } from '@hand-relay/contract';
 import { judgePutBack, type PutBackProgress } from '@hand-relay/core/picking';
 import { outbox, useOutbox } from '../offline/index.ts';
-import { api, randomKey, thisYear, troubleOf, words } from '../state/index.ts';
+import { floorWork, randomKey, thisYear, troubleOf, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -18,7 +18,7 @@ const nothing: PutBackProgress = { item: null, bin: null };
 export function BackView({ run }: { run: string }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = api.usePutBacksQuery();
+  const { data, error, refetch } = floorWork.usePutBacksQuery();
   const { entries } = useOutbox();
   const [progress, setProgress] = useState(nothing);
   const [verdict, setVerdict] = useState<Verdict | null>(null);

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail } from '@hand-relay/contract';
 import { afterTold } from '../offline/index.ts';
-import { api, deviceName, troubleOf, words } from '../state/index.ts';
+import { api, deviceName, floorWork, troubleOf, words } from '../state/index.ts';
 import { Column, Failed, Key, Row, Signal, Txt } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
 import { lastOf } from './card.ts';
@@ -11,7 +11,7 @@ import { lastOf } from './card.ts';
 /** Cartons on the cart that ship as they are: each is closed here, where nothing more goes in, and gets its label. */
 export function CartonsOnCart({ run }: { run: RunDetail }) {
   const { t } = useTranslation();
-  const [close, closing] = api.useCloseOnCartMutation();
+  const [close, closing] = floorWork.useCloseOnCartMutation();
   const [print, printing] = api.usePrintMutation();
   const [trouble, setTrouble] = useState<unknown>();
   const error = trouble ?? printing.error;

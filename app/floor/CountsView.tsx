@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BinCount } from '@hand-relay/contract';
 import { outbox, useOutbox } from '../offline/index.ts';
-import { api, randomKey, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { floorWork, randomKey, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import { Card, Column, Empty, Failed, Field, Key, Loading, Picture, Row, ScanField, Signal, Txt } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -14,7 +14,7 @@ import { useCountCodes } from './useCountCodes.ts';
 export function CountsView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = api.useCountsQuery();
+  const { data, error, refetch } = floorWork.useCountsQuery();
   const [chosen, setChosen] = useState<string | null>(null);
   const { entries } = useOutbox();
   // What was counted here and is on its way wants no counting.
@@ -68,7 +68,7 @@ export function CountsView() {
 function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
   const { t } = useTranslation();
   const send = useSend();
-  const [take, { isLoading, error }] = api.useTakeCountMutation();
+  const [take, { isLoading, error }] = floorWork.useTakeCountMutation();
   const [units, setUnits] = useState('');
   const [serials, setSerials] = useState<string[]>([]);
   const [again, setAgain] = useState<string | null>(null);

@@ -139,9 +139,10 @@ export function Leave({
 /** What is still missing of these orders, and the papers that go with the cart. */
 function AfterRun({ run }: { run: RunDetail }) {
   const { t } = useTranslation();
+  const parts = run.beside.filter((b) => b.orders.length > 0);
   return (
     <>
-      <Beside run={run.run.id} ours />
+      {parts.length > 0 && <Beside beside={parts} />}
       <CartonsOnCart run={run} />
       <Row gap={8}>
         <PrintKey size="floor" kind="handoff-label" of={run.run.id} after={run.run.id} title={t('runMore.label')} />

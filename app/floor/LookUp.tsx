@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { LookedUp, RunPick } from '@hand-relay/contract';
-import { api, troubleOf, words } from '../state/index.ts';
+import { floorWork, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
   Column,
@@ -28,7 +28,7 @@ export function LookUp({ picks = [], onClose }: { picks?: readonly RunPick[]; on
     error,
     isFetching,
     refetch,
-  } = api.useLookUpQuery({ code: code ?? '' }, { skip: code === null });
+  } = floorWork.useLookUpQuery(code ?? '', { skip: code === null });
   const trouble = error ? troubleOf(error) : null;
   return (
     <SurfaceContext.Provider value="floor">

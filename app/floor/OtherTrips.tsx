@@ -1,14 +1,14 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api } from '../state/index.ts';
+import { floorWork } from '../state/index.ts';
 import { Column, Key, Row, Txt } from '../ui/index.ts';
 
 /** Trips that bring goods back, and bins that want counting: shown where there are any. */
 export function OtherTrips() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data: backs } = api.usePutBacksQuery();
-  const { data: counts } = api.useCountsQuery();
+  const { data: backs } = floorWork.usePutBacksQuery();
+  const { data: counts } = floorWork.useCountsQuery();
   const asked = counts?.counts.filter((c) => c.state === 'asked').length ?? 0;
   if (!backs?.trips.length && asked === 0) return null;
   return (

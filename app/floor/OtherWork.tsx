@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { LAST_DONE } from '../offline/index.ts';
-import { api, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
+import { floorWork, remembered, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { clock, duration } from '../text/index.ts';
 import { Card, Column, Failed, Key, Row, Sheet, Signal, SurfaceContext, Txt } from '../ui/index.ts';
 
@@ -16,12 +16,12 @@ export function OtherWork() {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
-  const { data } = api.useActivitiesQuery();
-  const [change, { isLoading, error }] = api.useChangeActivityMutation();
+  const { data } = floorWork.useActivitiesQuery();
+  const [change, { isLoading, error }] = floorWork.useChangeActivityMutation();
   const [choosing, setChoosing] = useState(false);
   if (!data || data.list.length === 0) return null;
   const begin = async (kind: string | null) => {
-    const done = await change({ kind });
+    const done = await change(kind);
     if (done.data) setChoosing(false);
   };
   const last = Number(remembered(LAST_DONE) ?? now);

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { afterTold } from '../offline/index.ts';
-import { api, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
+import { floorWork, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { Column, Failed, Field, Key, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
@@ -34,8 +34,8 @@ export function RunSheet({
   const [note, setNote] = useState('');
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
   const [picture, setPicture] = useState(() => remembered('card-picture') !== 'off');
-  const [pass, passing] = api.useHandOverMutation();
-  const [tellBench, noting] = api.useTellBenchMutation();
+  const [pass, passing] = floorWork.useHandOverMutation();
+  const [tellBench, noting] = floorWork.useTellBenchMutation();
   const [trouble, setTrouble] = useState<unknown>();
   const error = trouble ?? noting.error;
   const say = (text: string) => send(tell({ kind: 'done', text }));
@@ -107,7 +107,7 @@ export function RunSheet({
                 <PrintKey size="floor" kind="carton-numbers" of="12" title={t('runMore.numbers')} />
               </View>
             )}
-            <Beside run={run.run.id} />
+            {run.beside.length > 0 && <Beside beside={run.beside} />}
           </Column>
         )}
         {part === 'note' && (
@@ -134,16 +134,9 @@ export function RunSheet({
   );
 }
 
-/**
- * Who else works on the wave, and on which of the same orders: how far they are.
- *
- * @param ours whether only those that pick a part of this run's orders
- */
-export function Beside({ run, ours = false }: { run: string; ours?: boolean }) {
+/** Who else works on the wave, and on which of the same orders: how far they are. */
+export function Beside({ beside }: { beside: RunDetail['beside'] }) {
   const { t } = useTranslation();
-  const { data } = api.useRunsBesideQuery(run);
-  const beside = (data?.beside ?? []).filter((b) => !ours || b.orders.length > 0);
-  if (beside.length === 0) return null;
   return (
     <Column gap={4}>
       <Txt kind="heading">{t('runMore.beside')}</Txt>

@@ -18,7 +18,7 @@ import { useListScans } from './useListScans.ts';
 export function RunsView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = api.useMyRunsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const { data, error, refetch } = api.useMyRunsQuery();
   const [looking, setLooking] = useState(false);
   const [taking, setTaking] = useState<RunSummary | null>(null);
   const wrong = useListScans(data, setTaking, taking === null && !looking);

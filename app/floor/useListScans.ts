@@ -21,7 +21,7 @@ export function useListScans(runs: MyRuns | undefined, onTake: (run: RunSummary)
   const [wrong, setWrong] = useState<string | null>(null);
   const scanned = async (code: string) => {
     setWrong(null);
-    const { data: found, error } = await find({ code });
+    const { data: found, error } = await find(code);
     if (!found) return setWrong(error ? words(troubleOf(error)) : null);
     const { kind, name } = found;
     if (kind === 'cart') {

@@ -1,8 +1,8 @@
 import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
-import type { keptAnswers } from '@hand-relay/contract';
-import { unanswered } from '../kept/index.ts';
-import { api, call, nobodyAnswered, serverNow, store, type Trouble } from '../state/index.ts';
+import type { keptAnswers, RunDetail } from '@hand-relay/contract';
+import { keep, unanswered } from '../kept/index.ts';
+import { addressOf, api, call, nobodyAnswered, serverNow, store, type Trouble } from '../state/index.ts';
 import { Outbox, type Kept, type OutboxState } from './outbox.ts';
 import { tabsOfBrowser } from './tabs.ts';
 
@@ -35,9 +35,12 @@ export const outbox = new Outbox({
     return [await alone(first)];
   },
   async readAgain(run, what) {
-    // A count says with its answer what is to be read again.
-    if (what === 'count') return;
-    await store.dispatch(api.endpoints.run.initiate(run, { subscribe: false, forceRefetch: true }));
+    if (what === 'count') return void store.dispatch(api.util.invalidateTags(['counts', 'stock']));
+    const ask = { name: 'run', id: run } as const;
+    const answer = await call(ask);
+    if (!('data' in answer)) return;
+    await keep(addressOf(ask), answer.data);
+    await store.dispatch(api.util.upsertQueryData('run', run, answer.data as RunDetail));
   },
   async report(run, { about, trouble }) {
     await call({ name: 'reportLost', id: run, body: { ...about, code: trouble.code } });

@@ -22,7 +22,7 @@ export function HistoryView() {
     return e.undoes ? t('setup.undoOf', { what }) : what;
   };
   const takeBack = async (entry: SetupHistory['entries'][number]) => {
-    const done = await undo({ entry: entry.id });
+    const done = await undo(entry.id);
     send(
       tell(
         done.error
@@ -51,7 +51,7 @@ export function HistoryView() {
               <Key
                 size="small"
                 title={t(e.undoes ? 'setup.redo' : 'notice.undo')}
-                busy={isLoading && originalArgs?.entry === e.id}
+                busy={isLoading && originalArgs === e.id}
                 onPress={() => void takeBack(e)}
               />
             )}

@@ -121,7 +121,7 @@ function Message({ message }: { message: HostMessage }) {
   const [find] = api.useLazyFindQuery();
   const { kind, order, facts, at, receivedAt } = message;
   const open = () =>
-    void find({ code: `ORDER-${order}` }).then(({ data }) => data?.id && router.navigate(`/desk/orders/${data.id}`));
+    void find(`ORDER-${order}`).then(({ data }) => data?.id && router.navigate(`/desk/orders/${data.id}`));
   return (
     <View
       role="listitem"

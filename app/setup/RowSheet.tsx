@@ -101,7 +101,7 @@ function PictureCell({ label, value, onChange }: { label: string; value: string;
   const { t } = useTranslation();
   const [keep, { error, isLoading }] = api.useKeepPictureMutation();
   const take = async (file: File) => {
-    const kept = await keep({ data: await base64Of(file) });
+    const kept = await keep(await base64Of(file));
     if (kept.data) onChange(kept.data.picture);
   };
   const choose = () => {

@@ -22,11 +22,7 @@ export function AccountChanges() {
     }),
   }));
   return (
-    <Bar
-      action={
-        <Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen({ upTo: newest.id })} />
-      }
-    >
+    <Bar action={<Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen(newest.id)} />}>
       {lines.map((line) => (
         <Signal key={line.id} kind="caution" size="body" text={line.text} />
       ))}

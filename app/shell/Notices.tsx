@@ -4,9 +4,10 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { afterTold } from '../offline/index.ts';
 import {
-  allStale,
+  api,
   call,
   close,
+  tags,
   tell,
   undone,
   useFrom,
@@ -57,7 +58,7 @@ function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
   return async (notice, undo) => {
     const done = await afterTold(undo.id ?? '', () => call(undo));
     send(undone(notice.id));
-    send(allStale());
+    send(api.util.invalidateTags([...tags]));
     send(
       tell(
         'error' in done

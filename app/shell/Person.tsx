@@ -27,7 +27,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
   /** Everything on screen is of one site: it is read again at the other. */
   const change = async (site: string) => {
     workFor(null);
-    const done = await switchSite({ site });
+    const done = await switchSite(site);
     if (!done.data) return;
     store.dispatch(api.util.resetApiState());
     await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
@@ -97,7 +97,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
             label={t('nav.language')}
             value={me.person.language ?? browserLanguage()}
             options={languages.map((value) => ({ value, title: names[value] }))}
-            onChange={(language) => void changeLanguage({ language })}
+            onChange={(language) => void changeLanguage(language)}
           />
           <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
           {unsent > 0 && <Signal kind="caution" size="body" text={t('nav.unsent', { count: unsent })} />}

@@ -255,7 +255,7 @@ function useOpener(allowed: WorkPlace[]): (code: string) => void {
   const path = usePathname();
   const { id: _, ...listing } = useGlobalSearchParams<Record<string, string>>();
   return (code) => {
-    void find({ code }).then(({ data }) => {
+    void find(code).then(({ data }) => {
       if (!data) return;
       const { kind, id, name, orders } = data;
       if (kind === 'item' || kind === 'bin')

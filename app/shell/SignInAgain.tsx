@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View, type TextInput } from 'react-native';
 import type { Me } from '@hand-relay/contract';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
-import { allStale, api, remembered, store, troubleOf, words } from '../state/index.ts';
+import { api, remembered, store, tags, troubleOf, words } from '../state/index.ts';
 import { Field, Key, Row, Signal } from '../ui/index.ts';
 
 /**
@@ -27,7 +27,7 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
     await lookAfterRestore(answer.data);
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));
     // What was asked while nobody was signed in got no answer.
-    store.dispatch(allStale({ but: 'me' }));
+    store.dispatch(api.util.invalidateTags(tags.filter((tag) => tag !== 'me')));
     void outbox.pump();
     onDone();
   };

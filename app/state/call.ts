@@ -1,18 +1,13 @@
 import {
-  CHANGED,
-  changed,
   DONE_AGO,
-  effectOn,
   endpoints,
   keptNames,
   SERVER_TIME,
-  TAB,
-  type Changed,
   type Endpoint,
   type EndpointName,
   type Problem,
 } from '@hand-relay/contract';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
 import { sawServerTime } from './serverTime.ts';
@@ -77,31 +72,6 @@ export function whenSignedOut(told: () => void): void {
   signedOut = told;
 }
 
-const newTab = () => randomKey().slice(0, 40);
-/**
- * This page, by a name of its own: the live stream says which changes it asked for itself. After a change to which nobody
- * answered it takes another one, so that what became of it is heard as if somebody else had done it.
- */
-export let tab = newTab();
-
-/** Told what a call of this page changed, as its answer says. */
-let onChanged = (_changes: Changed[]) => {};
-export function whenChanged(told: (changes: Changed[]) => void): void {
-  onChanged = told;
-}
-
-/** What a call changed: as the server says; else, where it repeats an answer, all that the endpoint may change. */
-function changesOf(endpoint: Endpoint, said: string | null, id: string): Changed[] {
-  const told = said === null ? null : z.array(changed).safeParse(JSON.parse(said));
-  if (told?.success) return told.data;
-  // Whoever signs in reads everything anyway.
-  if (endpoint.needs === 'public') return [];
-  return (endpoint.changes ?? []).map((effect) => {
-    const on = effectOn(effect, id);
-    return { topic: on.topic, ids: on.id === null ? [] : [on.id] };
-  });
-}
-
 /**
  * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
  * that it happens once.
@@ -123,7 +93,6 @@ export async function call(
   if (endpoint.method === 'POST') {
     headers['Idempotency-Key'] = key;
     headers['Content-Type'] = 'application/json';
-    headers[TAB] = tab;
     headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
   }
   for (let attempt = 0; ; attempt++) {
@@ -141,12 +110,7 @@ export async function call(
       sawServerTime(Number(response.headers.get(SERVER_TIME) ?? NaN), asked, Date.now());
       const answer: unknown = await response.json().catch(() => null);
       silentAt = -Infinity;
-      if (response.ok) {
-        if (!isOurs(ask.name, endpoint, answer)) return { error: nobodyAnswered };
-        const changes = changesOf(endpoint, response.headers.get(CHANGED), ask.id ?? '');
-        if (changes.length > 0) onChanged(changes);
-        return { data: answer };
-      }
+      if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       if (problem?.code) return { error: problem };
@@ -154,7 +118,6 @@ export async function call(
     } catch {
       if (limit.signal.aborted) silentAt = Date.now();
       const pause = patience[attempt];
-      if (endpoint.method === 'POST') tab = newTab();
       if (pause === undefined) return { error: nobodyAnswered };
       await new Promise((resolve) => setTimeout(resolve, pause));
     } finally {

@@ -1,8 +1,10 @@
-export { allStale, api } from './api.ts';
+export { api, tags } from './api.ts';
 export { addressOf, call, fetchFile, nobodyAnswered, restoreBackup, type Call, type Trouble } from './call.ts';
+export { arrange } from './arrange.ts';
 export { begin } from './begin.ts';
 export { remember, remembered } from '../kept/index.ts';
 export { deviceName, randomKey } from './device.ts';
+export { floorWork } from './floorWork.ts';
 export { useOpenExceptions } from './openExceptions.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';

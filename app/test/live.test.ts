@@ -1,10 +1,9 @@
 import { api } from '../state/api.ts';
 import { begin } from '../state/begin.ts';
-import { Stale } from '../state/stale.ts';
 import { goLive, hear } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
-import { CHANGED, orderRowFields, type OrderRow } from '@hand-relay/contract';
-import { call, tab, useOrigin } from '../state/call.ts';
+import { orderRowFields, type OrderRow } from '@hand-relay/contract';
+import { useOrigin } from '../state/call.ts';
 import { readOrders, refreshOrders } from '../state/orderList.ts';
 
 const row = (id: string, more: Partial<OrderRow> = {}) => {
@@ -35,7 +34,6 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
 describe('what happens elsewhere', () => {
   const asked: string[] = [];
   const answers: Record<string, object> = {};
-  let said: string | null = null;
   beforeEach(() => {
     asked.length = 0;
     useOrigin('http://relay.test');
@@ -43,8 +41,7 @@ describe('what happens elsewhere', () => {
       const path = String(address).replace('http://relay.test', '');
       asked.push(path);
       const answer = Object.entries(answers).find(([start]) => path.startsWith(start))?.[1] ?? {};
-      const headers = new Headers(said === null ? {} : { [CHANGED]: said });
-      return Promise.resolve({ ok: true, status: 200, headers, json: () => Promise.resolve(answer) });
+      return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
     }) as never;
   });
 
@@ -80,7 +77,7 @@ describe('what happens elsewhere', () => {
           facts: { order: 'LA-1', orderId: 'o1', item: 'Jar', missing: 2, reason: 'not-found', picker: 'Pico' },
         },
       },
-      { stale: new Stale(store), orders: (ids) => orders.push(ids) },
+      (ids) => orders.push(ids),
     );
     expect(store.getState().notices[0]).toMatchObject({
       kind: 'caution',
@@ -88,76 +85,6 @@ describe('what happens elsewhere', () => {
       link: '/desk/exceptions',
     });
     expect(orders).toEqual([['o1']]);
-  });
-
-  it('reads again what a change names and the lists of its topic, and nothing for what this page did itself', async () => {
-    const store = makeStore();
-    globalThis.EventSource = function Stream() {
-      return { readyState: 0, close: () => {} };
-    } as never;
-    const end = goLive(store);
-    for (const id of ['a', 'b']) await store.dispatch(api.endpoints.run.initiate(id));
-    await store.dispatch(api.endpoints.myRuns.initiate());
-    await store.dispatch(api.endpoints.bench.initiate());
-    const afterwards = async () => {
-      await new Promise((resolve) => setTimeout(resolve, 120));
-      return asked.splice(0).sort();
-    };
-    await afterwards();
-    const readers = { stale: new Stale(store), orders: () => {} };
-    hear(store, { topic: 'runs', ids: ['b'] }, readers);
-    hear(store, { topic: 'picks', ids: ['b'] }, readers);
-    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/b']);
-    hear(store, { topic: 'runs', ids: ['b'], by: tab }, readers);
-    expect(await afterwards()).toEqual([]);
-    // It came with the answer; an answer that does not say so may have changed all that its endpoint may.
-    said = JSON.stringify([{ topic: 'runs', ids: ['a'] }]);
-    await call({ name: 'giveBack', id: 'a' });
-    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back']);
-    said = null;
-    await call({ name: 'giveBack', id: 'a' });
-    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/give-back', '/api/runs/b']);
-    // Nobody answered, and yet it may have happened: then the stream tells.
-    const by = tab;
-    const answered = globalThis.fetch;
-    globalThis.fetch = () => Promise.reject(new Error('no network'));
-    await call({ name: 'giveBack', id: 'a' }, { patience: [] });
-    globalThis.fetch = answered;
-    hear(store, { topic: 'runs', ids: ['a'], by }, readers);
-    await new Promise((resolve) => setTimeout(resolve, 100));
-    expect(asked).toContain('/api/runs/a');
-    end();
-  });
-
-  it('reads lists at most every second and a half while others scan, and at once what this page changed', async () => {
-    jest.useFakeTimers();
-    try {
-      const store = makeStore();
-      const stale = new Stale(store);
-      const waves = store.dispatch(api.endpoints.waves.initiate());
-      const run = store.dispatch(api.endpoints.run.initiate('a'));
-      await jest.advanceTimersByTimeAsync(50);
-      asked.length = 0;
-      for (let scans = 0; scans < 40; scans++) {
-        stale.add({ topic: scans % 4 ? 'progress' : 'picks', ids: ['a'] });
-        await jest.advanceTimersByTimeAsync(150);
-      }
-      await jest.advanceTimersByTimeAsync(3000);
-      // Six seconds of scans, a quarter of them in the run that is shown.
-      expect(asked.filter((path) => path === '/api/runs/a')).toHaveLength(10);
-      expect(asked.filter((path) => path === '/api/waves')).toHaveLength(5);
-      stale.add({ topic: 'progress', ids: ['b'] });
-      await jest.advanceTimersByTimeAsync(50);
-      asked.length = 0;
-      stale.addOwn([{ topic: 'progress', ids: ['b'] }]);
-      await jest.advanceTimersByTimeAsync(50);
-      expect(asked).toEqual(['/api/waves']);
-      stale.end();
-      waves.unsubscribe();
-      run.unsubscribe();
-    } finally {
-      jest.useRealTimers();
-    }
   });
 
   it('opens its stream again where an answer was none: asks who is signed in, and reads everything once it is there', async () => {

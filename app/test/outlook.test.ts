@@ -1,8 +1,7 @@
 import { useOrigin } from '../state/call.ts';
-import { Stale } from '../state/stale.ts';
 import { hear } from '../state/live.ts';
 import { readOutlook } from '../state/outlook.ts';
-import { makeStore, type Store } from '../state/store.ts';
+import { makeStore } from '../state/store.ts';
 
 const answer = (at: string, ...orders: string[]) => ({
   at,
@@ -24,14 +23,13 @@ describe('the outlook of the Desk', () => {
       return { ok, status: ok ? 200 : 409, headers: new Headers(), json: () => Promise.resolve(body) };
     }) as never;
   });
-
-  const quiet = (store: Store) => ({ stale: new Stale(store), orders: () => {} });
+  const quiet = () => {};
 
   it('says of what changes while it is computed that it changed', async () => {
     const store = makeStore();
-    hear(store, { topic: 'orders', ids: ['early'] }, quiet(store));
+    hear(store, { topic: 'orders', ids: ['early'] }, quiet);
     reply = () => {
-      hear(store, { topic: 'orders', ids: ['a'] }, quiet(store));
+      hear(store, { topic: 'orders', ids: ['a'] }, quiet);
       return Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a', 'b'));
     };
     await store.dispatch(readOutlook({}));
@@ -60,12 +58,12 @@ describe('the outlook of the Desk', () => {
   it('counts what changed since it was computed, and forgets it when it is computed again', async () => {
     reply = () => Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a'));
     const store = makeStore();
-    hear(store, { topic: 'orders', ids: ['early'] }, quiet(store));
+    hear(store, { topic: 'orders', ids: ['early'] }, quiet);
     expect(store.getState().outlook.changed).toEqual({});
     await store.dispatch(readOutlook({}));
-    hear(store, { topic: 'orders', ids: ['a', 'b'] }, quiet(store));
-    hear(store, { topic: 'orders', ids: ['a'] }, quiet(store));
-    hear(store, { topic: 'stock', ids: [] }, quiet(store));
+    hear(store, { topic: 'orders', ids: ['a', 'b'] }, quiet);
+    hear(store, { topic: 'orders', ids: ['a'] }, quiet);
+    hear(store, { topic: 'stock', ids: [] }, quiet);
     expect(store.getState().outlook).toMatchObject({ changed: { a: true, b: true }, stock: true });
     await store.dispatch(readOutlook({}));
     expect(store.getState().outlook).toMatchObject({ changed: {}, stock: false });
@@ -79,7 +77,7 @@ describe('the outlook of the Desk', () => {
     await store.dispatch(readOutlook({}));
     expect(store.getState().outlook.trouble?.code).toBe('not-allowed');
     expect(store.getState().outlook.rows['a']).toBeDefined();
-    let first: (value: object) => void = () => {};
+    let first: (value: object) => void = quiet;
     reply = (path) =>
       path.includes('class=A')
         ? new Promise((resolve) => (first = resolve))

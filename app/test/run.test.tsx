@@ -83,7 +83,7 @@ function server(picks: RunPick[]) {
       }
       return [200, { answers }];
     }
-    const detail = { run, picks: state.picks, positions: [], cartons: [], path: [] };
+    const detail = { run, picks: state.picks, positions: [], cartons: [], path: [], beside: [] };
     const whole = {
       ...detail,
       startedAt: null,

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { FloorLayout, FloorPlan as Plan } from '@hand-relay/contract';
-import { addressOf, api, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { addressOf, api, arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
 import {
   Choice,
   Failed,
@@ -49,8 +49,8 @@ function Floor({ plan }: { plan: Plan }) {
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const [mayMark, mayZone] = [useMay('waves.run'), useMay('setup.change')];
-  const { data: layout } = api.useFloorLayoutQuery();
-  const { data: crew } = api.useCrewQuery();
+  const { data: layout } = arrange.useFloorLayoutQuery();
+  const { data: crew } = arrange.useCrewQuery();
   const { data: waves } = api.useWavesQuery();
   const whole = useMemo(() => wholePlan(plan), [plan]);
   const [view, setView] = useState<PlanView | null>(null);
@@ -188,8 +188,8 @@ function Floor({ plan }: { plan: Plan }) {
 function useMarks(layout: FloorLayout | undefined) {
   const { t } = useTranslation();
   const send = useSend();
-  const [change, { error }] = api.useChangeLayoutMutation();
-  const [zoneBins, zoning] = api.useZoneBinsMutation();
+  const [change, { error }] = arrange.useChangeLayoutMutation();
+  const [zoneBins, zoning] = arrange.useZoneBinsMutation();
   return {
     error: error ?? zoning.error,
     async change(next: FloorLayout) {
@@ -230,6 +230,6 @@ function useMarks(layout: FloorLayout | undefined) {
 
 /** The walks of all runs of a wave. */
 function WaveWalks({ id, children }: { id: string; children: (paths: [number, number][][]) => React.ReactNode }) {
-  const { data } = api.useWavePathsQuery(id, { skip: id === '' });
+  const { data } = arrange.useWavePathsQuery(id, { skip: id === '' });
   return children(id === '' ? [] : (data?.paths ?? []));
 }

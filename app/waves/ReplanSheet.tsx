@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { PlanSums, WaveSummary } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
+import { arrange, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
 import { clock, distance, duration, number } from '../text/index.ts';
 import { Column, Failed, Key, Loading, Sheet, Signal, Txt, useSurface } from '../ui/index.ts';
 
@@ -12,8 +12,8 @@ export function ReplanSheet({ wave, onClose }: { wave: WaveSummary; onClose: () 
   const me = useMe();
   const send = useSend();
   const surface = useSurface();
-  const [look, { data, error, isLoading }] = api.useLookReplanMutation();
-  const [replan, doing] = api.useReplanMutation();
+  const [look, { data, error, isLoading }] = arrange.useLookReplanMutation();
+  const [replan, doing] = arrange.useReplanMutation();
   const { id } = wave;
   useEffect(() => void look(id), [look, id]);
   const go = async () => {

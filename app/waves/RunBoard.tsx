@@ -16,7 +16,7 @@ import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew, RunSummary } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { api, arrange, floorWork, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
 import { Failed, Key, Row, Sheet, Txt, useShortcuts, useSurface } from '../ui/index.ts';
 import { betweenPlaces, orderOf, runUnder, underPointer } from './dropPlaces.ts';
 import { OrderChip, OrderChips } from './OrderChips.tsx';
@@ -60,14 +60,14 @@ export function RunBoard({
   const { t } = useTranslation();
   const send = useSend();
   const may = useMay('runs.arrange');
-  const { data: crew } = api.useCrewQuery();
-  const [assign, { error }] = api.useAssignRunsMutation();
+  const { data: crew } = arrange.useCrewQuery();
+  const [assign, { error }] = arrange.useAssignRunsMutation();
   const [held, setHeld] = useState<string | null>(null);
   const [giving, setGiving] = useState(false);
   const [ordering, setOrdering] = useState(false);
   const moves = useMoveOrders();
   const [giveBack, givingBack] = api.useGiveBackMutation();
-  const [handOver, handing] = api.useHandOverMutation();
+  const [handOver, handing] = floorWork.useHandOverMutation();
   const [passing, setPassing] = useState(false);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
-import { api, troubleOf, words } from '../state/index.ts';
+import { api, arrange, troubleOf, words } from '../state/index.ts';
 import { Failed, Field, Key, Loading, Picker, Row, Sheet, Txt } from '../ui/index.ts';
 import { MarkList } from './MarkList.tsx';
 import { ordersOfRun, waits } from './runOrders.ts';
@@ -82,7 +82,7 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
 /** Orders that gather in other waves, to be added to a run. */
 function AddOrders({ run, onClose, onBack }: { run: RunSummary; onClose: () => void; onBack: () => void }) {
   const { t } = useTranslation();
-  const { data } = api.useWaitingOrdersQuery();
+  const { data } = arrange.useWaitingOrdersQuery();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState('');
   const moves = useMoveOrders();

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary, WaveDetail, WaveSummary } from '@hand-relay/contract';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { arrange, tell, troubleOf, useSend, words } from '../state/index.ts';
 import { distance } from '../text/index.ts';
 import { Failed, Field, Key, Sheet, Txt } from '../ui/index.ts';
 import { MarkList, type Markable } from './MarkList.tsx';
@@ -22,7 +22,7 @@ export function SplitSheet({
   const { t } = useTranslation();
   const router = useRouter();
   const send = useSend();
-  const [split, { error, isLoading }] = api.useSplitWaveMutation();
+  const [split, { error, isLoading }] = arrange.useSplitWaveMutation();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState('');
   const byRuns = wave.state === 'planned';

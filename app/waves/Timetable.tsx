@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TimetableEntry } from '@hand-relay/contract';
-import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { arrange, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { relative, timeOf } from '../text/index.ts';
 import { Failed, Key, Row, Txt, useSurface } from '../ui/index.ts';
 
@@ -11,8 +11,8 @@ export function Timetable() {
   const { t } = useTranslation();
   const router = useRouter();
   const [mayGather, maySet] = [useMay('orders.release'), useMay('setup.change')];
-  const { data, error, refetch } = api.useTimetableQuery();
-  const [gather, gathering] = api.useGatherEntryMutation();
+  const { data, error, refetch } = arrange.useTimetableQuery();
+  const [gather, gathering] = arrange.useGatherEntryMutation();
   const go = async (id: string) => {
     const done = await gather(id);
     if (done.data) router.navigate(`/waves/${done.data.wave}`);

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
 import { clock, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Key, Loading, Row, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -61,7 +61,7 @@ export function TrackView() {
   const mayRun = useMay('waves.run');
   const { data, error, refetch } = api.useWavesQuery();
   const { data: loads } = api.useLoadsQuery();
-  const { data: crew } = api.useCrewQuery();
+  const { data: crew } = arrange.useCrewQuery();
   const busy = (crew?.people ?? []).filter((p) => p.ends !== null);
   const [at, setAt] = useState(0);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -219,8 +219,8 @@ function WaveLane({
 function useWaveMoves(lanes: WaveSummary[], chosen: WaveSummary[], onDone: () => void) {
   const { t } = useTranslation();
   const send = useSend();
-  const [merge, merging] = api.useMergeWavesMutation();
-  const [place, placing] = api.usePlaceWaveMutation();
+  const [merge, merging] = arrange.useMergeWavesMutation();
+  const [place, placing] = arrange.usePlaceWaveMutation();
   return {
     busy: merging.isLoading,
     error: merging.error ?? placing.error,

@@ -6,6 +6,7 @@ import type { RunSummary, WaveDetail, WaveSummary } from '@hand-relay/contract';
 import {
   addressOf,
   api,
+  arrange,
   remember,
   remembered,
   tell,
@@ -198,8 +199,8 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
   const [plan, planning] = api.usePlanWaveMutation();
   const [start, starting] = api.useStartWaveMutation();
   const [cancel, cancelling] = api.useCancelWaveMutation();
-  const [stop, stopping] = api.useStopPlanMutation();
-  const [back, backing] = api.useSendBackMutation();
+  const [stop, stopping] = arrange.useStopPlanMutation();
+  const [back, backing] = arrange.useSendBackMutation();
   const [replanning, setReplanning] = useState(false);
   const [splitting, setSplitting] = useState(false);
   const parts = wave.state === 'gathering' ? orders.length : wave.state === 'planned' ? runs.length : 0;

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { pickings } from '@hand-relay/core/waves';
-import { api, troubleOf, words } from '../state/index.ts';
+import { arrange, troubleOf, words } from '../state/index.ts';
 import { Choice, Failed, Picker, Row, Txt } from '../ui/index.ts';
 
 const NOBODY = '';
@@ -10,8 +10,8 @@ const NOBODY = '';
 /** How a wave is picked, with which carts and by whom. What shapes runs is said before they are made. */
 export function WaveWay({ wave }: { wave: WaveSummary }) {
   const { t } = useTranslation();
-  const { data: crew } = api.useCrewQuery();
-  const [change, { error }] = api.useChangeWaveMutation();
+  const { data: crew } = arrange.useCrewQuery();
+  const [change, { error }] = arrange.useChangeWaveMutation();
   const set = (part: Omit<Parameters<typeof change>[0], 'id'>) => void change({ id: wave.id, ...part });
   const gathers = wave.state === 'gathering';
   const people = ['', ...Array.from({ length: 20 }, (_, i) => String(i + 1))];

@@ -1,13 +1,13 @@
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
-import { api, tell, useSend } from '../state/index.ts';
+import { api, arrange, tell, useSend } from '../state/index.ts';
 
 /** Moves orders of runs that nobody has begun: to another run, to one of their own, back to the desk. */
 export function useMoveOrders() {
   const { t } = useTranslation();
   const send = useSend();
-  const [move, moving] = api.useMoveBetweenRunsMutation();
-  const [add, adding] = api.useAddOrdersMutation();
+  const [move, moving] = arrange.useMoveBetweenRunsMutation();
+  const [add, adding] = arrange.useAddOrdersMutation();
   const [takeOut, taking] = api.useTakeOutMutation();
   return {
     error: moving.error ?? adding.error ?? taking.error,

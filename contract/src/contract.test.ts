@@ -3,13 +3,11 @@ import type { z } from 'zod';
 import { pickWay, usualWay } from '@hand-relay/core/ways';
 import {
   changeEvent,
-  effectOn,
   endpoints,
   firstRoleNames,
   firstRoles,
   intakeBody,
   inputBody,
-  joined,
   orderFromRow,
   orderPageQuery,
   orderRowFields,
@@ -18,7 +16,6 @@ import {
   places,
   rights,
   shipmentExportQuery,
-  topicNames,
   trackingBody,
   way,
   type Endpoint,
@@ -160,37 +157,5 @@ describe('what is sent in', () => {
     expect(trackingBody.parse({ from: 'person', number: '  RR1 ' })).toEqual({ from: 'person', number: 'RR1' });
     expect(paths(shipmentExportQuery, { from: '2026-13-01' })).toEqual(['from']);
     expect(changeEvent.safeParse({ topic: 'weather', ids: [] }).success).toBe(false);
-  });
-});
-
-describe('the table of effects', () => {
-  const list = Object.entries<Endpoint>(endpoints);
-  it('says of every change what it may change, and of everything that is asked by GET what it shows', () => {
-    const undeclared = list.filter(([, e]) => (e.method === 'POST' ? !e.changes || e.reads : e.answer && !e.reads));
-    expect(undeclared.map(([name]) => name)).toEqual([]);
-    expect(list.filter(([, e]) => e.method === 'GET' && e.changes).map(([name]) => name)).toEqual([]);
-  });
-  it('names one thing only where the address does', () => {
-    const one = list.filter(([, e]) =>
-      [...(e.reads ?? []), ...(e.changes ?? [])].some((effect) => effect.includes('#')),
-    );
-    expect(one.filter(([, { path }]) => !path.includes(':id')).map(([name]) => name)).toEqual([]);
-  });
-  it('has nothing that is changed and never shown, or shown and never changed', () => {
-    const of = (key: 'reads' | 'changes') =>
-      new Set(list.flatMap(([, e]) => e[key] ?? []).map((e) => effectOn(e, '').topic));
-    expect([of('reads'), of('changes')].map((topics) => [...topics].sort())).toEqual([
-      [...topicNames].sort(),
-      [...topicNames].sort(),
-    ]);
-  });
-  it('tells several changes as one for each topic', () => {
-    const change = (topic: 'runs' | 'orders', ...ids: string[]) => ({ topic, ids });
-    expect(joined([change('runs', 'a', 'b'), change('orders', 'o'), change('runs', 'b', 'c')])).toEqual([
-      change('runs', 'a', 'b', 'c'),
-      change('orders', 'o'),
-    ]);
-    // More than can be named stays more than can be named.
-    expect(joined([change('runs', 'a'), change('runs')])).toEqual([change('runs')]);
   });
 });

@@ -4,7 +4,6 @@ export * from './basics.ts';
 export * from './counts.ts';
 export * from './exceptions.ts';
 export * from './desk.ts';
-export * from './effects.ts';
 export * from './endpoints.ts';
 export * from './events.ts';
 export * from './holds.ts';

@@ -164,27 +164,24 @@ export const runDetail = z.object({
       fits: z.int().nullable().default(null).describe('Carts that fit, where the site says so'),
     }),
   ),
+  beside: z
+    .array(
+      z.object({
+        run: z.string(),
+        picker: z.string().nullable(),
+        done: z.int(),
+        picks: z.int(),
+        orders: z.array(z.string()).describe('Orders of this run of which it picks a part'),
+        lane: z.string().nullable(),
+      }),
+    )
+    .describe('Other runs of the wave that are not done'),
   people: z.array(z.object({ id, name: z.string() })).describe('Who else picks here now'),
   /** What follows when the cart is left. */
   stages: z.enum(stagings),
   proposedLane: z.string().nullable(),
 });
 export type RunDetail = z.infer<typeof runDetail>;
-
-/** Other runs of a run's wave that are not done. */
-export const runsBeside = z.object({
-  beside: z.array(
-    z.object({
-      run: z.string(),
-      picker: z.string().nullable(),
-      done: z.int(),
-      picks: z.int(),
-      orders: z.array(z.string()).describe('Orders of this run of which it picks a part'),
-      lane: z.string().nullable(),
-    }),
-  ),
-});
-export type RunsBeside = z.infer<typeof runsBeside>;
 
 export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) });
 

@@ -256,9 +256,7 @@ describe('a run that passes on', () => {
     const [a, b] = runs.map((r) => r.id);
     await house.suri.get('takeRun', { id: b!, body: { cart: 'CART-24' } });
     const seen = await house.pico.get('run', { id: a! });
-    expect((await house.pico.get('runsBeside', { id: a! })).beside).toMatchObject([
-      { picker: 'Suri Okell', done: 0, picks: 1, orders: [] },
-    ]);
+    expect(seen.beside).toMatchObject([{ picker: 'Suri Okell', done: 0, picks: 1, orders: [] }]);
     expect(seen.people.map((p) => p.name)).toEqual(expect.arrayContaining(['Pico Lund', 'Suri Okell']));
     expect(seen.proposedLane).not.toBe('LANE-5');
     await house.desk.get('assignRuns', { body: { runs: [a!], priority: 2 } });

@@ -7,7 +7,6 @@ export function activityRoutes(doors: Doors): void {
   serve(doors, endpoints.changeActivity, ({ actor, body, change }) =>
     change(async (current) => {
       await changeActivity(current, body.kind);
-      current.tell('me', [actor.personId]);
       return activitiesOf(current.tx, actor);
     }),
   );

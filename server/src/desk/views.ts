@@ -12,23 +12,19 @@ export async function viewsOf(on: Db | Tx, { personId, siteId }: Actor): Promise
   return { views };
 }
 
-export async function keepView(change: Change, view: z.output<typeof keepViewBody>) {
-  const { tx, actor, newId } = change;
+export async function keepView({ tx, actor, newId }: Change, view: z.output<typeof keepViewBody>) {
   await tx.execute(sql`
     insert into kept_view (id, person_id, site_id, list, name, settings)
     values (${newId()}, ${actor.personId}, ${actor.siteId}, ${view.list}, ${view.name}, ${JSON.stringify(view.settings)}::jsonb)
     on conflict (person_id, site_id, list, name) do update set settings = excluded.settings`);
-  change.tell('views', [actor.personId]);
   return viewsOf(tx, actor);
 }
 
-export async function dropView(change: Change, id: string) {
-  const { tx, actor } = change;
+export async function dropView({ tx, actor }: Change, id: string) {
   const dropped = await rows(
     tx,
     sql`delete from kept_view where id = ${id} and person_id = ${actor.personId} returning id`,
   );
   if (dropped.length === 0) throw notFound('view', id);
-  change.tell('views', [actor.personId]);
   return viewsOf(tx, actor);
 }

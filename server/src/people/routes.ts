@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { toSVG } from 'bwip-js/node';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { rateLimit } from 'express-rate-limit';
-import { endpoints, TAB, TRIAL_CODE } from '@hand-relay/contract';
+import { endpoints, TRIAL_CODE } from '@hand-relay/contract';
 import { Refusal, serve, type Actor, type Doors, type Platform } from '../platform/index.ts';
 import { devicesAt, signOutDevice } from './devices.ts';
 import { sawChanges } from './changes.ts';
@@ -27,7 +27,7 @@ export function actors(platform: Platform) {
   return {
     sessions,
     actorOf: async (req: {
-      headers: { cookie?: string | undefined; [TAB]?: string | string[] | undefined };
+      headers: { cookie?: string | undefined };
       query: Record<string, unknown>;
       requestId: string;
     }): Promise<Actor | null> => {
@@ -36,12 +36,7 @@ export function actors(platform: Platform) {
       if (!owner) return null;
       const { at } = req.query;
       const there = typeof at === 'string' && at !== owner.siteId ? await sessions.ownerAt(owner, at) : owner;
-      const tab = req.headers[TAB];
-      return {
-        ...there,
-        requestId: req.requestId,
-        ...(typeof tab === 'string' && /^[\w-]{1,40}$/.test(tab) ? { tab } : {}),
-      };
+      return { ...there, requestId: req.requestId };
     },
   };
 }
@@ -86,18 +81,14 @@ export function peopleRoutes(doors: Doors, sessions: Sessions, signInsPerMinute:
     sessions.forget(actor.sessionId);
     return whoIs(platform, { ...actor, siteId: body.site });
   });
-  serve(doors, endpoints.sawAccountChanges, async ({ actor, body, change }) => {
-    await change(async (current) => {
-      await sawChanges(current, body.upTo);
-      current.tell('me', [actor.personId]);
-    });
+  serve(doors, endpoints.sawAccountChanges, async ({ body, change }) => {
+    await change((current) => sawChanges(current, body.upTo));
     return {};
   });
   serve(doors, endpoints.changeLanguage, async ({ actor, body, change }) => {
-    await change(async (current) => {
-      await current.tx.execute(sql`update person set language = ${body.language} where id = ${actor.personId}`);
-      current.tell('me', [actor.personId]);
-    });
+    await change((current) =>
+      current.tx.execute(sql`update person set language = ${body.language} where id = ${actor.personId}`),
+    );
     return {};
   });
   serve(doors, endpoints.devices, ({ actor, req }) => devicesAt(platform, actor, req));

@@ -15,8 +15,6 @@ export interface Actor {
   rights: ReadonlySet<Right>;
   device: string;
   requestId: string;
-  /** The page that asks, where it named itself. */
-  tab?: string;
 }
 
 /** A repeat of a request: what was asked and by which key. */
@@ -33,18 +31,15 @@ export class Change {
   readonly newId: () => string;
   /** Whether stand-ins for carriers answer. */
   readonly standins: boolean;
-  /** The page that asked, where it is told what changed with its answer. */
-  readonly by: string | undefined;
   readonly entries: JournalEntry[] = [];
   readonly events: ChangeEvent[] = [];
 
-  constructor(tx: Tx, actor: Actor, platform: Platform, by?: string) {
+  constructor(tx: Tx, actor: Actor, platform: Platform) {
     this.tx = tx;
     this.actor = actor;
     this.now = platform.clock();
     this.newId = platform.newId;
     this.standins = platform.standins;
-    this.by = by;
   }
 
   journal(...entries: JournalEntry[]): void {
@@ -61,8 +56,6 @@ export class Change {
  * The one path of every change: a transaction, the work, the journal and the first answer written with it, events
  * after commit. A repeat of a request gets the first answer and changes nothing.
  *
- * @param onCommitted told what the change published; not where it is a repeat
- *
  * @throws Refusal 422 `key-reused` when the key was used for another request; 507 `disk-full` before anything is begun
  */
 export async function change<T>(
@@ -70,14 +63,13 @@ export async function change<T>(
   actor: Actor,
   repeat: Repeat | null,
   work: (change: Change) => Promise<T>,
-  onCommitted?: (events: readonly ChangeEvent[]) => void,
 ): Promise<T> {
   if (platform.disk.full()) throw diskFull(platform);
-  let events: ChangeEvent[] | null = null;
+  let events: ChangeEvent[] = [];
   const answer = await untilNoDeadlock(() =>
     platform.db.transaction(async (tx) => {
       if (repeat && !(await isFirst(platform, tx, actor, repeat))) return firstAnswer<T>(tx, actor, repeat);
-      const current = new Change(tx, actor, platform, onCommitted && actor.tab);
+      const current = new Change(tx, actor, platform);
       const answer = await work(current);
       await conclude(current, repeat, answer);
       events = current.events;
@@ -87,10 +79,7 @@ export async function change<T>(
     if (error instanceof Refusal && error.caught) await keepCaught(platform, actor, repeat, error.caught);
     throw error;
   });
-  if (events) {
-    platform.bus.committed(events);
-    onCommitted?.(events);
-  }
+  platform.bus.committed(events);
   return answer;
 }
 
@@ -155,9 +144,7 @@ async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> 
 /** Journal, first answer and notifications in one statement: a scan pays for one round trip. */
 async function conclude(current: Change, repeat: Repeat | null, answer: unknown): Promise<void> {
   const { actor, tx } = current;
-  const notes = current.events.map((event) =>
-    JSON.stringify({ site: actor.siteId, event: { ...event, by: current.by } }),
-  );
+  const notes = current.events.map((event) => JSON.stringify({ site: actor.siteId, event }));
   await tx.execute(sql`
     with j as (
       insert into journal (at, site_id, person_id, device, request_id, kind, order_id, wave_id, run_id, facts)

@@ -1,4 +1,4 @@
-import { endpoints, personal } from '@hand-relay/contract';
+import { endpoints } from '@hand-relay/contract';
 import { Refusal } from './refusal.ts';
 import { serve, type Doors } from './serve.ts';
 
@@ -20,7 +20,6 @@ export function eventRoutes(doors: Doors, onForgotten: (session: string, hear: (
     });
     res.write('retry: 2000\n\n');
     const stop = platform.bus.subscribe(actor.siteId, ({ news, ...event }) => {
-      if (personal.has(event.topic) && event.ids.length > 0 && !event.ids.includes(actor.personId)) return;
       const told = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
       res.write(`data: ${JSON.stringify({ ...event, ...told })}\n\n`);
     });

@@ -1,17 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Express, NextFunction, Request, Response } from 'express';
-import {
-  CHANGED,
-  DONE_AGO,
-  effectOn,
-  endpoints,
-  joined,
-  keptCall,
-  type Changed,
-  type ChangeEvent,
-  type Endpoint,
-  type Problem,
-} from '@hand-relay/contract';
+import { DONE_AGO, endpoints, keptCall, type Endpoint, type Problem } from '@hand-relay/contract';
 import type { z } from 'zod';
 import { change, type Actor, type Change } from './change.ts';
 import { hostileText } from './hostileText.ts';
@@ -117,42 +106,13 @@ async function answer<E extends Endpoint>(
       const hash = createHash('sha256')
         .update(JSON.stringify(req.body ?? null))
         .digest('base64url');
-      return change(
-        platform,
-        actor,
-        key ? { key, request: `${req.method} ${req.path} ${hash}` } : null,
-        async (current) => {
-          const done = await work(current);
-          if (doors.checkAnswers) mustBeDeclared(endpoint, current.events);
-          return done;
-        },
-        (events) => tellChanged(res, events),
-      );
+      return change(platform, actor, key ? { key, request: `${req.method} ${req.path} ${hash}` } : null, work);
     },
     req,
     res,
   });
   if (doors.checkAnswers && endpoint.answer && !endpoint.file) endpoint.answer.parse(result);
   return result ?? {};
-}
-
-/** For tests: a change publishes nothing that its endpoint does not declare. */
-function mustBeDeclared({ path, changes = [] }: Endpoint, events: readonly ChangeEvent[]): void {
-  const declared = new Set(changes.map((effect) => effectOn(effect, '').topic));
-  const others = events.filter((e) => !declared.has(e.topic));
-  if (others.length > 0) throw new Error(`${path} changed ${others.map((e) => e.topic).join(', ')}, undeclared.`);
-}
-
-/** Letters of a header beyond which ids are left out: proxies take few. */
-const LONGEST = 1500;
-
-/** Tells whoever asked what their changes published, those of one answer together. */
-function tellChanged(res: Response, events: readonly ChangeEvent[]): void {
-  const locals = res.locals as { changed?: Changed[] };
-  locals.changed = joined([...(locals.changed ?? []), ...events]);
-  const text = JSON.stringify(locals.changed);
-  const fits = text.length <= LONGEST && /^[ -~]*$/.test(text);
-  res.setHeader(CHANGED, fits ? text : JSON.stringify(locals.changed.map(({ topic }) => ({ topic, ids: [] }))));
 }
 
 /**

@@ -110,7 +110,7 @@ export async function pickInput(
     }
   }
   if (verdict.verdict === 'done') await sameBin(change, runId, lines);
-  if (verdict.verdict !== 'refused' || verdict.code === 'serial-taken') change.tell('picks', [runId]);
+  if (verdict.verdict !== 'refused' || verdict.code === 'serial-taken') change.tell('runs', [runId]);
   const [open] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
@@ -258,5 +258,6 @@ async function confirm(
   else if (rest && progress.moved) await takeFrom(change, run, pick, rest, restId);
   else if (rest) await takeElsewhere(change, run, pick, { ...lack, missing: rest.units, rest, restId });
   if (short > 0) await reportShort(change, run, pick, { ...lack, missing: short });
-  change.tell('progress', [pick.order.id]);
+  change.tell('orders', [pick.order.id]);
+  change.tell('waves', [run.waveId]);
 }

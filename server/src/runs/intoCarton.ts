@@ -140,7 +140,7 @@ export async function closeOnCart(change: Change, runId: string, cartonId: strin
   if (carton.state !== 'open') throw new Refusal(409, 'carton-closed', { carton: carton.number });
   if (carton.units === 0) throw new Refusal(409, 'carton-empty', { carton: carton.number });
   const sscc = await closeCarton(change, await lockOrder(change, carton.order), cartonId);
-  change.tell('picks', [runId]);
+  change.tell('runs', [runId]);
   return { sscc };
 }
 

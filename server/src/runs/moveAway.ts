@@ -66,7 +66,7 @@ export async function moveAway(
       facts: { run: pick.number, from: code, bin: to.code, units: pick.units },
     });
     if (pick.state !== 'picking') turned.add(pick.run);
-    change.tell('picks', [pick.run]);
+    change.tell('runs', [pick.run]);
   }
   for (const run of turned) await reroute(change, run);
 }

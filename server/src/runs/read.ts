@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import type { FloorPlan, Right, RunDetail, RunPick, RunsBeside } from '@hand-relay/contract';
+import type { FloorPlan, Right, RunDetail, RunPick } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/picking';
 import { cartFrontOf, mustKeepUntil } from '../stock/index.ts';
 import { pickWay, usualWay, type Counting, type PickWay, type Way } from '@hand-relay/core/ways';
@@ -214,6 +214,17 @@ export async function runDetail(
           where k.run_id = q.run_id and k.order_id = o.id and k.state <> 'out'
         ) k where q.run_id = ${runId} and k.lines > 0 order by q.number`,
   );
+  const beside = await rows<RunDetail['beside'][number]>(
+    db,
+    sql`
+    select r.number as run, p.name as picker, count(k.id) filter (where k.state <> 'open')::int as done, count(k.id)::int as picks, lane.code as lane,
+           coalesce(jsonb_agg(distinct o.number) filter (where exists (
+             select 1 from run_position q where q.run_id = ${runId} and q.order_id = k.order_id)), '[]') as orders
+    from run r join pick k on k.run_id = r.id and k.state <> 'out' join customer_order o on o.id = k.order_id
+    left join person p on p.id = r.picker_id left join place lane on lane.id = r.lane_id
+    where r.wave_id = (select wave_id from run where id = ${runId}) and r.id <> ${runId} and r.state in ('waiting', 'picking')
+    group by r.id, p.name, lane.code order by r.number limit 30`,
+  );
   const people = await rows<RunDetail['people'][number]>(
     db,
     sql`
@@ -240,27 +251,12 @@ export async function runDetail(
     startedAt: extra!.startedAt,
     leftAt: extra!.leftAt,
     lanes,
+    beside,
     people,
     // Urgent work goes where whoever packs looks first.
     proposedLane: run.priority > 0 && expressLane !== '' ? expressLane : extra!.proposed,
     stages,
   };
-}
-
-/** Other runs of a run's wave that are not done, and which of its orders each picks a part of. */
-export async function runsBeside({ db }: Platform, siteId: string, runId: string): Promise<RunsBeside> {
-  const beside = await rows<RunsBeside['beside'][number]>(
-    db,
-    sql`
-    select r.number as run, p.name as picker, count(k.id) filter (where k.state <> 'open')::int as done, count(k.id)::int as picks, lane.code as lane,
-           coalesce(jsonb_agg(distinct o.number) filter (where exists (
-             select 1 from run_position q where q.run_id = ${runId} and q.order_id = k.order_id)), '[]') as orders
-    from run r join pick k on k.run_id = r.id and k.state <> 'out' join customer_order o on o.id = k.order_id
-    left join person p on p.id = r.picker_id left join place lane on lane.id = r.lane_id
-    where r.wave_id = (select wave_id from run where id = ${runId} and site_id = ${siteId}) and r.id <> ${runId} and r.state in ('waiting', 'picking')
-    group by r.id, p.name, lane.code order by r.number limit 30`,
-  );
-  return { beside };
 }
 
 export async function floorPlan({ db }: Platform, siteId: string): Promise<FloorPlan> {

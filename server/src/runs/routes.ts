@@ -15,7 +15,7 @@ import { undoPick } from './undo.ts';
 import { noteLookAlikes } from './lookAlikes.ts';
 import { reportLost } from './lost.ts';
 import { tellBench, passOn } from './passOn.ts';
-import { floorPlan, runDetail, runsBeside } from './read.ts';
+import { floorPlan, runDetail } from './read.ts';
 import { giveBackRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
 import { putIn } from './putIn.ts';
 import { leaveBehind, setUpCart } from './setUp.ts';
@@ -42,7 +42,6 @@ export function runRoutes(doors: Doors): void {
     ownTrips: await mayGather(platform.db, actor),
   }));
   serve(doors, endpoints.run, ({ platform, actor, id }) => runDetail(platform, actor, id));
-  serve(doors, endpoints.runsBeside, ({ platform, actor, id }) => runsBeside(platform, actor.siteId, id));
   serve(doors, endpoints.takeRun, async ({ platform, actor, id, body, change }) => {
     await change(async (current) => {
       await takeRun(current, id, body.cart);

@@ -61,7 +61,7 @@ export async function setUpCart(
       facts: { run: run.number, cart: setUp.cart, place: p.place },
     })),
   );
-  change.tell('picks', [runId]);
+  change.tell('runs', [runId]);
   return { set: given.map((p) => p.order) };
 }
 

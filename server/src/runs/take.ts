@@ -95,7 +95,6 @@ export async function giveBackRun(change: Change, runId: string): Promise<void> 
     with empty as (update run_position set ready_at = null where run_id = ${runId})
     update run set state = 'waiting', picker_id = null, cart_code = null where id = ${runId}`);
   await journalRun(change, run, 'run-given-back', {});
-  change.tell('waves', [run.waveId]);
   change.tell('runs', [runId]);
 }
 

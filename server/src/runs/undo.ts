@@ -46,7 +46,7 @@ async function beginAgain(change: Change, run: RunRow, pickId: string): Promise<
     waveId: run.waveId,
     facts: { run: run.number, item: pick.item, units: pick.counted },
   });
-  change.tell('picks', [run.id]);
+  change.tell('runs', [run.id]);
   return true;
 }
 
@@ -149,7 +149,7 @@ async function undoLine(
     waveId: run.waveId,
     facts: { run: run.number, item: last.item, units: last.picked },
   });
-  change.tell('picks', [runId]);
+  change.tell('runs', [runId]);
   change.tell('orders', [last.order]);
   change.tell('waves', [run.waveId]);
   return { id: last.id, together: last.together };

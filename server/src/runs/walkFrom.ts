@@ -47,7 +47,7 @@ export async function walkFrom(
     from (select value as id, ordinality::int as n from jsonb_array_elements_text(${recordset(order)}) with ordinality) o where k.id = o.id`);
   if (walk) await tx.execute(sql`update run set path = ${JSON.stringify(walk.path)}::jsonb where id = ${runId}`);
   change.journal({ kind: 'out-of-turn', runId, waveId: run.waveId, facts: { run: run.number, bin: first.bin } });
-  change.tell('picks', [runId]);
+  change.tell('runs', [runId]);
 }
 
 function onward(problem: Parameters<typeof routeRun>[0], stops: RunStop[]): RoutedRun<RunStop> | null {

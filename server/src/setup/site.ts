@@ -22,5 +22,4 @@ export async function changeSite(change: Change, site: Site): Promise<void> {
       currency = ${site.currency}, gs1_prefix = ${site.gs1Prefix} where id = ${actor.siteId}`);
   change.journal({ kind: 'site-changed', facts: { before, after: site } });
   change.tell('setup', []);
-  change.tell('me', []);
 }

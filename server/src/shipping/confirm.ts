@@ -134,7 +134,6 @@ export async function setTracking(
     facts: { shipment: shipment.number, tracking, from: from.from },
   });
   change.tell('shipments', [id]);
-  change.tell('orders', [shipment.order]);
 }
 
 /**

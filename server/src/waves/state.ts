@@ -114,5 +114,4 @@ export async function endEmptyRuns(change: Change, orderId: string): Promise<voi
     await endWaveIfDone(change, run.waveId);
     change.tell('runs', [run.id]);
   }
-  if (ended.length > 0) change.tell('bench', [orderId]);
 }

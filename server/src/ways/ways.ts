@@ -29,6 +29,4 @@ export async function changeWay(change: Change, next: Way): Promise<void> {
     update site set settings = jsonb_set(settings, '{way}', ${JSON.stringify(next)}::jsonb) where id = ${actor.siteId}`);
   change.journal({ kind: 'way-changed', facts: { before, after: next } });
   change.tell('setup', []);
-  change.tell('runs', []);
-  change.tell('me', []);
 }
