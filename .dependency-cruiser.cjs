@@ -1,4 +1,7 @@
 /** The imports run one way: core ← contract ← server, app; a folder is entered by its index. */
+/** Folders that are entered by their index: those of a group one by one. */
+const room =
+  'core/src/(?:deciding|walking|handling|reading)/[^/]+|core/src/(?:calendar|random|solver|planner)|server/src/(?:desk|floor|bench|dock|setup)/[^/]+|server/src/(?:platform|standins|stock|tables)|app/[^/]+';
 const outside = (name) => ({ path: `^(${name})/` });
 
 module.exports = {
@@ -35,12 +38,29 @@ module.exports = {
       to: outside('app|demo|bench|e2e'),
     },
     {
+      name: 'platform-imports-nothing-upwards',
+      severity: 'error',
+      from: { path: '^server/src/platform/' },
+      to: { path: '^server/src/', pathNot: '^server/src/(platform|tables)/' },
+    },
+    {
+      name: 'stand-ins-are-known-to-the-server-alone',
+      severity: 'error',
+      from: { path: '^server/src/(desk|floor|bench|dock|setup|stock|platform)/' },
+      to: { path: '^server/src/standins/' },
+    },
+    {
       name: 'folders-are-entered-by-their-index',
       severity: 'error',
-      from: { path: '^(core/src|server/src|app)/([^/]+)/', pathNot: '\\.test\\.tsx?$|^app/(app|test|kit)/' },
+      from: { path: `^(${room})/`, pathNot: '\\.test\\.tsx?$|^app/(app|test|kit)/' },
       to: {
-        path: '^(core/src|server/src|app)/([^/]+)/.+',
-        pathNot: ['^$1/$2/', '/index\\.ts$', '^core/src/floor/arbitraries\\.ts$', '^server/src/platform/database/'],
+        path: `^(${room})/.+`,
+        pathNot: [
+          '^$1/',
+          '/index\\.ts$',
+          '^core/src/walking/floor/arbitraries\\.ts$',
+          '^server/src/platform/database/',
+        ],
       },
     },
   ],

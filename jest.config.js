@@ -13,6 +13,7 @@ export default {
       },
       extensionsToTreatAsEsm: ['.ts'],
       globalSetup: '<rootDir>/server/test/globalSetup.ts',
+      globalTeardown: '<rootDir>/server/test/globalTeardown.ts',
     },
     '<rootDir>/app/jest.config.js',
   ],

@@ -9,7 +9,7 @@ const entries = {
   carry: 'server/src/carry.ts',
   'embedded.worker': 'server/src/platform/database/embedded.worker.ts',
   'files.worker': 'server/src/platform/files.worker.ts',
-  'computation.worker': 'server/src/platform/computation.worker.ts',
+  'computation.worker': 'server/src/computation.worker.ts',
 };
 
 /** Bundles our own sources for the server; packages stay outside, in node_modules. */

@@ -36,6 +36,9 @@ export function postgresPrograms() {
   return folders.find((f) => existsSync(join(f, 'initdb')) && existsSync(join(f, 'postgres'))) ?? null;
 }
 
+/** Servers that share a PostgreSQL server through a pooler are tested with one. */
+export const needPooler = () => needPackage('pgbouncer', () => existsSync('/usr/sbin/pgbouncer'));
+
 /** The reverse proxy of the examples is tried with nginx. */
 export const needProxy = () => needPackage('nginx-light', () => existsSync('/usr/sbin/nginx'));
 

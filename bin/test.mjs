@@ -2,7 +2,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { needChromium, needPostgres, needProxy } from './debian.mjs';
+import { needChromium, needPooler, needPostgres, needProxy } from './debian.mjs';
 import { installed, quiet, root } from './lib.mjs';
 import { jestOf, unitProjects } from './unit.mjs';
 
@@ -10,6 +10,7 @@ import { jestOf, unitProjects } from './unit.mjs';
 installed();
 needChromium();
 needPostgres();
+needPooler();
 needProxy();
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
@@ -25,10 +26,10 @@ function step(name, command, args, env = {}) {
   console.log(`── ${name}: ${good ? 'good' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`);
 }
 /** A step that runs beside others: what it says is shown when it ends. */
-async function beside(name, command, args) {
+async function beside(name, command, args, env = {}) {
   const begun = Date.now();
   const said = [];
-  const child = spawn(command, args, { cwd: root, env: { ...process.env, ...quiet } });
+  const child = spawn(command, args, { cwd: root, env: { ...process.env, ...quiet, ...env } });
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => said.push(bytes));
   const [code] = await once(child, 'close');
   if (code !== 0) failedSteps += 1;
@@ -37,6 +38,8 @@ async function beside(name, command, args) {
 }
 const read = (file) => (existsSync(join(results, file)) ? JSON.parse(readFileSync(join(results, file), 'utf8')) : null);
 
+/** Every test runs: a change that none of them sends twice is missing. */
+const allOfThem = { SENT_TWICE: join(results, 'sent-twice.txt') };
 const unitTests = (project) => [
   `unit, ${project}`,
   process.execPath,
@@ -49,7 +52,7 @@ await Promise.all([
   (async () => {
     await beside('typecheck', 'npm', ['run', '--silent', 'typecheck']);
     await beside('build', process.execPath, [join(root, 'bin', 'build.mjs')]);
-    for (const project of unitProjects) await beside(...unitTests(project));
+    for (const project of unitProjects) await beside(...unitTests(project), allOfThem);
   })(),
 ]);
 step('browser', process.execPath, [

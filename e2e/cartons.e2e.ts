@@ -1,19 +1,19 @@
 import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { ssccOf } from '@hand-relay/core/gs1';
-import type { Way } from '@hand-relay/core/ways';
+import { ssccOf } from '@hand-relay/core/reading/gs1';
+import type { SiteSettings } from '@hand-relay/core/deciding/settings';
 import { api, change, leaveIn, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
 
-/** Numbers that this file puts on cartons: printed ahead, far beyond those that benches draw meanwhile. */
+/** Numbers that this file puts on cartons: printed ahead, far beyond those that benches draw in the meantime. */
 const PRINTED = 200;
 
 test('a cart is set up by scans, goods go into the cartons that ship, partly without radio, and leave from the dock', async ({
   browser,
 }) => {
   const desk = await person(browser, { name: 'maren' });
-  const { way } = await api<{ way: Way }>(desk, '/api/setup/way');
-  const carton = { ...way.picking.many, drop: 'carton' };
-  await change(desk, '/api/setup/way', { ...way, setUp: 'confirm', picking: { one: carton, many: carton } });
+  const { settings } = await api<{ settings: SiteSettings }>(desk, '/api/setup/settings');
+  const carton = { ...settings.picking.many, drop: 'carton' };
+  await change(desk, '/api/setup/settings', { ...settings, setUp: 'confirm', picking: { one: carton, many: carton } });
   try {
     const orders = [await takeIn(desk, 'CARTON-1', [['JR-004', 7]]), await takeIn(desk, 'CARTON-2', [['JR-004', 2]])];
     const run = (await startWave(desk, orders))[0]!.id;
@@ -64,7 +64,7 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await floor.getByRole('button', { name: 'All 3' }).click();
       await expect(floor.getByRole('group', { name: 'Take a carton Place 2' })).toBeVisible();
       await scan(floor, number(1));
-      await expect(floor.getByText(/is on a carton already/)).toBeVisible();
+      await expect(floor.getByText(/is already on a carton/)).toBeVisible();
       await scan(floor, number(2));
       await expect(floor.getByText(/\d+ to send/)).toBeVisible();
       await floor.context().setOffline(false);
@@ -80,7 +80,7 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await scan(floor, two.step.bin);
       await floor.getByRole('button', { name: 'All 2' }).click();
       await scan(floor, number(2));
-      await expect(floor.getByText(/is on a carton already/)).toBeVisible();
+      await expect(floor.getByText(/is already on a carton/)).toBeVisible();
       await scan(floor, number(3));
       await expect(floor.getByText('Carton 1 of place 1', { exact: false })).toBeVisible();
       await floor.getByRole('button', { name: 'Close and print' }).first().click();
@@ -103,6 +103,6 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await expect(desk.getByText(/^Shipped /)).toBeVisible();
     });
   } finally {
-    await change(desk, '/api/setup/way', way);
+    await change(desk, '/api/setup/settings', settings);
   }
 });

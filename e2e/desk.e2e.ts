@@ -60,12 +60,12 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await row('MO-BIG').click();
     await press('-', 3);
     await expect(row('MO-BIG').getByText(`${free - 3} of ${free}`)).toBeVisible();
-    await expect(row('MO-BIG').getByText('Part of the line goes')).toBeVisible();
+    await expect(row('MO-BIG').getByText('Line goes in part')).toBeVisible();
     await expect(page.getByText('3 left over')).toBeVisible();
     await row('MO-SMALL').click();
     await press('+', 3);
     await expect(row('MO-SMALL').getByText('Order goes in full')).toBeVisible();
-    await expect(row('MO-LAST').getByText('Order stays: whole or not at all')).toBeVisible();
+    await expect(row('MO-LAST').getByText('Order waits: it ships complete')).toBeVisible();
     // The edge between two stretches gives what one can spare and the other still asks, and no more.
     const drag = async (by: number) => {
       const edge = (await page.locator('[data-edge="0"]').boundingBox())!;
@@ -81,7 +81,7 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await expect(row('MO-SMALL').getByText('3 of 3')).toBeVisible();
     await expect(row('MO-BIG').getByText(`${free - 3} of ${free}`)).toBeVisible();
     await page.getByRole('button', { name: 'Lock amounts' }).click();
-    await expect(row('MO-SMALL').getByText('decided by hand')).toBeVisible();
+    await expect(row('MO-SMALL').getByText('allocated manually')).toBeVisible();
     expect(await given('priority')).toMatchObject({ 'MO-BIG': free - 3, 'MO-SMALL': 3 });
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(row('MO-SMALL').getByText('0 of 3')).toBeVisible();
@@ -95,8 +95,8 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await page.getByRole('button', { name: 'Allocate manually' }).click();
     await page.getByLabel('Units for line 1').fill('2');
     await page.getByRole('button', { name: 'Allocate manually' }).click();
-    await expect(page.getByText(/^2 of 3: decided by hand\./)).toBeVisible();
-    await expect(page.getByText('Line 1: 2 decided by hand')).toBeVisible();
+    await expect(page.getByText(/^2 of 3: allocated manually\./)).toBeVisible();
+    await expect(page.getByText('Line 1: 2 allocated manually')).toBeVisible();
   });
 
   await test.step('what conditions find goes into the tray, and from there into a wave', async () => {
@@ -104,15 +104,15 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await expect(page.getByText('The tray is empty')).toBeVisible();
     await page.getByRole('button', { name: 'Add a condition' }).click();
     await page.getByRole('combobox', { name: 'Test' }).selectOption('begins');
-    await expect(page.getByText('Give a value.')).toBeVisible();
+    await expect(page.getByText('Enter a value.')).toBeVisible();
     await page.getByLabel('Value').fill('MO-');
     await page.getByRole('button', { name: 'Add a condition' }).click();
     const second = page.getByRole('group', { name: 'Condition 2' });
     await second.getByRole('combobox', { name: 'Field' }).selectOption('units');
     await second.getByRole('combobox', { name: 'Test' }).selectOption('at-most');
     await second.getByLabel('Value').fill('3');
-    await page.getByLabel('Name to keep it by').fill('Small ones');
-    await page.getByRole('button', { name: 'Keep conditions' }).click();
+    await page.getByLabel('Name of the view').fill('Small ones');
+    await page.getByRole('button', { name: 'Save conditions' }).click();
     await expect(page.getByRole('button', { name: 'Small ones' })).toBeVisible();
     await page.getByRole('button', { name: 'Put 2 orders into the tray' }).click();
     await expect(page.getByRole('list', { name: 'Tray' }).getByRole('listitem')).toHaveCount(2);

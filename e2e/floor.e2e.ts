@@ -92,7 +92,7 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await cards.getByRole('button', { name: 'Dismiss' }).click();
     const sheet = desk.getByRole('dialog');
     await sheet.getByRole('button', { name: 'Dismiss' }).click();
-    await expect(sheet.getByText('Say why, in three letters at least.')).toBeVisible();
+    await expect(sheet.getByText('Enter a reason of at least three letters.')).toBeVisible();
     await sheet.getByRole('textbox').fill('bin refilled');
     await sheet.getByRole('button', { name: 'Dismiss' }).click();
     await expect(cards).toHaveCount(0);
@@ -113,7 +113,7 @@ test('what is wrong at a bin takes three touches, and each way on is a way on', 
     await key(floor, 'Problem').click();
     await key(floor, 'Wrong goods').click();
     await key(floor, 'Remove EX-2 from run').click();
-    await expect(floor.getByText('EX-2 is out of this run.')).toBeVisible();
+    await expect(floor.getByText('EX-2 removed from this run.')).toBeVisible();
     await expect.poll(async () => (await state()).filter((s) => /SM|BR/.test(s))).toEqual([]);
     const helper = await person(browser, { badge: 'BADGE-2002' }, PHONE);
     await key(helper, /: put 1 back$/).click();
@@ -171,8 +171,8 @@ test('where the site asks for a scan a touch says why, or is no key at all, and 
   browser,
 }) => {
   const desk = await person(browser, { name: 'maren' });
-  const { way } = await api<{ way: object }>(desk, '/api/setup/way');
-  await desk.goto('/setup/way');
+  const { settings } = await api<{ settings: object }>(desk, '/api/setup/settings');
+  await desk.goto('/setup/settings');
   await desk.getByRole('group', { name: 'Bin', exact: true }).getByRole('button', { name: 'With a reason' }).click();
   await desk.getByRole('group', { name: 'Item', exact: true }).getByRole('button', { name: 'Scan only' }).click();
   await key(desk, /^Save/).click();
@@ -201,7 +201,7 @@ test('where the site asks for a scan a touch says why, or is no key at all, and 
     await desk.goto(`/desk/orders/${order}`);
     await expect(desk.getByText(/^Confirmed by touch: .+ at .+ Label unreadable$/)).toBeVisible();
   } finally {
-    await change(desk, '/api/setup/way', way);
+    await change(desk, '/api/setup/settings', settings);
   }
 });
 
@@ -302,7 +302,7 @@ test('two pickers on one order see each other, and a run passes on', async ({ br
   ).toBeVisible();
   await key(pico, 'Note for the packer of TWO-1').click();
   await pico.getByRole('textbox', { name: 'What they should know' }).fill('keep cold');
-  await key(pico, 'Leave it for them').click();
+  await key(pico, 'Leave note').click();
   await expect(pico.getByText('The packer of TWO-1 will see this note.')).toBeVisible();
   for (const pick of await picksOf(suri, runs[1]!.id)) await pickOne(suri, pick, 'CART-15');
   await expect(suri.getByText('All picked')).toBeVisible();

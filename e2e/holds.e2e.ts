@@ -8,13 +8,13 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
   await test.step('a rule is made in Setup, and says what is missing', async () => {
     await desk.goto('/setup/holds');
     await expect(desk.getByText('Credit stop', { exact: true })).toBeVisible();
-    await desk.getByRole('button', { name: 'Make a rule' }).click();
+    await desk.getByRole('button', { name: 'Add rule' }).click();
     const sheet = desk.getByRole('dialog');
     await sheet.getByRole('button', { name: 'Save the rule' }).click();
-    await expect(sheet.getByText('Give it a name.')).toBeVisible();
+    await expect(sheet.getByText('Enter a name.')).toBeVisible();
     await expect(sheet.getByText('Choose who may lift it.')).toBeVisible();
     await sheet.getByLabel('Name').fill('Fragile abroad');
-    await sheet.getByLabel('What people are told').fill('Ask the office for papers.');
+    await sheet.getByLabel('Message shown to people').fill('Ask the office for papers.');
     await sheet.getByRole('button', { name: 'Add a condition' }).click();
     await sheet.getByRole('combobox', { name: 'Field' }).selectOption('note');
     await sheet.getByRole('combobox', { name: 'Test' }).selectOption('contains');
@@ -29,13 +29,13 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
     await desk.goto(`/desk/orders/${order}`);
     await expect(desk.getByText('On hold: Ask the office for papers.').first()).toBeVisible();
     await desk.getByRole('button', { name: 'Release this order' }).click();
-    await expect(desk.getByText('HO-RULE stays, it is on hold: Ask the office for papers.')).toBeVisible();
+    await expect(desk.getByText('HO-RULE is on hold and stays: Ask the office for papers.')).toBeVisible();
     await desk.keyboard.press('Escape');
     await desk.getByRole('button', { name: 'Lift the hold' }).click();
-    await desk.getByLabel('Why').fill('papers are here');
+    await desk.getByLabel('Reason').fill('papers are here');
     await desk.getByRole('dialog').getByRole('button', { name: 'Lift the hold' }).click();
     await expect(desk.getByRole('alert')).toHaveCount(0);
-    await expect(desk.getByText(/^Hold lifted: .+ Because: papers are here$/)).toBeVisible();
+    await expect(desk.getByText(/^Hold lifted: .+ Reason: papers are here$/)).toBeVisible();
   });
 
   await test.step('a late hold stops the picker and says what to do with what is in hand', async () => {
@@ -51,17 +51,17 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
     await expect(floor.getByText('Go to')).toBeVisible();
     await desk.goto(`/desk/orders/${one}`);
     await desk.getByRole('button', { name: 'Hold this order' }).click();
-    await desk.getByLabel('Why').fill('customer rang');
+    await desk.getByLabel('Reason').fill('customer rang');
     await desk.getByRole('dialog').getByRole('button', { name: 'Hold this order' }).click();
     await expect(floor.getByText('Stop: HO-ONE is on hold')).toBeVisible();
     await expect(floor.getByText('customer rang')).toBeVisible();
-    await floor.getByRole('button', { name: 'Understood, go on' }).click();
+    await floor.getByRole('button', { name: 'Understood, continue' }).click();
     await expect(floor.getByText('Go to')).toBeVisible();
     await desk.getByRole('button', { name: 'Lift the hold' }).click();
-    await desk.getByLabel('Why').fill('false alarm');
+    await desk.getByLabel('Reason').fill('false alarm');
     await desk.getByRole('dialog').getByRole('button', { name: 'Lift the hold' }).click();
     await expect(desk.getByRole('alert')).toHaveCount(0);
-    await change(floor, `/api/runs/${runs[0]!.id}/give-back`);
+    await change(floor, `/api/runs/${runs[0]!.id}/return`);
   });
 
   await test.step('a hold at the bench has a way out: the goods go back, and the cart is free', async () => {
@@ -86,11 +86,11 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
     await expect(bench.getByText(/HO-BENCH is on hold/)).toBeVisible();
     await bench.getByRole('button', { name: 'Return 2 units to stock' }).click();
     const sheet = bench.getByRole('dialog');
-    await sheet.getByLabel('Why').fill('bench is full');
+    await sheet.getByLabel('Reason').fill('bench is full');
     await sheet.getByRole('button', { name: 'Return 2 units to stock' }).click();
     await expect(sheet).toHaveCount(0);
     await expect(bench.getByRole('button', { name: /to stock/ })).toHaveCount(0);
-    const { trips } = await api<{ trips: { goods: { order: string; units: number }[] }[] }>(floor, '/api/put-backs');
+    const { trips } = await api<{ trips: { goods: { order: string; units: number }[] }[] }>(floor, '/api/put-aways');
     expect(trips.flatMap((t) => t.goods).filter((g) => g.order === 'HO-BENCH')).toMatchObject([{ units: 2 }]);
   });
 });

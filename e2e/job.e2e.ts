@@ -1,6 +1,9 @@
 import { expect } from '@playwright/test';
 import type { BenchOrder, OrderDetail, RunDetail } from '@hand-relay/contract';
+import { embeddedDemo } from './playwright.config.ts';
 import { api, leaveIn, person, PHONE, scan, test } from './people.ts';
+
+test.use({ baseURL: embeddedDemo });
 
 const HEAD =
   'order,channel,customer,reference,due,priority,ship_complete,ship_to_name,street,postcode,city,country,order_note,line,item,quantity,pack,line_note';
@@ -32,14 +35,14 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     ).toBeVisible();
     await expect(desk.getByRole('row').filter({ hasText: 'a whole number from 1' })).toContainText('6');
     await desk.getByRole('button', { name: 'Import 1 order' }).click();
-    await expect(desk.getByText('1 order is taken in.')).toBeVisible();
+    await expect(desk.getByText('1 order imported.')).toBeVisible();
     await desk.getByRole('button', { name: 'Import orders' }).click();
     await desk.getByTestId('drop').evaluate((place, text) => {
       const data = new DataTransfer();
       data.items.add(new File([text], 'monday.csv', { type: 'text/csv' }));
       place.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
     }, file);
-    await expect(desk.getByText('Nothing new to take: every good order is here already.')).toBeVisible();
+    await expect(desk.getByText('Nothing to import: every valid order is already here.')).toBeVisible();
     await expect(desk.getByRole('button', { name: 'Import 0 orders' })).toBeDisabled();
   });
 
@@ -115,7 +118,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
       } else {
         await scan(floor, gtin(pick, 'inner'));
         await scan(floor, gtin(pick, 'inner'));
-        await says('That would be 24. Only 14 are asked. Put the rest back.');
+        await says('That would be 24. Only 14 are needed. Put the rest back.');
         await scan(floor, gtin(pick, 'unit'));
         await scan(floor, gtin(pick, 'unit'));
       }
@@ -170,7 +173,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await scan(bench, jar!.item.packs.find((p) => p.level === 'inner')!.gtin);
     await expect(bench.getByText(/^12 added, \d+ in carton/)).toBeVisible();
     await scan(bench, jar!.item.packs.find((p) => p.level === 'inner')!.gtin);
-    await expect(bench.getByText('That would be 12. Only 2 are asked. Put the rest back.')).toBeVisible();
+    await expect(bench.getByText('That would be 12. Only 2 are needed. Put the rest back.')).toBeVisible();
     for (const code of [unit(jar), unit(jar), `01${unit(paste)}10${paste!.lot}\u001d373`]) {
       await scan(bench, code);
       await bench.waitForTimeout(500);
@@ -184,7 +187,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await bench.getByRole('button', { name: `Put in ${tool!.units} × piece` }).click();
     await expect(bench.getByText(/^3 added, \d+ in carton/)).toBeVisible();
     await bench.getByRole('button', { name: 'Close carton' }).click();
-    await expect(bench.getByText('All that was picked is packed. It goes on at the dock.')).toBeVisible();
+    await expect(bench.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
     const { cartons } = await state();
     expect(new Set(cartons.map((c) => c.sscc)).size).toBe(2);
     const label = await bench.request.get(`/api/cartons/${cartons[0]!.id}/label.pdf`);
@@ -215,7 +218,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await desk.goto('/desk?show=open&find=E2E');
     await desk.getByRole('link', { name: /^E2E-1/ }).click();
     for (const words of [
-      'Taken in from monday.csv',
+      'Imported from monday.csv',
       /Released in wave \d+: 22 units, 4 lines/,
       'Refused: This is bin',
       'Short by 1',

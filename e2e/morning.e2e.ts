@@ -32,23 +32,23 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await desk.getByRole('button', { name: 'Split', exact: true }).click();
   const sheet = desk.getByRole('dialog');
   await sheet.getByRole('button', { name: 'Let 0 units wait' }).click();
-  await expect(sheet.getByText('Say what waits.')).toBeVisible();
-  await sheet.getByLabel('Line 1: units that wait').fill('9');
+  await expect(sheet.getByText('Enter what waits.')).toBeVisible();
+  await sheet.getByLabel('Line 1: units to wait').fill('9');
   await expect(sheet.getByText('Line 1 has only 6 open. Let at most that wait.')).toBeVisible();
-  await sheet.getByLabel('Line 1: units that wait').fill('4');
+  await sheet.getByLabel('Line 1: units to wait').fill('4');
   await sheet.getByRole('button', { name: 'Let 4 units wait' }).click();
   await expect(desk.getByRole('button', { name: /^DAY-1\/2: 4 wait until/ })).toBeVisible();
   await desk.getByRole('button', { name: 'Undo' }).click();
   await expect(desk.getByRole('button', { name: /^DAY-1\/2: 0 wait/ })).toBeVisible();
   expect((await order()).lines.map((l) => l.asked)).toEqual([6, 2]);
 
-  await desk.getByRole('button', { name: 'Line 2: what can be done' }).click();
+  await desk.getByRole('button', { name: 'Line 2: actions' }).click();
   await desk.getByRole('button', { name: 'Cancel this line' }).click();
-  await sheet.getByLabel('Why').fill('not wanted');
+  await sheet.getByLabel('Reason').fill('not wanted');
   await sheet.getByRole('button', { name: 'Cancel this line' }).click();
   await expect(desk.getByText('2 units cancelled.')).toBeVisible();
   await desk.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(desk.getByText('Cancellation taken back')).toBeVisible();
+  await expect(desk.getByText('Cancellation undone')).toBeVisible();
 
   await desk.getByRole('button', { name: 'Release this order' }).click();
   await desk.getByRole('button', { name: 'Release 1 order' }).click();
@@ -74,9 +74,9 @@ test('a load fills up, refuses what is too much, and is given up and had again',
   await sheet.getByRole('button', { name: 'Plan a load' }).click();
   await expect(desk).toHaveURL(/\/desk\/loads\/.+/);
   await desk.getByLabel('Find order, customer or city').fill('LOAD-BIG');
-  await desk.getByRole('button', { name: 'Put LOAD-BIG in' }).click();
+  await desk.getByRole('button', { name: 'Add LOAD-BIG' }).click();
   await expect(
-    desk.getByText(/^Load \d+ \(Van 3\.5 t\) would be over-full: .+ too heavy, .+\. Nothing was put in\.$/),
+    desk.getByText(/^Load \d+ \(Van 3\.5 t\) would be overloaded: .+ too heavy, .+\. Nothing was added\.$/),
   ).toBeVisible();
   await desk.getByLabel('Find order, customer or city').fill('Heron');
   await desk.getByRole('button', { name: 'Fill load' }).click();
@@ -84,7 +84,7 @@ test('a load fills up, refuses what is too much, and is given up and had again',
   await expect(inside.first()).toContainText('Heron');
   const count = await inside.count();
   await desk
-    .getByRole('button', { name: /^Take .+ out$/ })
+    .getByRole('button', { name: /^Remove .+/ })
     .first()
     .click();
   await expect(inside).toHaveCount(count - 1);

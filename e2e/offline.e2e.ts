@@ -135,7 +135,7 @@ test('what was picked without radio in a run that was taken back becomes a task 
   await floor.context().setOffline(true);
   await pickOne(floor, picks[0]!, 'CART-08');
   await expect(floor.getByText(/^Offline/)).toBeVisible();
-  await change(desk, `/api/runs/${run!.id}/give-back`);
+  await change(desk, `/api/runs/${run!.id}/return`);
   // Longer than a card would say it at once.
   await floor.waitForTimeout(11_000);
   await floor.context().setOffline(false);

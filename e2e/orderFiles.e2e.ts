@@ -81,7 +81,7 @@ test('an order file of each form: what is wrong in it is said at its place, and 
       'half.xlsx',
       await workbook([head, row('F-XLSX', 'HT-003', 2), row('F-BAD', 'NO-SUCH', 1)]),
       /item/,
-      'an item number of this house',
+      'an existing item number',
       1,
     ],
     ['cut.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 9, 9]), /.*/, 'a CSV, XLSX, JSON or UBL file', 0],
@@ -92,10 +92,10 @@ test('an order file of each form: what is wrong in it is said at its place, and 
       'a whole number from 1',
       1,
     ],
-    ['cut.json', Buffer.from('[{"number": "F-2",'), /.*/, 'JSON that is well formed', 0],
+    ['cut.json', Buffer.from('[{"number": "F-2",'), /.*/, 'well-formed JSON', 0],
     ['good.xml', Buffer.from(ubl('F-UBL', '2')), /.*/, '', 1],
     ['half.xml', Buffer.from(ubl('F-UBL-2', '2.5')), /OrderLine\[1\]\/LineItem\/Quantity/, 'a whole number from 1', 0],
-    ['cut.xml', Buffer.from(ubl('F-UBL-3', '2').slice(0, 400)), /.*/, 'XML that is well formed', 0],
+    ['cut.xml', Buffer.from(ubl('F-UBL-3', '2').slice(0, 400)), /.*/, 'well-formed XML', 0],
   ];
   for (const [name, file, at, expected, takes] of files)
     await test.step(name, async () => {
@@ -109,7 +109,7 @@ test('an order file of each form: what is wrong in it is said at its place, and 
       if (takes === 0) await expect(take).toBeDisabled();
       else {
         await take.click();
-        await expect(desk.getByText('1 order is taken in.')).toBeVisible();
+        await expect(desk.getByText('1 order imported.')).toBeVisible();
       }
     });
   await desk.goto('/desk?show=open&find=F-UBL');

@@ -7,6 +7,9 @@ const PORT = Number(process.env['E2E_PORT'] ?? 4690);
 /** Files run side by side, each worker against a demo of its own: what one leaves behind, the other does not see. */
 const WORKERS = 2;
 export const EMPTY_PORT = PORT + WORKERS;
+const EMBEDDED_PORT = PORT + WORKERS + 1;
+/** A demo on the embedded database, for the one file that walks the whole job; the others are on PostgreSQL. */
+export const embeddedDemo = `http://localhost:${EMBEDDED_PORT}`;
 /** Where the demo of a worker answers, by its place among them. */
 export const demoAddress = (place: number) => `http://localhost:${PORT + place}`;
 // Workers read this file too: only the runner itself makes a folder.
@@ -15,9 +18,9 @@ process.env['E2E_DATA'] ??= mkdtempSync(join(tmpdir(), 'hand-relay-e2e-'));
 /** What the first run of the empty server must name. */
 export const SETUP_TOKEN = 'e2e-first-run';
 
-/** A demo for each worker, and a server that has nothing yet. */
-const server = (entry: 'demo' | 'start', port: number) => ({
-  command: `node ../dist/server/${entry}.js`,
+/** A demo for each worker, one on the embedded database, and a server that has nothing yet, embedded too. */
+const server = (entry: 'demo' | 'start', port: number, on: 'postgres' | 'embedded') => ({
+  command: `node ${on === 'postgres' ? 'onPostgres.mjs ' : ''}../dist/server/${entry}.js`,
   url: `http://localhost:${port}/ready`,
   timeout: 300_000,
   env: {
@@ -56,7 +59,8 @@ export default defineConfig({
     },
   },
   webServer: [
-    ...Array.from({ length: WORKERS }, (_, place) => server('demo', PORT + place)),
-    server('start', EMPTY_PORT),
+    ...Array.from({ length: WORKERS }, (_, place) => server('demo', PORT + place, 'postgres')),
+    server('start', EMPTY_PORT, 'embedded'),
+    server('demo', EMBEDDED_PORT, 'embedded'),
   ],
 });

@@ -82,8 +82,8 @@ test('the list stays whole while others change it', async ({ browser }) => {
   await expect(one.getByRole('link', { name: /^LA-20010/ })).toBeVisible();
   await other.getByRole('button', { name: 'Cancel open quantity' }).click();
   await other.getByRole('dialog').getByRole('button', { name: 'Cancel open quantity' }).click();
-  await expect(other.getByText('Say why, in three letters at least.')).toBeVisible();
-  await other.getByLabel('Why').fill('customer rang');
+  await expect(other.getByText('Enter a reason of at least three letters.')).toBeVisible();
+  await other.getByLabel('Reason').fill('customer rang');
   await other.getByRole('dialog').getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(one.getByText('No order matches')).toBeVisible();
   await expect(other.getByRole('button', { name: 'Release this order' })).toHaveCount(0);
@@ -138,16 +138,16 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/floor',
     '/setup/site',
     '/setup/history',
-    '/setup/way',
+    '/setup/settings',
     '/setup/holds',
     '/setup/devices',
     '/setup/printing',
     '/setup/host',
-    '/setup/keep',
+    '/setup/backups',
     '/setup/roles',
   ];
   // What a phone draws in another way, and so is read again there.
-  const onPhone = ['/waves', '/waves/floor', '/desk', '/desk/items/item-br-002', '/floor', '/kit', '/setup/way'];
+  const onPhone = ['/waves', '/waves/floor', '/desk', '/desk/items/item-br-002', '/floor', '/kit', '/setup/settings'];
   const page = await person(browser, { name: 'maren' });
   const order = await takeIn(page, 'SEEN', [['BR-001', 1]]);
   const { wave } = await change<{ wave: string }>(page, '/api/waves', { orders: [order] });

@@ -220,7 +220,7 @@ test('an empty server becomes a warehouse of its own and ships its first order',
     await page.getByLabel('Name of the site').fill('Wrong name');
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('Site saved.')).toBeVisible();
-    await page.goto(`${base}/setup/keep`);
+    await page.goto(`${base}/setup/backups`);
     const give = async (name: string, buffer: Buffer) => {
       const chooser = page.waitForEvent('filechooser');
       await page.getByRole('button', { name: 'Choose a file' }).click();

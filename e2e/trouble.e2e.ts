@@ -44,7 +44,7 @@ test('what was typed is kept while the server does not answer, and is sent once 
   await page.goto(`/desk/orders/${id}`);
   await page.getByRole('button', { name: 'Cancel open quantity' }).click();
   const sheet = page.getByRole('dialog');
-  await sheet.getByLabel('Why').fill('customer rang');
+  await sheet.getByLabel('Reason').fill('customer rang');
   const keys: string[] = [];
   let lost = true;
   await page.route('**/cancel-rest', (route) => {
@@ -52,11 +52,11 @@ test('what was typed is kept while the server does not answer, and is sent once 
     return lost ? route.abort() : route.continue();
   });
   await sheet.getByRole('button', { name: 'Cancel open quantity' }).click();
-  await expect(sheet.getByText('The server does not answer. Your entry is kept here: try again.')).toBeVisible();
+  await expect(sheet.getByText('The server does not answer. Your entry is saved here: try again.')).toBeVisible();
   // It was tried again by itself, under the same key, so that it can happen once only.
   expect(keys).toHaveLength(3);
   expect(new Set(keys).size).toBe(1);
-  await expect(sheet.getByLabel('Why')).toHaveValue('customer rang');
+  await expect(sheet.getByLabel('Reason')).toHaveValue('customer rang');
   lost = false;
   await sheet.getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(page.getByText('Rest cancelled: customer rang')).toBeVisible();
@@ -129,15 +129,15 @@ test('a wave is planned, its runs looked at on the floor plan, and taken back', 
   ]);
   const { wave, number } = await change<{ wave: string; number: number }>(page, '/api/waves', { orders: [order] });
   await page.goto(`/waves/${wave}`);
-  await expect(page.getByText('The runs are made when the wave is planned.')).toBeVisible();
+  await expect(page.getByText('Runs are created when the wave is planned.')).toBeVisible();
   await page.getByRole('button', { name: 'Plan the runs' }).click();
   await expect(page.getByRole('img', { name: /^\d+ stops?, 1 order, 3 units, \d+ m$/ })).toBeVisible();
   await page.getByRole('button', { name: 'Cancel wave' }).click();
-  await expect(page.getByText(`Wave ${number} is taken back. Its orders are open again.`)).toBeVisible();
+  await expect(page.getByText(`Wave ${number} cancelled. Its orders are open again.`)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page).toHaveURL(/\/waves$/);
   await page.goto(`/desk/orders/${order}`);
-  await expect(page.getByText(`Back to Desk from wave ${number}`)).toBeVisible();
+  await expect(page.getByText(`Withdrawn from wave ${number}`)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Release this order' })).toBeEnabled();
 });
 
@@ -176,7 +176,7 @@ test('a picker works from the list and by typed counts, is told what the server 
   await floor.getByRole('button', { name: 'Count' }).click();
   await floor.getByRole('textbox', { name: 'Count' }).fill(String(last.step.units + 5));
   await floor.keyboard.press('Enter');
-  await expect(floor.getByText(new RegExp(`Only ${last.step.units} are asked`))).toBeVisible();
+  await expect(floor.getByText(new RegExp(`Only ${last.step.units} are needed`))).toBeVisible();
   // Meanwhile the supervisor takes the other order out of the run.
   const other = picks.find((p) => p.order.number !== last.order.number)!;
   await change(desk, `/api/runs/${run!.id}/take-out`, { order: other.order.id });
@@ -253,7 +253,7 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
     bench.getByText(`${of('AC-002').item.name} must not travel with ${of('FD-002').item.name}. Take another carton.`),
   ).toBeVisible();
   await bench.getByRole('button', { name: `Remove ${of('FD-002').item.name}` }).click();
-  await expect(bench.getByText('Nothing is in it yet.')).toBeVisible();
+  await expect(bench.getByText('The carton is empty.')).toBeVisible();
   // Empty it is closed for nobody: it is given up, or filled with something else.
   await expect(bench.getByRole('button', { name: 'Close carton' })).toHaveCount(0);
   await bench.getByRole('button', { name: 'Discard empty carton' }).click();

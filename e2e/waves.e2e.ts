@@ -45,7 +45,7 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
     await desk.goto('/waves');
     for (const number of [a, b]) await desk.getByRole('checkbox', { name: `Mark Wave ${number}`, exact: true }).click();
     await desk.keyboard.press('c');
-    const sheet = desk.getByRole('dialog', { name: 'Waves side by side' });
+    const sheet = desk.getByRole('dialog', { name: 'Compare waves' });
     await expect(sheet.getByRole('row', { name: /^Orders/ })).toContainText(/3\D*2|2\D*3/);
     await expect(sheet.getByRole('row', { name: /^Picked by/ })).toContainText(/\d\d:\d\d/);
     await desk.keyboard.press('Escape');
@@ -219,7 +219,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
     }
     await expect(said).toContainText(`over Run ${own}`);
     await desk.keyboard.press('Space');
-    await expect(desk.getByText(/1 order went from run/)).toBeVisible();
+    await expect(desk.getByText(/1 order moved from run/)).toBeVisible();
     await expect.poll(runs).toEqual(expect.arrayContaining([[own, 2]]));
   });
 

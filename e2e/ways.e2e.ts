@@ -4,7 +4,7 @@ import { api, change, leaveIn, person, PHONE, scan, startWave, takeIn, test } fr
 
 test('a site that packs nothing ships off the cart, and goes back to how it worked', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
-  await desk.goto('/setup/way');
+  await desk.goto('/setup/settings');
   const save = desk.getByRole('button', { name: /^Save/ });
   await expect(save).toBeDisabled();
   await desk.getByRole('button', { name: 'Pick, ship', exact: true }).click();
@@ -16,7 +16,7 @@ test('a site that packs nothing ships off the cart, and goes back to how it work
   await expect(alone.getByText('1  Scan the item once: 3 count as taken')).toBeVisible();
   await expect(alone.getByText('2  Scan bin B-07-2')).toBeVisible();
   await desk.getByRole('button', { name: 'Save 2 changes' }).click();
-  await expect(desk.getByText('Saved. Everybody works this way from now on.')).toBeVisible();
+  await expect(desk.getByText('Saved. It applies to everybody from now on.')).toBeVisible();
 
   const order = await takeIn(desk, 'WAY-1', [['HT-001', 5]]);
   const [run] = await startWave(desk, [order]);
@@ -43,7 +43,7 @@ test('a site that packs nothing ships off the cart, and goes back to how it work
   await expect(dock.getByText(/Shipped .*\d\d:\d\d by Len Corran/)).toBeVisible();
 
   await desk.getByRole('button', { name: 'Undo this change' }).click();
-  await expect(desk.getByText('As it was before.')).toBeVisible();
+  await expect(desk.getByText('Change undone.')).toBeVisible();
   await expect(desk.getByText(/^A cart is left for a bench/)).toBeVisible();
 });
 
@@ -59,7 +59,7 @@ test('the printer that ships with the product shows what was printed, and says w
   await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(500);
   await page.getByRole('button', { name: 'Mark as printed' }).click();
   await expect(page.getByRole('button', { name: 'Print again' })).toBeVisible();
-  await page.getByRole('button', { name: 'Look: Test page' }).click();
+  await page.getByRole('button', { name: 'Preview: Test page' }).click();
   await expect(page.getByRole('dialog', { name: 'Test page' })).toBeVisible();
 });
 
@@ -86,7 +86,7 @@ test('a device is signed out from afar, and who works at two sites changes over'
 
 test('settings that are not saved are said when the page is left, and are still there', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
-  await desk.goto('/setup/way');
+  await desk.goto('/setup/settings');
   await desk.getByRole('checkbox').first().click();
   const save = desk.getByRole('button', { name: /^Save 1 change/ });
   await expect(save).toBeVisible();
@@ -94,7 +94,7 @@ test('settings that are not saved are said when the page is left, and are still 
   await expect(desk).toHaveURL(/\/setup$/);
   await desk.getByRole('link', { name: /1 change is not saved/ }).click();
   await expect(save).toBeVisible();
-  await desk.getByRole('button', { name: 'As it was' }).click();
+  await desk.getByRole('button', { name: 'Discard changes' }).click();
   await expect(save).toHaveCount(0);
   await expect(desk.getByText(/is not saved/)).toHaveCount(0);
   // Nothing is stuck, and the page says so.

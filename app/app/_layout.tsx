@@ -4,13 +4,14 @@ import { Barlow_600SemiBold } from '@expo-google-fonts/barlow/600SemiBold';
 import { BarlowSemiCondensed_600SemiBold } from '@expo-google-fonts/barlow-semi-condensed/600SemiBold';
 import { BarlowSemiCondensed_700Bold } from '@expo-google-fonts/barlow-semi-condensed/700Bold';
 import { RobotoMono_400Regular } from '@expo-google-fonts/roboto-mono/400Regular';
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { Provider } from 'react-redux';
 import '../text/index.ts';
-import { installOnDevice } from '../kept/index.ts';
+import { installOnDevice } from '../deviceCache/index.ts';
+import { prepareAll } from '../places.ts';
 import { api, begin, store } from '../state/index.ts';
 
 if (typeof location !== 'undefined') begin(store, location.pathname + location.search);
@@ -26,7 +27,9 @@ function Known() {
   const { isLoading } = api.useMeQuery();
   const [known, setKnown] = useState(false);
   useEffect(() => {
-    if (!isLoading) setKnown(true);
+    if (isLoading) return;
+    setKnown(true);
+    void prepareAll();
   }, [isLoading]);
   return known ? <Slot /> : null;
 }

@@ -1,5 +1,7 @@
-import { FirstRun } from '../setup/index.ts';
 import { Ground } from '../shell/index.ts';
+import { setup } from '../places.ts';
+
+const FirstRun = setup.view('FirstRun');
 
 export default function FirstRoute() {
   return (

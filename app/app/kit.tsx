@@ -1,3 +1,3 @@
-import { KitView } from '../kit/index.ts';
+import { kit } from '../places.ts';
 
-export default KitView;
+export default kit.view('KitView');

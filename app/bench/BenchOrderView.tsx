@@ -1,37 +1,25 @@
 import { useRouter } from 'expo-router';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
-import { judgePack, type PackInput } from '@hand-relay/core/packing';
-import {
-  addressOf,
-  api,
-  remembered,
-  thisYear,
-  troubleOf,
-  useMe,
-  useNow,
-  useSend,
-  tell,
-  words,
-} from '../state/index.ts';
-import { i18n, number, relative, mass, timeOf } from '../text/index.ts';
+import type { PackInput } from '@hand-relay/core/handling/packing';
+import { addressOf, api, troubleOf, useMe, useNow, useAppDispatch, notify, words } from '../state/index.ts';
+import { number, relative, mass, timeOf } from '../text/index.ts';
 import {
   Card,
   CartDrawing,
   Column,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Picture,
-  play,
   Row,
   Rule,
   ScanField,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -39,11 +27,7 @@ import {
 import { HoldBanner } from '../holds/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { thisBench } from './BenchChoice.tsx';
-
-interface Said {
-  kind: 'done' | 'refused' | 'caution';
-  text: string;
-}
+import { usePackInputs } from './usePackInputs.ts';
 
 /** An order at the bench: what was picked on the left, the carton in hand on the right, one field for every scan. */
 export function BenchOrderView({ id }: { id: string }) {
@@ -53,46 +37,9 @@ export function BenchOrderView({ id }: { id: string }) {
   const now = useNow();
   const { width } = useWindowDimensions();
   const { data: order, error, refetch } = api.useBenchOrderQuery(id);
-  const [send] = api.usePackInputMutation();
-  const queue = useRef<Promise<void>>(Promise.resolve());
-  const [said, setSaid] = useState<Said | null>(null);
-  // A number from the sheet of quantities, until the item that it counts is scanned.
-  const times = useRef<number | null | undefined>(undefined);
   const back = () => router.navigate('/bench');
   useShortcuts({ Escape: back });
-  const sound = remembered('sound') !== 'off';
-  const refuse = (text: string) => {
-    play('refused', sound);
-    setSaid({ kind: 'refused', text });
-  };
-  const judge = async (given: PackInput) => {
-    const { data: latest } = await refetch();
-    if (!latest) return;
-    const what = given.kind === 'scan' && times.current !== undefined ? { ...given, times: times.current } : given;
-    times.current = undefined;
-    const here = judgePack(latest.bench, what, thisYear());
-    if (here.verdict === 'refused' && here.code === 'count-of-which') {
-      times.current = here.units ?? null;
-      play('accepted', sound);
-      const units = here.units ?? t('bench.allOf');
-      return setSaid({ kind: 'caution', text: t('bench.countNext', { units }) });
-    }
-    if (here.verdict === 'refused') refuse(t(`refusal.${here.code}`, { ...here }));
-    const answer = await send({ id, bench: thisBench(latest.benches), input: what });
-    if (answer.error) return refuse(words(troubleOf(answer.error)));
-    const done = answer.data;
-    if (done.verdict === 'refused') {
-      if (here.verdict !== 'refused') refuse(t(`refusal.${done.code ?? ''}`, { ...done }));
-      return;
-    }
-    play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
-    const before = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
-    setSaid({ kind: 'done', text: verdictWords(done, before) });
-  };
-  // A scanner is faster than the way to the server: scans wait for one another, none is lost.
-  const input = (what: PackInput) => {
-    queue.current = queue.current.then(() => judge(what));
-  };
+  const { said, input } = usePackInputs(id);
   if (error)
     return (
       <Page title="" onBack={back}>
@@ -108,12 +55,12 @@ export function BenchOrderView({ id }: { id: string }) {
       title={order.number}
       onBack={back}
       aside={
-        <Txt colour="quiet">
+        <Text colour="quiet">
           {order.customer}
           {order.leavesAt
             ? ` · ${timeOf(order.leavesAt, me.site.timeZone, now)}, ${relative(order.leavesAt, now)}`
             : ''}
-        </Txt>
+        </Text>
       }
     >
       <ScanField
@@ -152,29 +99,12 @@ export function BenchOrderView({ id }: { id: string }) {
           <InHand order={order} onInput={input} waiting={waiting} />
           <Cartons order={order} />
           {waiting === 0 && !carton && order.cartons.length > 0 && (
-            <Key kind="act" size="floor" title={t('bench.next')} onPress={back} />
+            <Button kind="act" size="floor" title={t('bench.next')} onPress={back} />
           )}
         </View>
       </View>
     </Page>
   );
-}
-
-/** @param before units that were in the carton already */
-function verdictWords(
-  done: {
-    verdict: string;
-    units?: number | undefined;
-    sscc?: string | undefined;
-    lane?: string | null | undefined;
-  },
-  before: number,
-): string {
-  if (done.verdict === 'open') return i18n.t('bench.opened');
-  if (done.verdict === 'discard') return i18n.t('bench.discarded');
-  if (done.verdict === 'put')
-    return i18n.t('bench.putDone', { units: number(done.units ?? 0), all: number(before + (done.units ?? 0)) });
-  return i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
 }
 
 function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
@@ -185,9 +115,9 @@ function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
     <Row gap={16} style={{ alignItems: 'flex-start' }}>
       {here.map((w) => (
         <Column key={w.run} gap={6} style={{ width: 240, maxWidth: '100%' }}>
-          <Txt kind="heading">
+          <Text kind="heading">
             {w.callSign} · {w.position === 0 ? w.cart : t('bench.where', { cart: w.cart, position: w.position })}
-          </Txt>
+          </Text>
           {w.position > 0 && waiting > 0 && (
             <CartDrawing
               front={w.front}
@@ -221,9 +151,9 @@ function Goods({ order, onInput }: { order: BenchOrder; onInput: (input: PackInp
   const { t } = useTranslation();
   return (
     <Card gap={0}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('bench.lines')}
-      </Txt>
+      </Text>
       {order.lines.map((l) => {
         const loose = order.bench.loose.filter((x) => x.item.sku === l.sku);
         return (
@@ -233,25 +163,25 @@ function Goods({ order, onInput }: { order: BenchOrder; onInput: (input: PackInp
               <View style={{ flexDirection: 'row', gap: 12, flexGrow: 1, flexBasis: 240, minWidth: 0 }}>
                 <Picture name={l.picture} size={56} />
                 <View style={{ flex: 1, minWidth: 0 }}>
-                  <Txt kind="heading">{l.name}</Txt>
-                  <Txt kind="mono" colour="quiet">
+                  <Text kind="heading">{l.name}</Text>
+                  <Text kind="mono" colour="quiet">
                     {l.sku}
-                  </Txt>
+                  </Text>
                   {l.note !== '' && <Signal kind="caution" text={l.note} />}
                 </View>
               </View>
               <Row gap={12} style={{ flexWrap: 'nowrap', marginLeft: 'auto' }}>
                 {(['released', 'picked', 'packed'] as const).map((f) => (
                   <View key={f} style={{ minWidth: 60, alignItems: 'flex-end' }}>
-                    <Txt kind="small" colour="quiet">
+                    <Text kind="small" colour="quiet">
                       {t(`bench.${f}`)}
-                    </Txt>
-                    <Txt
+                    </Text>
+                    <Text
                       kind="heading"
                       colour={f === 'packed' && l.packed === l.picked && l.picked > 0 ? 'done' : 'ink'}
                     >
                       {number(l[f])}
-                    </Txt>
+                    </Text>
                   </View>
                 ))}
               </Row>
@@ -291,9 +221,9 @@ function PutIn({
   return (
     <Row gap={8} style={{ justifyContent: 'flex-end' }}>
       {name !== '' && (
-        <Txt kind="mono" colour="quiet">
+        <Text kind="mono" colour="quiet">
           {name}
-        </Txt>
+        </Text>
       )}
       {!loose.serial && (
         <View style={{ width: 90 }}>
@@ -307,7 +237,7 @@ function PutIn({
           />
         </View>
       )}
-      <Key
+      <Button
         title={t('bench.put', { units: `${loose.serial ? 1 : count || '0'} × ${unit}` })}
         disabled={!loose.serial && !(Number(count) > 0)}
         onPress={put}
@@ -332,12 +262,12 @@ function InHand({
   if (!carton)
     return waiting === 0 ? null : (
       <Card gap={10}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('bench.proposed', { name: boxes.find((b) => b.code === order.proposed)?.name ?? '–' })}
-        </Txt>
+        </Text>
         <Row gap={8}>
           {boxes.map((b) => (
-            <Key
+            <Button
               key={b.code}
               size="floor"
               kind={b.code === order.proposed ? 'act' : 'plain'}
@@ -353,16 +283,16 @@ function InHand({
   return (
     <Card gap={10} style={{ borderColor: surface.ink, borderWidth: 2 }}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('bench.carton', { number: full?.number ?? 1 })} · {full?.type}
-        </Txt>
-        <Txt kind="heading">{mass(full?.weightG ?? 0)}</Txt>
+        </Text>
+        <Text kind="heading">{mass(full?.weightG ?? 0)}</Text>
       </Row>
-      {full?.contents.length === 0 && <Txt colour="quiet">{t('bench.emptyCarton')}</Txt>}
+      {full?.contents.length === 0 && <Text colour="quiet">{t('bench.emptyCarton')}</Text>}
       {full?.contents.map((c) => (
         <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
       ))}
-      <Key
+      <Button
         kind={carton.contents.length === 0 ? 'plain' : 'act'}
         size="floor"
         title={t(carton.contents.length === 0 ? 'bench.discard' : 'bench.close')}
@@ -379,18 +309,18 @@ function Inside({ carton, content }: { carton: string; content: BenchOrder['cart
   return (
     <Column gap={2}>
       <Row gap={12} style={{ flexWrap: 'nowrap' }}>
-        <Txt kind="heading" style={{ minWidth: 40 }} align="right">
+        <Text kind="heading" style={{ minWidth: 40 }} align="right">
           {number(units)}
-        </Txt>
+        </Text>
         <View style={{ flex: 1 }}>
-          <Txt>{content.name}</Txt>
+          <Text>{content.name}</Text>
           {(lot || serial) !== '' && (
-            <Txt kind="mono" colour="quiet">
+            <Text kind="mono" colour="quiet">
               {lot ? t('floor.lot', { lot }) : serial}
-            </Txt>
+            </Text>
           )}
         </View>
-        <Key
+        <Button
           title={t('bench.takeOut')}
           label={`${t('bench.takeOut')} ${content.name}`}
           busy={isLoading}
@@ -412,17 +342,17 @@ function Cartons({ order }: { order: BenchOrder }) {
       {closed.map((c) => (
         <Column key={c.id} gap={6}>
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
-            <Txt kind="strong">
+            <Text kind="strong">
               {t('bench.carton', { number: c.number })} · {c.type} · {mass(c.weightG)}
-            </Txt>
-            <Txt kind="small" colour="quiet">
+            </Text>
+            <Text kind="small" colour="quiet">
               {t(`bench.state.${c.state}`)}
-            </Txt>
+            </Text>
           </Row>
-          <Txt kind="mono">{c.sscc}</Txt>
+          <Text kind="mono">{c.sscc}</Text>
           <Row gap={8}>
             <PrintKey kind="carton-label" of={c.id} station={thisBench(order.benches)} title={t('bench.printLabel')} />
-            <Key icon="file-document-outline" title={t('bench.labelPdf')} onPress={() => look(c.id)} />
+            <Button icon="file-document-outline" title={t('bench.labelPdf')} onPress={() => look(c.id)} />
             {c.state === 'closed' && <Reopen carton={c} bench={thisBench(order.benches)} />}
           </Row>
         </Column>
@@ -434,15 +364,15 @@ function Cartons({ order }: { order: BenchOrder }) {
 /** Opens a closed carton again, for goods that must out of it or in. */
 function Reopen({ carton, bench }: { carton: BenchOrder['cartons'][number]; bench: string }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const [reopen, { error, isLoading }] = api.useReopenCartonMutation();
   const open = async () => {
     const done = await reopen({ id: carton.id, bench });
-    if (done.data) send(tell({ kind: 'caution', text: t('bench.reopened', { number: carton.number }) }));
+    if (done.data) send(notify({ kind: 'caution', text: t('bench.reopened', { number: carton.number }) }));
   };
   return (
     <>
-      <Key title={t('bench.reopen')} busy={isLoading} onPress={() => void open()} />
+      <Button title={t('bench.reopen')} busy={isLoading} onPress={() => void open()} />
       {error && <Failed text={words(troubleOf(error))} />}
     </>
   );

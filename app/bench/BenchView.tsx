@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { number, relative, timeOf } from '../text/index.ts';
-import { Card, Empty, Failed, Loading, Row, ScanField, Shape, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Card, Empty, Failed, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
 
@@ -20,7 +20,7 @@ export function BenchView() {
   const [wrong, setWrong] = useState<string | null>(null);
   const open = (order: string) => router.navigate(`/bench/orders/${order}`);
   const scanned = async (code: string) => {
-    const { data: found, error: failed } = await find(code);
+    const { data: found, error: failed } = await find({ code });
     if (failed) return setWrong(words(troubleOf(failed)));
     const waiting = new Set(data?.runs.flatMap((r) => r.orders.filter((o) => o.packed < o.units).map((o) => o.id)));
     const order = found?.orders.find((o) => waiting.has(o)) ?? found?.orders[0];
@@ -43,16 +43,16 @@ export function BenchView() {
         <Card key={run.id} gap={10}>
           <Row gap={16} style={{ justifyContent: 'space-between' }}>
             <Row gap={16}>
-              <Txt kind="title">{run.callSign}</Txt>
-              <Txt colour="quiet">
+              <Text kind="title">{run.callSign}</Text>
+              <Text colour="quiet">
                 {[run.cart, run.lane, run.picker && t('bench.picker', { name: run.picker })]
                   .filter(Boolean)
                   .join(' · ')}
-              </Txt>
+              </Text>
             </Row>
-            <Txt colour="quiet">
+            <Text colour="quiet">
               {run.leavesAt ? `${timeOf(run.leavesAt, me.site.timeZone, now)}, ${relative(run.leavesAt, now)}` : ''}
-            </Txt>
+            </Text>
           </Row>
           <Row gap={8} style={{ alignItems: 'stretch' }}>
             {run.orders.map((o) => {
@@ -76,15 +76,17 @@ export function BenchView() {
                   }}
                 >
                   <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-                    <Txt kind="heading">{o.position}</Txt>
-                    <Txt kind="strong">{o.number}</Txt>
+                    <Text kind="heading">{o.position}</Text>
+                    <Text kind="strong">{o.number}</Text>
                   </Row>
-                  <Txt kind="small" colour="quiet" lines={1}>
+                  <Text kind="small" colour="quiet" lines={1}>
                     {o.customer}
-                  </Txt>
+                  </Text>
                   <Row gap={6}>
                     {packed && <Shape kind="done" size={12} />}
-                    <Txt kind="small">{t('bench.packedOf', { packed: number(o.packed), units: number(o.units) })}</Txt>
+                    <Text kind="small">
+                      {t('bench.packedOf', { packed: number(o.packed), units: number(o.units) })}
+                    </Text>
                   </Row>
                 </Pressable>
               );

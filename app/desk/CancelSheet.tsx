@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next';
-import { api, tell, useSend } from '../state/index.ts';
+import { api, notify, useAppDispatch } from '../state/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
 
 /** Asks why, and cancels the rest of an order or all of it. */
@@ -18,7 +18,7 @@ export function CancelSheet({
   onClose: () => void;
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const { data: was } = api.useOrderQuery(order);
   const [cancelRest, rest] = api.useCancelRestMutation();
   const [cancelAll, all] = api.useCancelOrderMutation();
@@ -35,7 +35,7 @@ export function CancelSheet({
     const undone = gone.filter((l) => l.units > 0);
     const count = undone.reduce((n, l) => n + l.units, 0);
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('order.cancelDone', { units: t('unit.units', { count }) }),
         undo: { name: 'restoreRest', id: order, body: { lines: undone } },

@@ -3,10 +3,10 @@ import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PolicyComparison } from '@hand-relay/contract';
-import { policies, type Policy } from '@hand-relay/core/allocation';
-import { api, fill, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { policies, type Policy } from '@hand-relay/core/deciding/allocation/policies';
+import { api, fill, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, dayName, money, number } from '../text/index.ts';
-import { Choice, Column, Failed, Key, Loading, Row, Signal, Txt, useShortcuts, useSurface } from '../ui/index.ts';
+import { Choice, Column, Failed, Button, Loading, Row, Signal, Text, useShortcuts, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
 import { ListExport } from './ListExport.tsx';
@@ -16,7 +16,7 @@ import { listingOf, paramsOf, viewOf } from './listing.ts';
 export function ChooseView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const listing = listingOf(useGlobalSearchParams());
   const view = JSON.stringify(viewOf(listing));
@@ -44,19 +44,19 @@ export function ChooseView() {
     <Page title={t('policy.compare')} aside={<DeskTabs at="items" />}>
       <Row gap={12}>
         {data && (
-          <Txt colour="quiet">
+          <Text colour="quiet">
             {t('policy.at', {
               time: clock(data.at, me.site.timeZone),
               orders: t('unit.orders', { count: data.orders }),
             })}
-          </Txt>
+          </Text>
         )}
-        <Key title={t('fresh.again')} icon="refresh" size="small" busy={isLoading} onPress={again} />
+        <Button title={t('fresh.again')} icon="refresh" size="small" busy={isLoading} onPress={again} />
       </Row>
       {error && <Failed text={words(troubleOf(error))} onRetry={again} />}
       {!data && !error && (
         <>
-          <Txt colour="quiet">{t('policy.searching')}</Txt>
+          <Text colour="quiet">{t('policy.searching')}</Text>
           <Loading rows={6} />
         </>
       )}
@@ -102,14 +102,14 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: P
           <View role="columnheader" style={{ width: 176, padding: 8 }} />
           {found.tallies.map(({ policy, bound, orders }) => (
             <View key={policy} role="columnheader" style={cell}>
-              <Txt kind="strong">{t(`policy.${policy}.name`)}</Txt>
-              <Txt kind="small" colour="quiet" style={{ textAlign: 'right' }}>
+              <Text kind="strong">{t(`policy.${policy}.name`)}</Text>
+              <Text kind="small" colour="quiet" style={{ textAlign: 'right' }}>
                 {bound === undefined
                   ? t(`policy.${policy}.about`)
                   : bound === orders
                     ? t('policy.best')
                     : t('policy.bound', { bound: number(bound) })}
-              </Txt>
+              </Text>
             </View>
           ))}
         </View>
@@ -124,11 +124,11 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: P
               style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: surface.line }}
             >
               <View role="rowheader" style={{ width: 176, padding: 8 }}>
-                <Txt>{name}</Txt>
+                <Text>{name}</Text>
               </View>
               {values.map((value, i) => (
                 <View key={found.tallies[i]!.policy} role="cell" style={cell}>
-                  <Txt kind={differ && value === best ? 'strong' : 'number'}>{show(value)}</Txt>
+                  <Text kind={differ && value === best ? 'strong' : 'number'}>{show(value)}</Text>
                 </View>
               ))}
             </View>
@@ -139,7 +139,7 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: P
             <View style={{ width: 176 }} />
             {found.tallies.map(({ policy }) => (
               <View key={policy} style={{ width: 132, paddingLeft: 8 }}>
-                <Key
+                <Button
                   title={t('policy.put')}
                   label={t('policy.putBy', { policy: t(`policy.${policy}.name`) })}
                   onPress={() => onPut(policy)}
@@ -167,15 +167,15 @@ function Sides({ found }: { found: PolicyComparison }) {
   const gained = rows.filter((s) => s.complete[b]).length;
   return (
     <Column gap={10}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('policy.sides')}
-      </Txt>
+      </Text>
       <Row gap={16}>
         <Choice label={t('policy.from')} value={one} onChange={setOne} options={options} />
         <Choice label={t('policy.to')} value={two} onChange={setTwo} options={options} />
       </Row>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt colour="quiet">{t('policy.change', { gained: number(gained), lost: number(rows.length - gained) })}</Txt>
+        <Text colour="quiet">{t('policy.change', { gained: number(gained), lost: number(rows.length - gained) })}</Text>
         <ListExport
           name="policies"
           rows={() =>
@@ -199,10 +199,10 @@ function Sides({ found }: { found: PolicyComparison }) {
             style={{ borderBottomWidth: 1, borderColor: surface.line, paddingVertical: 8 }}
           >
             <Row gap={12} style={{ justifyContent: 'space-between' }}>
-              <Txt lines={1} style={{ flexShrink: 1 }}>
-                <Txt kind="strong">{s.number}</Txt> {s.customer}, {t('order.class', { class: s.class })},{' '}
+              <Text lines={1} style={{ flexShrink: 1 }}>
+                <Text kind="strong">{s.number}</Text> {s.customer}, {t('order.class', { class: s.class })},{' '}
                 {dayName(s.due, me.site.timeZone, now)}
-              </Txt>
+              </Text>
               <Signal
                 kind={s.complete[b] ? 'done' : 'caution'}
                 text={t(s.complete[b] ? 'policy.gains' : 'policy.loses')}

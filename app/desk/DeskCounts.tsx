@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BinCount } from '@hand-relay/contract';
-import { floorWork, troubleOf, useMe, words } from '../state/index.ts';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
 import { clock, number } from '../text/index.ts';
 import {
   Column,
@@ -11,11 +11,11 @@ import {
   Failed,
   Field,
   Illustration,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
 } from '../ui/index.ts';
@@ -26,7 +26,7 @@ import { DeskTabs } from './DeskTabs.tsx';
 export function DeskCounts() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = floorWork.useCountsQuery();
+  const { data, error, refetch } = api.useCountsQuery();
   useShortcuts({ Escape: () => router.navigate('/desk') });
   return (
     <Page title={t('counts.desk.title')} aside={<DeskTabs at="counts" />}>
@@ -47,17 +47,17 @@ function OneCount({ count }: { count: BinCount }) {
   const { t } = useTranslation();
   const me = useMe();
   const surface = useSurface();
-  const [settle, { isLoading, error }] = floorWork.useSettleCountMutation();
+  const [settle, { isLoading, error }] = api.useSettleCountMutation();
   const differs = count.state === 'counted';
   const time = (at: string) => clock(at, me.site.timeZone);
   return (
     <View style={{ borderWidth: 1, borderColor: differs ? surface.caution : surface.line, padding: 12, gap: 8 }}>
       <Row gap={16} style={{ alignItems: 'flex-start' }}>
         <View style={{ flex: 1, minWidth: 240, gap: 4 }}>
-          <Txt kind="heading">
+          <Text kind="heading">
             {[count.bin, count.item.name, count.lot && t('floor.lot', { lot: count.lot })].filter(Boolean).join(' · ')}
-          </Txt>
-          <Txt kind="small" colour="quiet">
+          </Text>
+          <Text kind="small" colour="quiet">
             {[
               t(`counts.reason.${count.reason}`),
               count.run && t('counts.desk.run', { run: count.run }),
@@ -67,8 +67,8 @@ function OneCount({ count }: { count: BinCount }) {
             ]
               .filter(Boolean)
               .join(' · ')}
-          </Txt>
-          {count.note !== '' && <Txt>{count.note}</Txt>}
+          </Text>
+          {count.note !== '' && <Text>{count.note}</Text>}
           {differs ? (
             <Signal
               kind="caution"
@@ -76,7 +76,7 @@ function OneCount({ count }: { count: BinCount }) {
               text={t('counts.desk.difference', { booked: number(count.booked!), counted: number(count.counted!) })}
             />
           ) : (
-            <Txt colour="quiet">{t('counts.desk.waits')}</Txt>
+            <Text colour="quiet">{t('counts.desk.waits')}</Text>
           )}
         </View>
         {count.pictures.map((name) => (
@@ -92,21 +92,21 @@ function OneCount({ count }: { count: BinCount }) {
       <Row gap={8}>
         {differs && (
           <>
-            <Key
+            <Button
               kind="act"
               title={t('counts.desk.agree')}
               label={t('counts.desk.agreeing', { bin: count.bin, item: count.item.name })}
               busy={isLoading}
               onPress={() => void settle({ id: count.id, decision: 'agree' })}
             />
-            <Key
+            <Button
               title={t('counts.desk.again')}
               disabled={isLoading}
               onPress={() => void settle({ id: count.id, decision: 'again' })}
             />
           </>
         )}
-        <Key
+        <Button
           title={t('counts.desk.drop')}
           disabled={isLoading}
           onPress={() => void settle({ id: count.id, decision: 'drop' })}
@@ -122,7 +122,7 @@ function Want() {
   const [bin, setBin] = useState('');
   const [item, setItem] = useState('');
   const [lot, setLot] = useState('');
-  const [want, { isLoading, error }] = floorWork.useWantCountMutation();
+  const [want, { isLoading, error }] = api.useWantCountMutation();
   const go = async () => {
     if (!bin.trim() || !item.trim()) return;
     const done = await want({ bin, item, lot });
@@ -134,9 +134,9 @@ function Want() {
   };
   return (
     <Column gap={8}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('counts.desk.want')}
-      </Txt>
+      </Text>
       <Row gap={12} style={{ alignItems: 'flex-end' }}>
         <View style={{ width: 180 }}>
           <Field label={t('counts.desk.bin')} value={bin} onChange={setBin} onSubmit={() => void go()} />
@@ -147,7 +147,7 @@ function Want() {
         <View style={{ width: 180 }}>
           <Field label={t('counts.desk.lot')} value={lot} onChange={setLot} onSubmit={() => void go()} />
         </View>
-        <Key
+        <Button
           title={t('counts.desk.go')}
           busy={isLoading}
           disabled={!bin.trim() || !item.trim()}

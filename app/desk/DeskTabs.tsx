@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { api, floorWork, useFrom, useMay, useMe, useOpenExceptions } from '../state/index.ts';
-import { Key, Row } from '../ui/index.ts';
+import { api, useAppSelector, useMay, useMe, useOpenExceptions } from '../state/index.ts';
+import { Button, Row } from '../ui/index.ts';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
 export function DeskTabs({
@@ -11,41 +11,41 @@ export function DeskTabs({
 }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const held = useFrom((s) => s.tray.orders.length);
+  const held = useAppSelector((s) => s.tray.orders.length);
   const { data: tasks } = api.useDeskTasksQuery();
   const owed = tasks?.tasks.length ?? 0;
   const maySettle = useMay('runs.arrange');
-  const { data: counts } = floorWork.useCountsQuery(undefined, { skip: !maySettle });
+  const { data: counts } = api.useCountsQuery(undefined, { skip: !maySettle });
   const toCount = counts?.counts.length ?? 0;
   const exceptions = useOpenExceptions();
   const mayTake = useMay('orders.import');
   const me = useMe();
   const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
   // Where goods are packed, a bench stands between the pick and the shipment.
-  const ships = me.way.stages !== 'pick-pack-ship' && mayRelease && mayShip;
+  const ships = me.settings.stages !== 'pick-pack-ship' && mayRelease && mayShip;
   return (
     <Row gap={4}>
-      <Key title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
-      <Key
+      <Button title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
+      <Button
         title={t('nav.exceptions', { count: exceptions })}
         size="small"
         pressed={at === 'exceptions'}
         onPress={() => router.navigate('/desk/exceptions')}
       />
-      <Key
+      <Button
         title={t('nav.items')}
         size="small"
         pressed={at === 'items'}
         onPress={() => router.navigate('/desk/items')}
       />
-      <Key
+      <Button
         title={held > 0 ? t('nav.trayWith', { count: held }) : t('nav.tray')}
         size="small"
         pressed={at === 'tray'}
         onPress={() => router.navigate('/desk/tray')}
       />
       {(owed > 0 || at === 'surplus') && (
-        <Key
+        <Button
           title={t('nav.surplus', { count: owed })}
           size="small"
           pressed={at === 'surplus'}
@@ -53,7 +53,7 @@ export function DeskTabs({
         />
       )}
       {maySettle && (toCount > 0 || at === 'counts') && (
-        <Key
+        <Button
           title={t('nav.counts', { count: toCount })}
           size="small"
           pressed={at === 'counts'}
@@ -61,22 +61,22 @@ export function DeskTabs({
         />
       )}
       {ships && (
-        <Key
+        <Button
           title={t('nav.quick')}
           size="small"
           pressed={at === 'quick'}
           onPress={() => router.navigate('/desk/quick')}
         />
       )}
-      <Key
+      <Button
         title={t('nav.loads')}
         size="small"
         pressed={at === 'loads'}
         onPress={() => router.navigate('/desk/loads')}
       />
-      <Key title={t('nav.waves')} size="small" pressed={at === 'waves'} onPress={() => router.navigate('/waves')} />
+      <Button title={t('nav.waves')} size="small" pressed={at === 'waves'} onPress={() => router.navigate('/waves')} />
       {mayTake && (
-        <Key
+        <Button
           title={t('nav.intake')}
           size="small"
           pressed={at === 'intake'}

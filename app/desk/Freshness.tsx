@@ -1,14 +1,14 @@
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions } from 'react-native';
-import { useFrom, useMe, words } from '../state/index.ts';
+import { useAppSelector, useMe, words } from '../state/index.ts';
 import { clock } from '../text/index.ts';
-import { Key, Row, Signal, Txt, WIDE } from '../ui/index.ts';
+import { Button, Row, Signal, Text, WIDE } from '../ui/index.ts';
 
 /** Says when the Desk was computed and what changed since, and computes it again. */
 export function Freshness({ onCompute }: { onCompute: () => void }) {
   const { t } = useTranslation();
   const me = useMe();
-  const { at, changed, stock, reading, trouble } = useFrom((s) => s.outlook);
+  const { at, changed, stock, reading, trouble } = useAppSelector((s) => s.outlook);
   const wide = useWindowDimensions().width >= WIDE;
   const count = Object.keys(changed).length;
   const time = at ? clock(at, me.site.timeZone) : '';
@@ -26,11 +26,18 @@ export function Freshness({ onCompute }: { onCompute: () => void }) {
       {trouble || count > 0 || stock ? (
         <Signal kind="caution" text={text} />
       ) : (
-        <Txt kind="small" colour="quiet" live="polite">
+        <Text kind="small" colour="quiet" live="polite">
           {text}
-        </Txt>
+        </Text>
       )}
-      <Key title={t('fresh.again')} icon="refresh" iconOnly={!wide} size="small" busy={reading} onPress={onCompute} />
+      <Button
+        title={t('fresh.again')}
+        icon="refresh"
+        iconOnly={!wide}
+        size="small"
+        busy={reading}
+        onPress={onCompute}
+      />
     </Row>
   );
 }

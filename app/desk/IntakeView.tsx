@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
 import type { IntakeResult } from '@hand-relay/contract';
-import { addressOf, api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { addressOf, api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import {
   base64Of,
@@ -12,11 +12,11 @@ import {
   DropPlace,
   Failed,
   FaultTable,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   type TableColumn,
 } from '../ui/index.ts';
@@ -35,7 +35,7 @@ interface Chosen {
 export function IntakeView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [look, looking] = api.useIntakeMutation();
@@ -59,7 +59,7 @@ export function IntakeView() {
     if (!chosen) return;
     const done = await take({ mode: 'take', document: chosen.name, file: chosen.data });
     if (!done.data) return;
-    send(tell({ kind: 'done', text: t('intake.taken', { count: toTake(done.data) }) }));
+    send(notify({ kind: 'done', text: t('intake.taken', { count: toTake(done.data) }) }));
     another();
     router.navigate('/desk');
   };
@@ -71,8 +71,8 @@ export function IntakeView() {
       foot={
         preview && (
           <Row gap={8} style={{ justifyContent: 'flex-end' }}>
-            <Key title={t('intake.another')} onPress={another} />
-            <Key
+            <Button title={t('intake.another')} onPress={another} />
+            <Button
               kind="act"
               title={t('intake.take', { count: toTake(preview) })}
               disabled={toTake(preview) === 0}
@@ -90,7 +90,7 @@ export function IntakeView() {
           accept=".csv,.txt,.xlsx,.json,.xml,text/csv,text/plain,application/json,text/xml,application/xml"
           onFile={(file) => void open(file)}
         >
-          <Key
+          <Button
             title={t('intake.example')}
             icon="download"
             onPress={() => void Linking.openURL(addressOf({ name: 'orderExample' }))}
@@ -101,7 +101,7 @@ export function IntakeView() {
       {trouble && <Failed text={words(troubleOf(trouble))} onRetry={another} />}
       {chosen && looking.isLoading && (
         <Column>
-          <Txt>{t('intake.reading', { name: chosen.name })}</Txt>
+          <Text>{t('intake.reading', { name: chosen.name })}</Text>
           <Loading />
         </Column>
       )}
@@ -119,7 +119,7 @@ function Preview({ name, result }: { name: string; result: IntakeResult }) {
   const count = (outcome: string) => number(result.orders.filter((o) => o.outcome === outcome).length);
   return (
     <Column gap={16}>
-      <Txt kind="strong" live="polite">
+      <Text kind="strong" live="polite">
         {t('intake.summary', {
           name,
           new: count('new'),
@@ -129,7 +129,7 @@ function Preview({ name, result }: { name: string; result: IntakeResult }) {
           underWay: count('under-way'),
           errors: t('fault.count', { count: result.errors.length }),
         })}
-      </Txt>
+      </Text>
       {result.orders.length > 0 && toTake(result) === 0 && (
         <Signal kind="quiet" text={t('intake.nothingToTake')} size="body" />
       )}
@@ -161,19 +161,19 @@ function orderColumns(): TableColumn<IntakeResult['orders'][number]>[] {
       title: t('intake.order'),
       width: 1,
       cell: (o) => (
-        <Txt kind="strong" lines={1}>
+        <Text kind="strong" lines={1}>
           {o.number}
-        </Txt>
+        </Text>
       ),
     },
-    { key: 'customer', title: t('orders.customer'), width: 1, cell: (o) => <Txt lines={1}>{o.customer}</Txt> },
+    { key: 'customer', title: t('orders.customer'), width: 1, cell: (o) => <Text lines={1}>{o.customer}</Text> },
     {
       key: 'lines',
       title: t('intake.lines'),
       width: 60,
       fixed: true,
       align: 'right',
-      cell: (o) => <Txt kind="number">{number(o.lines)}</Txt>,
+      cell: (o) => <Text kind="number">{number(o.lines)}</Text>,
     },
     {
       key: 'outcome',
@@ -185,7 +185,7 @@ function orderColumns(): TableColumn<IntakeResult['orders'][number]>[] {
         return o.outcome === 'under-way' ? (
           <Signal kind="caution" text={`${text}. ${changes}`} />
         ) : (
-          <Txt lines={1}>{changes ? `${text}: ${changes}` : text}</Txt>
+          <Text lines={1}>{changes ? `${text}: ${changes}` : text}</Text>
         );
       },
     },

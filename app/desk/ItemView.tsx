@@ -2,22 +2,22 @@ import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import type { Asker, ItemPromise } from '@hand-relay/contract';
-import { policies, type Policy } from '@hand-relay/core/allocation';
-import { overdrawn, shift, type Portion } from '@hand-relay/core/promise';
-import { api, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import type { Asker, ItemAvailability } from '@hand-relay/contract';
+import { policies, type Policy } from '@hand-relay/core/deciding/allocation/policies';
+import { overdrawn, shift, type Portion } from '@hand-relay/core/deciding/availability';
+import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
 import {
   Choice,
   Column,
   Facts,
   Failed,
-  Key,
+  Button,
   Loading,
   Picture,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -32,7 +32,7 @@ export function ItemView({ id }: { id: string }) {
   const router = useRouter();
   const listing = listingOf(useGlobalSearchParams());
   const [policy, setPolicy] = useState<Policy>('priority');
-  const { currentData: item, error, refetch } = api.useItemPromiseQuery({ id, ...viewOf(listing), policy });
+  const { currentData: item, error, refetch } = api.useItemAvailabilityQuery({ id, ...viewOf(listing), policy });
   const back = () => router.navigate({ pathname: '/desk/items', params: paramsOf(listing) });
   return (
     <Page title={item?.name ?? ''} onBack={back}>
@@ -50,7 +50,7 @@ export function ItemView({ id }: { id: string }) {
   );
 }
 
-function There({ item }: { item: ItemPromise }) {
+function There({ item }: { item: ItemAvailability }) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
@@ -68,10 +68,10 @@ function There({ item }: { item: ItemPromise }) {
             { name: t('items.reserved'), value: number(item.reserved) },
             ...(item.blocked > 0 ? [{ name: t('items.blocked'), value: number(item.blocked) }] : []),
             { name: t('items.free'), value: number(free) },
-            { name: t('items.asked'), value: number(item.askers.reduce((n, a) => n + a.asked - a.kept, 0)) },
+            { name: t('items.asked'), value: number(item.askers.reduce((n, a) => n + a.asked - a.reserved, 0)) },
           ]}
         />
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {[
             item.sku,
             ...item.lots
@@ -84,21 +84,21 @@ function There({ item }: { item: ItemPromise }) {
                 }),
               ),
           ].join(' · ')}
-        </Txt>
+        </Text>
         {item.expected.length === 0 ? (
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {t('items.nothingComes')}
-          </Txt>
+          </Text>
         ) : (
           item.expected.map((e) => (
-            <Txt key={`${e.reference} ${e.date}`} kind="small">
+            <Text key={`${e.reference} ${e.date}`} kind="small">
               {t('items.comes', {
                 units: number(e.units),
                 day: day(e.date),
                 source: t(`items.source.${e.source}`),
                 reference: e.reference,
               })}
-            </Txt>
+            </Text>
           ))
         )}
       </Column>
@@ -120,23 +120,29 @@ function Effect({ asker, units }: { asker: Asker; units: number }) {
 }
 
 const portionsOf = (askers: Asker[]): Portion[] =>
-  askers.map(({ line, until, asked, kept, gets }) => ({ line, until, asked, kept, units: Math.max(gets, kept) }));
+  askers.map(({ line, until, asked, reserved: reserved, gets }) => ({
+    line,
+    until,
+    asked,
+    reserved,
+    units: Math.max(gets, reserved),
+  }));
 
-function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
+function Sharing({ item, onBack }: { item: ItemAvailability; onBack: () => void }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const now = useNow();
   const surface = useSurface();
   const wide = useWindowDimensions().width >= WIDE;
   const mayChoose = useMay('orders.choose');
-  const [fix, { isLoading, error }] = api.useFixLinesMutation();
+  const [fix, { isLoading, error }] = api.useAllocateManuallyMutation();
   const first = portionsOf(item.askers);
   const [portions, setPortions] = useState(first);
   const [at, setAt] = useState(0);
   const free = item.lots.reduce((n, l) => n + Math.max(0, l.free), 0);
-  const taken = portions.reduce((n, p) => n + p.units - p.kept, 0);
+  const taken = portions.reduce((n, p) => n + p.units - p.reserved, 0);
   const over = overdrawn(item.lots, portions);
   const changed = portions.filter((p, i) => p.units !== first[i]!.units);
   const change = (from: number | null, to: number | null, units = 1) =>
@@ -146,10 +152,10 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
     if (!done.data) return;
     const before = done.data.lines;
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('items.fixed', { count: lines.length }),
-        undo: { name: 'fixLines', body: { lines: before } },
+        undo: { name: 'allocateManually', body: { lines: before } },
       }),
     );
   };
@@ -165,7 +171,7 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
     Enter: () => item.askers[at] && router.navigate(`/desk/orders/${item.askers[at].order}`),
     Escape: onBack,
   });
-  const shown = portions.map((p, i) => ({ p, i })).filter(({ p, i }) => p.units > p.kept || i === at);
+  const shown = portions.map((p, i) => ({ p, i })).filter(({ p, i }) => p.units > p.reserved || i === at);
   return (
     <Column gap={14}>
       <ShareBar
@@ -173,7 +179,7 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
         parts={shown.map(({ p, i }) => ({
           key: p.line,
           title: item.askers[i]!.number,
-          units: p.units - p.kept,
+          units: p.units - p.reserved,
           current: i === at,
         }))}
         left={free - taken}
@@ -188,18 +194,18 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
         {over > 0 ? (
           <Signal kind="refused" size="body" text={t('items.over', { units: number(over) })} />
         ) : (
-          <Txt colour="quiet">{t('items.left', { units: number(free - taken) })}</Txt>
+          <Text colour="quiet">{t('items.left', { units: number(free - taken) })}</Text>
         )}
         {mayChoose && (
           <Row gap={8}>
             {loose.length > 0 && (
-              <Key
+              <Button
                 title={t('items.loosen', { count: loose.length })}
                 onPress={() => void settle(loose.map((a) => ({ line: a.line, units: null })))}
               />
             )}
-            {changed.length > 0 && <Key title={t('items.reset')} onPress={() => setPortions(first)} />}
-            <Key
+            {changed.length > 0 && <Button title={t('items.reset')} onPress={() => setPortions(first)} />}
+            <Button
               kind="act"
               title={t('items.fix')}
               disabled={changed.length === 0 || over > 0}
@@ -230,34 +236,34 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
             >
               <Row gap={12} style={{ justifyContent: 'space-between' }}>
                 <View style={{ flexGrow: 1, flexBasis: 180, minWidth: 0 }}>
-                  <Txt lines={1}>
-                    <Txt kind="strong">{asker.number}</Txt> {asker.customer}
-                  </Txt>
-                  <Txt kind="small" colour="quiet" lines={wide ? 1 : 2}>
+                  <Text lines={1}>
+                    <Text kind="strong">{asker.number}</Text> {asker.customer}
+                  </Text>
+                  <Text kind="small" colour="quiet" lines={wide ? 1 : 2}>
                     {[
                       t('order.class', { class: asker.class }),
                       dayName(asker.due, me.site.timeZone, now),
                       t('items.priority', { priority: asker.priority }),
                       ...(asker.shipComplete ? [t('items.whole')] : []),
-                      ...(asker.kept > 0 ? [t('items.kept', { units: number(asker.kept) })] : []),
+                      ...(asker.reserved > 0 ? [t('items.kept', { units: number(asker.reserved) })] : []),
                     ].join(' · ')}
-                  </Txt>
+                  </Text>
                 </View>
                 <Row gap={6} style={{ flexWrap: 'nowrap' }}>
                   {mayChoose && (
-                    <Key
+                    <Button
                       title={t('items.take', { number: asker.number })}
                       icon="minus"
                       iconOnly
-                      disabled={p.units <= p.kept}
+                      disabled={p.units <= p.reserved}
                       onPress={() => change(i, null)}
                     />
                   )}
-                  <Txt kind="number" style={{ minWidth: 92, textAlign: 'center' }}>
+                  <Text kind="number" style={{ minWidth: 92, textAlign: 'center' }}>
                     {t('items.gets', { units: number(p.units), asked: number(p.asked) })}
-                  </Txt>
+                  </Text>
                   {mayChoose && (
-                    <Key
+                    <Button
                       title={t('items.give', { number: asker.number })}
                       icon="plus"
                       iconOnly
@@ -269,11 +275,11 @@ function Sharing({ item, onBack }: { item: ItemPromise; onBack: () => void }) {
                 <View style={{ width: wide ? 210 : '100%' }}>
                   <Effect asker={asker} units={p.units} />
                   {(asker.fixed !== null || p.units !== first[i]!.units) && (
-                    <Txt kind="small" colour="quiet">
+                    <Text kind="small" colour="quiet">
                       {p.units !== first[i]!.units
                         ? t('items.was', { units: number(first[i]!.units) })
                         : t('items.byHand')}
-                    </Txt>
+                    </Text>
                   )}
                 </View>
               </Row>

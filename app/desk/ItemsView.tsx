@@ -3,9 +3,20 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { ShortItem } from '@hand-relay/contract';
-import { useFrom, useMe, useNow, useSend, readOutlook } from '../state/index.ts';
+import { useAppSelector, useMe, useNow, useAppDispatch, readOutlook } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
-import { DataTable, Empty, Field, Key, Loading, Row, Txt, useShortcuts, WIDE, type TableColumn } from '../ui/index.ts';
+import {
+  DataTable,
+  Empty,
+  Field,
+  Button,
+  Loading,
+  Row,
+  Text,
+  useShortcuts,
+  WIDE,
+  type TableColumn,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
 import { Freshness } from './Freshness.tsx';
@@ -26,13 +37,13 @@ const by: Record<Sort, (a: ShortItem, b: ShortItem) => number> = {
 export function ItemsView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const now = useNow();
   const wide = useWindowDimensions().width >= WIDE;
   const listing = listingOf(useGlobalSearchParams());
   const { outlook } = useOrders({ ...listing, show: 'open' });
-  const changed = useFrom((s) => s.outlook.at);
+  const changed = useAppSelector((s) => s.outlook.at);
   const [find, setFind] = useState('');
   const [sort, setSort] = useState<{ key: Sort; down: boolean }>({ key: 'missing', down: true });
   const [current, setCurrent] = useState<string>();
@@ -64,7 +75,7 @@ export function ItemsView() {
     fixed: true,
     align: 'right',
     sortable: key !== 'next',
-    cell: (i) => <Txt kind="number">{of(i)}</Txt>,
+    cell: (i) => <Text kind="number">{of(i)}</Text>,
   });
   const missing = figure('missing', 84, (i) => number(i.asked - i.served));
   const columns: TableColumn<ShortItem>[] = [
@@ -75,12 +86,12 @@ export function ItemsView() {
       sortable: true,
       cell: (i) => (
         <View style={{ minWidth: 0, maxWidth: '100%' }}>
-          <Txt kind="strong" lines={1}>
+          <Text kind="strong" lines={1}>
             {i.name}
-          </Txt>
-          <Txt kind="small" colour="quiet" lines={1}>
+          </Text>
+          <Text kind="small" colour="quiet" lines={1}>
             {wide ? i.sku : `${i.sku} · ${t('items.ofAsked', { free: number(i.free), asked: number(i.asked) })}`}
-          </Txt>
+          </Text>
         </View>
       ),
     },
@@ -101,7 +112,7 @@ export function ItemsView() {
           <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 360 }}>
             <Field bare label={t('items.find')} placeholder={t('items.find')} value={find} onChange={setFind} />
           </View>
-          <Key
+          <Button
             title={t('items.compare')}
             onPress={() => router.navigate({ pathname: '/desk/choose', params: paramsOf(listing) })}
           />

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
-import type { KeptView } from '@hand-relay/contract';
+import type { SavedView } from '@hand-relay/contract';
 import { api } from '../state/index.ts';
-import { Key, Row } from '../ui/index.ts';
+import { Button, Row } from '../ui/index.ts';
 
 /** What is kept by name of a list: one touch brings one back, and the one that is shown can be dropped. */
 export function KeptKeys({
@@ -9,14 +9,14 @@ export function KeptKeys({
   isHere,
   onChoose,
 }: {
-  list: KeptView['list'];
+  list: SavedView['list'];
   /** Whether what is shown is this one. */
-  isHere: (settings: KeptView['settings']) => boolean;
-  onChoose: (settings: KeptView['settings']) => void;
+  isHere: (settings: SavedView['settings']) => boolean;
+  onChoose: (settings: SavedView['settings']) => void;
 }) {
   const { t } = useTranslation();
-  const { data } = api.useKeptViewsQuery();
-  const [drop] = api.useDropViewMutation();
+  const { data } = api.useSavedViewsQuery();
+  const [drop] = api.useDeleteViewMutation();
   return (
     <>
       {(data?.views ?? [])
@@ -25,9 +25,9 @@ export function KeptKeys({
           const here = isHere(settings);
           return (
             <Row key={id} gap={2} style={{ flexWrap: 'nowrap' }}>
-              <Key title={name} size="small" pressed={here} onPress={() => onChoose(settings)} />
+              <Button title={name} size="small" pressed={here} onPress={() => onChoose(settings)} />
               {here && (
-                <Key
+                <Button
                   title={t('views.drop', { name })}
                   icon="close"
                   iconOnly

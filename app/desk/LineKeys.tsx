@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { OrderDetail } from '@hand-relay/contract';
 import { useMay } from '../state/index.ts';
-import { Key, Row, Txt } from '../ui/index.ts';
+import { Button, Row, Text } from '../ui/index.ts';
 import { CancelSheet } from './CancelSheet.tsx';
-import { useTakeBack } from './useTakeBack.ts';
+import { useUnrelease } from './useUnrelease.ts';
 
 /** Shows and hides what can be done to a line. */
 export function LineMore({ line, shown, onPress }: { line: number; shown: boolean; onPress: () => void }) {
@@ -12,7 +12,7 @@ export function LineMore({ line, shown, onPress }: { line: number; shown: boolea
   const [mayRelease, mayCancel] = [useMay('orders.release'), useMay('orders.cancel')];
   if (!mayRelease && !mayCancel) return null;
   return (
-    <Key
+    <Button
       size="small"
       icon="dots-horizontal"
       iconOnly
@@ -28,23 +28,23 @@ export function LineKeys({ order, line }: { order: OrderDetail; line: OrderDetai
   const { t } = useTranslation();
   const mayRelease = useMay('orders.release');
   const mayCancel = useMay('orders.cancel');
-  const back = useTakeBack();
+  const back = useUnrelease();
   const [cancelling, setCancelling] = useState(false);
   const open = line.asked - line.cancelled - line.released;
   const takes = mayRelease && line.waits > 0;
   const cancels = mayCancel && open > 0;
   return (
     <Row gap={6} style={{ paddingLeft: 56, justifyContent: 'flex-end' }}>
-      {!takes && !cancels && <Txt colour="quiet">{t('order.lineNothing')}</Txt>}
+      {!takes && !cancels && <Text colour="quiet">{t('order.lineNothing')}</Text>}
       {takes && (
-        <Key
+        <Button
           size="small"
           title={t('order.takeBackLine')}
           busy={back.isLoading}
           onPress={() => back.go([{ line: line.id }])}
         />
       )}
-      {cancels && <Key size="small" title={t('order.cancelLine')} onPress={() => setCancelling(true)} />}
+      {cancels && <Button size="small" title={t('order.cancelLine')} onPress={() => setCancelling(true)} />}
       {cancelling && (
         <CancelSheet order={order.id} what="rest" units={open} lines={[line.id]} onClose={() => setCancelling(false)} />
       )}

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import type { LinePromiseRow } from '@hand-relay/contract';
-import { api, setLines, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import type { LineAvailability } from '@hand-relay/contract';
+import { api, setLines, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
-import { Failed, Field, Key, Row, Signal } from '../ui/index.ts';
+import { Failed, Field, Button, Row, Signal } from '../ui/index.ts';
 
 /** Why a line gets what it gets, and the keys by which a person decides otherwise. */
 export function LineWhy({
@@ -14,18 +14,18 @@ export function LineWhy({
 }: {
   order: string;
   lineNumber: number;
-  promise: LinePromiseRow;
+  promise: LineAvailability;
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const now = useNow();
   const mayChoose = useMay('orders.choose');
   const mayRelease = useMay('orders.release');
-  const [fix, { isLoading, error }] = api.useFixLinesMutation();
+  const [fix, { isLoading, error }] = api.useAllocateManuallyMutation();
   const [units, setUnits] = useState<string | null>(null);
   const day = (date: string) => dayName(date, me.site.timeZone, now);
-  const { reason, gets, asked, sure, could, takers, tooOld, kept, fixed, fullBy } = promise;
+  const { reason, gets, asked, sure, could, takers, tooOld, reserved: reserved, fixed, fullBy } = promise;
   const said = t(`why.${reason}`, {
     gets: number(gets),
     asked: number(asked),
@@ -36,7 +36,7 @@ export function LineWhy({
   });
   const more = [
     reason === 'taken' && tooOld > 0 ? t('why.tooOld', { count: tooOld }) : '',
-    kept > 0 ? t('why.kept', { units: number(kept) }) : '',
+    reserved > 0 ? t('why.kept', { units: number(reserved) }) : '',
     reason !== 'full' || sure < could ? `${t('why.sure', { sure: number(sure), could: number(could) })}.` : '',
     fullBy ? t('why.fullBy', { day: day(fullBy) }) : '',
   ].filter(Boolean);
@@ -45,10 +45,10 @@ export function LineWhy({
     if (!done.data) return;
     setUnits(null);
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('items.fixed', { count: 1 }),
-        undo: { name: 'fixLines', body: { lines: done.data.lines } },
+        undo: { name: 'allocateManually', body: { lines: done.data.lines } },
       }),
     );
   };
@@ -65,9 +65,9 @@ export function LineWhy({
       {units === null ? (
         <Row gap={6} style={{ justifyContent: 'space-between' }}>
           <View style={{ flexShrink: 1, flexGrow: 1, flexBasis: 200 }}>{reasonSign}</View>
-          {mayChoose && <Key title={t('why.fix')} size="small" onPress={() => setUnits(String(gets))} />}
+          {mayChoose && <Button title={t('why.fix')} size="small" onPress={() => setUnits(String(gets))} />}
           {mayChoose && fixed !== null && (
-            <Key title={t('why.loosen')} size="small" busy={isLoading} onPress={() => void settle(null)} />
+            <Button title={t('why.loosen')} size="small" busy={isLoading} onPress={() => void settle(null)} />
           )}
         </Row>
       ) : (
@@ -88,7 +88,7 @@ export function LineWhy({
                 }
               />
             </View>
-            <Key
+            <Button
               title={t('why.fix')}
               size="small"
               disabled={!good}
@@ -96,7 +96,7 @@ export function LineWhy({
               onPress={() => void settle(typed)}
             />
             {mayRelease && (
-              <Key
+              <Button
                 title={t('why.tray')}
                 size="small"
                 disabled={!good}
@@ -106,7 +106,7 @@ export function LineWhy({
                 }}
               />
             )}
-            <Key title={t('release.cancel')} size="small" onPress={() => setUnits(null)} />
+            <Button title={t('release.cancel')} size="small" onPress={() => setUnits(null)} />
           </Row>
         </>
       )}

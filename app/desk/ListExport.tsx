@@ -1,25 +1,25 @@
 import Papa from 'papaparse';
 import { useTranslation } from 'react-i18next';
-import { fetchFile, tell, useSend, words } from '../state/index.ts';
-import { Key, Row, saveFile } from '../ui/index.ts';
+import { fetchFile, notify, useAppDispatch, words } from '../state/index.ts';
+import { Button, Row, saveFile } from '../ui/index.ts';
 
 /** Saves a list as it is shown, as CSV or XLSX. */
 export function ListExport({ name, rows }: { name: string; rows: () => Record<string, string | number>[] }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const csv = () =>
     saveFile(`${name}.csv`, Papa.unparse(rows(), { newline: '\r\n', escapeFormulae: true }), 'text/csv');
   const xlsx = async () => {
     const list = rows();
     const cells = [Object.keys(list[0] ?? {}), ...list.map((row) => Object.values(row))];
     const answer = await fetchFile({ name: 'workbook', body: { cells } });
-    if ('error' in answer) send(tell({ kind: 'caution', text: words(answer.error) }));
+    if ('error' in answer) send(notify({ kind: 'caution', text: words(answer.error) }));
     else saveFile(`${name}.xlsx`, answer.data, answer.data.type);
   };
   return (
     <Row gap={4}>
-      <Key title={t('list.csv')} icon="download" size="small" onPress={csv} />
-      <Key title={t('list.xlsx')} size="small" onPress={() => void xlsx()} />
+      <Button title={t('list.csv')} icon="download" size="small" onPress={csv} />
+      <Button title={t('list.xlsx')} size="small" onPress={() => void xlsx()} />
     </Row>
   );
 }

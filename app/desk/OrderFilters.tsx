@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { addDays, localDate } from '@hand-relay/core/calendar';
-import { readinesses } from '@hand-relay/core/promise';
+import { readinesses } from '@hand-relay/core/deciding/availability';
 import { api, useMe, useNow } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Choice, Column, Field, Key, Row, Txt } from '../ui/index.ts';
+import { Choice, Column, Field, Button, Row, Text } from '../ui/index.ts';
 import {
   channels,
   classes,
@@ -122,9 +122,9 @@ export function OrderFilters({ listing, onChange, rows, withColumns }: OrderFilt
 function Labelled({ text, children }: { text: string; children: React.ReactNode }) {
   return (
     <View style={{ gap: 4 }}>
-      <Txt kind="label" colour="quiet">
+      <Text kind="label" colour="quiet">
         {text}
-      </Txt>
+      </Text>
       {children}
     </View>
   );
@@ -151,7 +151,7 @@ function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onC
           return (
             <Row key={name} gap={4} style={{ flexWrap: 'nowrap' }}>
               <View style={{ flex: 1 }}>
-                <Key
+                <Button
                   title={title}
                   size="small"
                   pressed={shown}
@@ -160,7 +160,7 @@ function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onC
                 />
               </View>
               {shown && (
-                <Key
+                <Button
                   title={t('orders.forward', { column: title })}
                   icon="arrow-up"
                   iconOnly
@@ -182,7 +182,7 @@ const asListing = (settings: Record<string, unknown>) => listingOf(settings as R
 /** Views kept by name: one touch brings one back. */
 function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onChange'>) {
   const { t } = useTranslation();
-  const [keep, keeping] = api.useKeepViewMutation();
+  const [keep, keeping] = api.useSaveViewMutation();
   const [name, setName] = useState<string | null>(null);
   const now = JSON.stringify(paramsOf(listing));
   const save = async () => {
@@ -200,9 +200,9 @@ function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onCha
             isHere={(settings) => JSON.stringify(paramsOf(asListing(settings))) === now}
             onChoose={(settings) => onChange(asListing(settings))}
           />
-          {name === null && <Key title={t('views.keep')} icon="plus" size="small" onPress={() => setName('')} />}
+          {name === null && <Button title={t('views.keep')} icon="plus" size="small" onPress={() => setName('')} />}
           {filtersSet(listing) > 0 && (
-            <Key
+            <Button
               title={t('orders.clearFilters')}
               size="small"
               onPress={() => onChange({ ...listingOf({}), find: listing.find })}
@@ -222,7 +222,7 @@ function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onCha
                 onSubmit={() => void save()}
               />
             </View>
-            <Key
+            <Button
               title={t('views.save')}
               size="small"
               busy={keeping.isLoading}

@@ -2,19 +2,19 @@ import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, useWindowDimensions, View, type TextInput } from 'react-native';
-import { readinesses } from '@hand-relay/core/promise';
-import { add, fill, toggle, useFrom, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
-import { dayName, number } from '../text/index.ts';
+import { readinesses } from '@hand-relay/core/deciding/availability';
+import { add, fill, toggle, useAppSelector, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
+import { dayName, number, headed } from '../text/index.ts';
 import {
   Choice,
   DataTable,
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -36,7 +36,7 @@ const FILTERS_BESIDE = 1280;
 export function OrderList({ open }: { open?: string | undefined }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const now = useNow();
   const { width } = useWindowDimensions();
@@ -44,7 +44,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
   const listing = listingOf(useGlobalSearchParams());
   const surface = useSurface();
   const { listed, read, reading, total, trouble, compute, again } = useOrders(listing);
-  const marked = useFrom((s) => s.tray.orders);
+  const marked = useAppSelector((s) => s.tray.orders);
   const mayRelease = useMay('orders.release');
   const finder = useRef<TextInput>(null);
   const [current, setCurrent] = useState<string | undefined>(open);
@@ -70,7 +70,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
               {
                 kind: 'group' as const,
                 key: `group ${group.key}`,
-                title: groupTitle(group.key),
+                title: headed(groupTitle(group.key)),
                 detail: t('orders.groupDetail', {
                   orders: t('unit.orders', { count: group.rows.length }),
                   units: t('unit.units', { count: group.units }),
@@ -188,14 +188,14 @@ export function OrderList({ open }: { open?: string | undefined }) {
               />
             </Row>
             <Row gap={12}>
-              <Txt kind="small" colour="quiet" live="polite">
+              <Text kind="small" colour="quiet" live="polite">
                 {reading && read
                   ? t('orders.loadingMore', { loaded: number(listed.length), all: number(total) })
                   : t('orders.count', { shown: number(flat.length), all: number(total) })}
-              </Txt>
+              </Text>
               <View style={{ flexGrow: 1 }}>{listing.show !== 'closed' && <Freshness onCompute={compute} />}</View>
               {!beside && (
-                <Key
+                <Button
                   title={
                     filtersSet(listing) > 0 ? t('orders.filterSet', { count: filtersSet(listing) }) : t('orders.filter')
                   }
@@ -249,18 +249,18 @@ export function OrderList({ open }: { open?: string | undefined }) {
 
 function Marked({ rows, onRelease }: { rows: Listed[]; onRelease: (() => void) | undefined }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   return (
     <Row gap={8} style={{ justifyContent: 'space-between' }}>
-      <Txt kind="strong" live="polite">
+      <Text kind="strong" live="polite">
         {t('tray.holds', {
           orders: t('unit.orders', { count: rows.length }),
           units: t('unit.units', { count: rows.reduce((n, r) => n + r.asked - r.released, 0) }),
         })}
-      </Txt>
+      </Text>
       <Row gap={8}>
-        <Key title={t('tray.empty')} onPress={() => send(fill({ orders: [] }))} />
-        {onRelease && <Key kind="act" title={t('tray.open')} onPress={onRelease} />}
+        <Button title={t('tray.empty')} onPress={() => send(fill({ orders: [] }))} />
+        {onRelease && <Button kind="act" title={t('tray.open')} onPress={onRelease} />}
       </Row>
     </Row>
   );

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
 import { api, troubleOf, useMay, words } from '../state/index.ts';
-import { Failed, Field, Key, Row, Txt, useSurface } from '../ui/index.ts';
+import { Failed, Field, Button, Row, Text, useSurface } from '../ui/index.ts';
 
 /** The words that an order is marked with; whoever may release or choose adds some and takes some off. */
 export function OrderTags({ order }: { order: OrderDetail }) {
@@ -42,9 +42,9 @@ export function OrderTags({ order }: { order: OrderDetail }) {
                 minHeight: 36,
               }}
             >
-              <Txt>{name}</Txt>
+              <Text>{name}</Text>
               {may && (
-                <Key
+                <Button
                   size="small"
                   icon="close"
                   iconOnly
@@ -56,7 +56,7 @@ export function OrderTags({ order }: { order: OrderDetail }) {
           ))}
         </View>
       )}
-      {may && typed === null && <Key size="small" title={t('order.tagAdd')} onPress={() => setTyped('')} />}
+      {may && typed === null && <Button size="small" title={t('order.tagAdd')} onPress={() => setTyped('')} />}
       {typed !== null && (
         <>
           <View style={{ width: 180 }}>
@@ -71,8 +71,8 @@ export function OrderTags({ order }: { order: OrderDetail }) {
               error={typed.trim() === '' || good ? undefined : t('order.tagWrong')}
             />
           </View>
-          <Key size="small" title={t('order.tagAdd')} disabled={!good} busy={isLoading} onPress={add} />
-          <Key size="small" title={t('release.cancel')} onPress={() => setTyped(null)} />
+          <Button size="small" title={t('order.tagAdd')} disabled={!good} busy={isLoading} onPress={add} />
+          <Button size="small" title={t('release.cancel')} onPress={() => setTyped(null)} />
         </>
       )}
       {error && <Failed text={words(troubleOf(error))} />}

@@ -10,13 +10,13 @@ import {
   Column,
   Facts,
   Failed,
-  Key,
+  Button,
   Loading,
   Picture,
   Row,
   Rule,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -27,7 +27,7 @@ import { CancelSheet } from './CancelSheet.tsx';
 import { LineKeys, LineMore } from './LineKeys.tsx';
 import { OrderTags } from './OrderTags.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
-import { useTakeBack } from './useTakeBack.ts';
+import { useUnrelease } from './useUnrelease.ts';
 import { LineWhy } from './LineWhy.tsx';
 import { listingOf, paramsOf } from './listing.ts';
 import { ReleaseSheet } from './ReleaseSheet.tsx';
@@ -55,7 +55,7 @@ export function OrderView({ id }: { id: string }) {
     <Page
       title={order.number}
       onBack={width < WIDE ? back : undefined}
-      aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
+      aside={width >= WIDE ? <Button title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
     >
       <HoldBanner order={order.id} />
       {tasks?.tasks
@@ -79,7 +79,7 @@ function Head({ order }: { order: OrderDetail }) {
   const mayRelease = useMay('orders.release');
   const mayCancel = useMay('orders.cancel');
   // By hand stock is kept where the site wants that; what was kept at intake can be freed by whoever may keep.
-  const mayReserve = useMay('orders.reserve') && ['hand', 'intake'].includes(me.way.reserve);
+  const mayReserve = useMay('orders.reserve') && ['hand', 'intake'].includes(me.settings.reserve);
   const [reserve, reserving] = api.useReserveMutation();
   const [unreserve, freeing] = api.useUnreserveMutation();
   const [releasing, setReleasing] = useState(false);
@@ -88,7 +88,7 @@ function Head({ order }: { order: OrderDetail }) {
   const [splitting, setSplitting] = useState(false);
   const [join, joining] = api.useJoinOrderMutation();
   const [close, closing] = api.useCancelRestMutation();
-  const back = useTakeBack();
+  const back = useUnrelease();
   const router = useRouter();
   const sum = (of: (l: OrderDetail['lines'][number]) => number) => order.lines.reduce((n, l) => n + of(l), 0);
   const asked = sum((l) => l.asked - l.cancelled);
@@ -108,8 +108,8 @@ function Head({ order }: { order: OrderDetail }) {
   const done = order.lines.every((l) => l.shipped === l.asked - l.cancelled);
   const waiting = sum((l) => l.waits);
   const takeBack = () => back.go(order.lines.filter((l) => l.waits > 0).map((l) => ({ line: l.id })));
-  const kept = sum((l) => l.kept);
-  const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.kept > 0);
+  const kept = sum((l) => l.reservedAhead);
+  const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.reservedAhead > 0);
   const leaves = order.leavesAt
     ? `${dayName(order.due, me.site.timeZone, now)} ${clock(order.leavesAt, me.site.timeZone)}`
     : dayName(order.due, me.site.timeZone, now);
@@ -117,7 +117,7 @@ function Head({ order }: { order: OrderDetail }) {
     <Column gap={12}>
       <Row gap={16}>
         <Baton state={state} label={label} scale={1.6} />
-        <Txt colour={state.late ? 'caution' : 'quiet'}>{state.at ? label : t(`order.status.${order.status}`)}</Txt>
+        <Text colour={state.late ? 'caution' : 'quiet'}>{state.at ? label : t(`order.status.${order.status}`)}</Text>
       </Row>
       <Facts
         facts={[
@@ -149,14 +149,14 @@ function Head({ order }: { order: OrderDetail }) {
       <OrderTags order={order} />
       <Row gap={8}>
         {mayRelease && rest > 0 && order.status === 'open' && (
-          <Key kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
+          <Button kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
         )}
         {mayRelease && rest > 0 && order.status === 'open' && (
-          <Key title={t('order.split')} onPress={() => setSplitting(true)} />
+          <Button title={t('order.split')} onPress={() => setSplitting(true)} />
         )}
-        {mayRelease && waiting > 0 && <Key title={t('order.takeBack')} busy={back.isLoading} onPress={takeBack} />}
+        {mayRelease && waiting > 0 && <Button title={t('order.takeBack')} busy={back.isLoading} onPress={takeBack} />}
         {mayRelease && order.splitOf && rest > 0 && order.status === 'open' && (
-          <Key
+          <Button
             title={t('order.join', { number: order.splitOf.number })}
             busy={joining.isLoading}
             onPress={() =>
@@ -165,23 +165,23 @@ function Head({ order }: { order: OrderDetail }) {
           />
         )}
         {mayCancel && rest > 0 && order.status === 'open' && (
-          <Key title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
+          <Button title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
         )}
         {mayCancel && done && order.status === 'open' && (
-          <Key
+          <Button
             title={t('order.close')}
             busy={closing.isLoading}
             onPress={() => void close({ id: order.id, reason: t('order.closeReason'), lines: [] })}
           />
         )}
         {mayCancel && rest < asked && !done && order.status === 'open' && (
-          <Key title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
+          <Button title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
         )}
-        {mayCancel && order.status === 'open' && <Key title={t('hold.put')} onPress={() => setHolding(true)} />}
+        {mayCancel && order.status === 'open' && <Button title={t('hold.put')} onPress={() => setHolding(true)} />}
         {mayReserve && rest > 0 && order.status === 'open' && (
           <>
             {kept < rest && (
-              <Key
+              <Button
                 title={t('order.reserve')}
                 busy={reserving.isLoading}
                 disabled={!order.lines.some((l) => l.free > 0)}
@@ -189,7 +189,7 @@ function Head({ order }: { order: OrderDetail }) {
               />
             )}
             {kept > 0 && (
-              <Key
+              <Button
                 title={t('order.unreserve', { units: kept })}
                 busy={freeing.isLoading}
                 onPress={() => void unreserve(order.id)}
@@ -213,26 +213,26 @@ const figures = ['asked', 'reserved', 'picked', 'packed', 'shipped'] as const;
 function Lines({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
   const open = order.status === 'open' && order.lines.some((l) => l.asked - l.cancelled > l.released);
-  const { data } = api.useOrderPromiseQuery(order.id, { skip: !open });
+  const { data } = api.useOrderAvailabilityQuery({ id: order.id }, { skip: !open });
   const promises = new Map(data?.promise?.lines.map((l) => [l.line, l]));
   const [more, setMore] = useState<string | null>(null);
   return (
     <View>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('order.lines')}
-      </Txt>
+      </Text>
       <View role="list" aria-label={t('order.lines')}>
         {order.lines.map((l) => (
           <View key={l.id} role="listitem" style={{ gap: 6, paddingVertical: 10 }}>
             <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
               <Picture name={l.picture} size={44} />
               <View style={{ flex: 1, minWidth: 0 }}>
-                <Txt kind="strong">{l.name}</Txt>
-                <Txt kind="small" colour="quiet">
+                <Text kind="strong">{l.name}</Text>
+                <Text kind="small" colour="quiet">
                   {l.line} · {l.sku} · {t(`order.pack.${l.pack}`, { quantity: number(l.quantity) })}
                   {l.pack === 'unit' ? ` × ${l.unit}` : ` = ${number(l.asked)} × ${l.unit}`}
                   {l.asked - l.cancelled > l.released ? ` · ${number(l.free)} ${t('order.free').toLowerCase()}` : ''}
-                </Txt>
+                </Text>
                 {l.note !== '' && <Signal kind="caution" text={l.note} />}
                 {l.cancelled > 0 && <Signal kind="quiet" text={t('order.cancelled', { units: number(l.cancelled) })} />}
               </View>
@@ -240,12 +240,12 @@ function Lines({ order }: { order: OrderDetail }) {
             <Row gap={0} style={{ flexWrap: 'nowrap', paddingLeft: 56 }}>
               {figures.map((f) => (
                 <View key={f} style={{ flex: 1 }}>
-                  <Txt kind="small" colour="quiet">
+                  <Text kind="small" colour="quiet">
                     {t(`order.${f}`)}
-                  </Txt>
-                  <Txt kind="number" colour={f !== 'asked' && l[f] === 0 ? 'quiet' : 'ink'}>
+                  </Text>
+                  <Text kind="number" colour={f !== 'asked' && l[f] === 0 ? 'quiet' : 'ink'}>
                     {number(l[f])}
-                  </Txt>
+                  </Text>
                 </View>
               ))}
               {order.status === 'open' && (
@@ -272,15 +272,15 @@ function Charges({ order }: { order: OrderDetail }) {
   if (order.charges.length === 0) return null;
   return (
     <Column gap={4}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('order.charges')}
-      </Txt>
+      </Text>
       {order.charges.map((c) => (
-        <Txt key={c.line}>
+        <Text key={c.line}>
           {[`${c.line} · ${c.sku} · ${c.name}`, `${number(c.quantity)} × ${c.unit}`, c.note]
             .filter(Boolean)
             .join(' · ')}
-        </Txt>
+        </Text>
       ))}
     </Column>
   );
@@ -300,10 +300,10 @@ function Made({ order }: { order: OrderDetail }) {
   return (
     <Row gap={8}>
       {splitOf && (
-        <Key size="small" title={t('order.splitOf', { number: splitOf.number })} onPress={() => open(splitOf.id)} />
+        <Button size="small" title={t('order.splitOf', { number: splitOf.number })} onPress={() => open(splitOf.id)} />
       )}
       {parts.map((p) => (
-        <Key
+        <Button
           key={p.id}
           size="small"
           title={t('order.part', {
@@ -315,14 +315,14 @@ function Made({ order }: { order: OrderDetail }) {
         />
       ))}
       {load && (
-        <Key
+        <Button
           size="small"
           title={t('order.load', { number: load.number })}
           onPress={() => router.navigate(`/desk/loads/${load.id}`)}
         />
       )}
       {order.waves.map((w) => (
-        <Key
+        <Button
           key={w.id}
           size="small"
           title={t('order.wave', { number: w.number })}
@@ -330,7 +330,7 @@ function Made({ order }: { order: OrderDetail }) {
         />
       ))}
       {order.runs.map((r) => (
-        <Key
+        <Button
           key={r.id}
           size="small"
           title={`${t('order.run', { number: r.number })}${r.picker ? `, ${r.picker}` : ''}`}
@@ -338,7 +338,7 @@ function Made({ order }: { order: OrderDetail }) {
         />
       ))}
       {order.cartons.map((c) => (
-        <Key
+        <Button
           key={c.id}
           size="small"
           disabled={!c.sscc}
@@ -347,7 +347,7 @@ function Made({ order }: { order: OrderDetail }) {
         />
       ))}
       {order.shipments.map((s) => (
-        <Key
+        <Button
           key={s.id}
           size="small"
           title={`${t('order.shipment', { number: s.number })}${s.tracking ? ` · ${s.tracking}` : ''}`}
@@ -365,9 +365,9 @@ function TrailOf({ id }: { id: string }) {
   if (!may) return null;
   return (
     <Column gap={8}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('order.trail')}
-      </Txt>
+      </Text>
       {error ? (
         <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
       ) : data ? (

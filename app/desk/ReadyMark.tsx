@@ -1,5 +1,5 @@
 import type { OutlookRow } from '@hand-relay/contract';
-import type { Readiness } from '@hand-relay/core/promise';
+import type { Readiness } from '@hand-relay/core/deciding/availability';
 import { i18n, dayName } from '../text/index.ts';
 import { Signal, type SignalKind } from '../ui/index.ts';
 

@@ -4,7 +4,7 @@ import type { ReleasePreview } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { useMe } from '../state/index.ts';
 import { clock, dayName, distance, duration, mass, number } from '../text/index.ts';
-import { Column, Facts, Row, Signal, Txt, type SignalKind } from '../ui/index.ts';
+import { Column, Facts, Row, Signal, Text, type SignalKind } from '../ui/index.ts';
 
 const SHOWN = 12;
 const signals: Record<'made' | 'tight' | 'missed' | 'gone', SignalKind> = {
@@ -45,14 +45,14 @@ export function ReleaseLook({ look, now }: { look: ReleasePreview; now: number }
         <Column gap={4}>
           <Signal kind="caution" text={t('release.shorts', { count: look.shorts.length })} size="body" />
           {look.shorts.slice(0, SHOWN).map((s) => (
-            <Txt key={`${s.order} ${s.line}`} kind="small">
+            <Text key={`${s.order} ${s.line}`} kind="small">
               {t('release.short', { ...s })}
-            </Txt>
+            </Text>
           ))}
           {look.shorts.length > SHOWN && (
-            <Txt kind="small" colour="quiet">
+            <Text kind="small" colour="quiet">
               {t('release.more', { count: look.shorts.length - SHOWN })}
-            </Txt>
+            </Text>
           )}
         </Column>
       )}
@@ -63,14 +63,14 @@ export function ReleaseLook({ look, now }: { look: ReleasePreview; now: number }
         <Signal key={h.order} kind="refused" text={t('release.held', { ...h })} />
       ))}
       {look.nothing.length > 0 && (
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {t('release.nothing', {
             count: look.nothing.length,
             orders:
               look.nothing.slice(0, SHOWN).join(', ') +
               (look.nothing.length > SHOWN ? ` ${t('release.more', { count: look.nothing.length - SHOWN })}` : ''),
           })}
-        </Txt>
+        </Text>
       )}
     </>
   );
@@ -88,13 +88,13 @@ function Departures({ look, now }: { look: ReleasePreview; now: number }) {
   };
   return (
     <Column gap={6}>
-      <Txt kind="label" colour="quiet">
+      <Text kind="label" colour="quiet">
         {t('release.departures', { people: t('release.people', { count: look.people }) })}
-      </Txt>
+      </Text>
       {look.departures.map((d) => (
         <Row key={`${d.leavesAt} ${d.name}`} gap={12} style={{ justifyContent: 'space-between' }}>
           <View style={{ flexShrink: 1 }}>
-            <Txt>
+            <Text>
               {[
                 d.leavesAt
                   ? `${dayName(localDate(Date.parse(d.leavesAt), zone), zone, now)} ${clock(d.leavesAt, zone)}`
@@ -103,12 +103,12 @@ function Departures({ look, now }: { look: ReleasePreview; now: number }) {
               ]
                 .filter(Boolean)
                 .join(' ')}
-            </Txt>
-            <Txt kind="small" colour="quiet">
+            </Text>
+            <Text kind="small" colour="quiet">
               {[t('unit.orders', { count: d.orders }), t('unit.units', { count: d.units }), duration(d.seconds)].join(
                 ' · ',
               )}
-            </Txt>
+            </Text>
           </View>
           {d.chance && (
             <Signal

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import type { Tray } from '@hand-relay/contract';
 import { troubleOf, useNow, words } from '../state/index.ts';
-import { Failed, Key, Loading, Sheet } from '../ui/index.ts';
+import { Failed, Button, Loading, Sheet } from '../ui/index.ts';
 import { ReleaseLook } from './ReleaseLook.tsx';
 import { useRelease } from './useRelease.ts';
 
@@ -16,8 +16,8 @@ export function ReleaseSheet({ tray, onClose }: { tray: Tray; onClose: () => voi
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button
             kind="act"
             title={t('orders.release', { count: look?.orders ?? tray.orders.length })}
             disabled={!look || look.units === 0}

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { View } from 'react-native';
 import { number } from '../text/index.ts';
-import { Txt, useSurface } from '../ui/index.ts';
+import { Text, useSurface } from '../ui/index.ts';
 
 export interface Part {
   key: string;
@@ -84,12 +84,12 @@ export function ShareBar({
           >
             {part.units / total > 0.06 && (
               <View>
-                <Txt kind="small" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
+                <Text kind="small" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
                   {part.title}
-                </Txt>
-                <Txt kind="strong" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
+                </Text>
+                <Text kind="strong" lines={1} {...(part.current ? { style: { color: surface.ground } } : {})}>
                   {number(part.units)}
-                </Txt>
+                </Text>
               </View>
             )}
           </div>,

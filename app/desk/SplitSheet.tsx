@@ -3,19 +3,19 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
-import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Column, Failed, Field, Key, Row, Sheet, Txt } from '../ui/index.ts';
+import { Column, Failed, Field, Button, Row, Sheet, Text } from '../ui/index.ts';
 
 const DAY_MS = 86_400_000;
 
 /** Says line by line what of an order waits, and until when; the rest can go. */
 export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: () => void }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const now = useNow();
-  const { data } = api.useOrderPromiseQuery(order.id);
+  const { data } = api.useOrderAvailabilityQuery({ id: order.id });
   const [split, { isLoading, error }] = api.useSplitOrderMutation();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [day, setDay] = useState<string | null>(null);
@@ -43,7 +43,7 @@ export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: ()
     if (!done.data) return;
     onClose();
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('order.splitDone', { units: t('unit.units', { count }), number: done.data.number }),
         link: `/desk/orders/${done.data.id}`,
@@ -57,8 +57,8 @@ export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: ()
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button
             kind="act"
             title={t('order.splitDo', { units: t('unit.units', { count }) })}
             busy={isLoading}
@@ -67,9 +67,9 @@ export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: ()
         </>
       }
     >
-      <Txt>{t('order.splitText')}</Txt>
+      <Text>{t('order.splitText')}</Text>
       <Row>
-        <Key
+        <Button
           size="small"
           title={t('order.splitShort')}
           disabled={!data}
@@ -81,12 +81,12 @@ export function SplitSheet({ order, onClose }: { order: OrderDetail; onClose: ()
       {lines.map((l) => (
         <Row key={l.id} gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
           <View style={{ flex: 1, minWidth: 0 }}>
-            <Txt kind="strong" lines={2}>
+            <Text kind="strong" lines={2}>
               {l.line} · {l.name}
-            </Txt>
-            <Txt kind="small" colour="quiet">
+            </Text>
+            <Text kind="small" colour="quiet">
               {t('order.splitOpen', { open: number(openOf(l)), gets: number(getsOf(l.id)) })}
-            </Txt>
+            </Text>
           </View>
           <View style={{ width: 120 }}>
             <Field

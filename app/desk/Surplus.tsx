@@ -2,9 +2,9 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { DeskTask } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMay, useMe, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMay, useMe, useAppDispatch, words } from '../state/index.ts';
 import { clock, number } from '../text/index.ts';
-import { Column, Empty, Failed, Key, Loading, Row, Signal, Txt, useShortcuts, useSurface } from '../ui/index.ts';
+import { Column, Empty, Failed, Button, Loading, Row, Signal, Text, useShortcuts, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
 
@@ -12,7 +12,7 @@ import { DeskTabs } from './DeskTabs.tsx';
 export function Surplus({ task, linked = false }: { task: DeskTask; linked?: boolean }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const surface = useSurface();
   const maySettle = [useMay('orders.cancel'), useMay('runs.arrange')].includes(true);
@@ -20,7 +20,9 @@ export function Surplus({ task, linked = false }: { task: DeskTask; linked?: boo
   const decide = async (decision: 'put-back' | 'ship-anyway') => {
     const done = await settle({ id: task.id, decision });
     if (done.data)
-      send(tell({ kind: 'done', text: t(`surplus.done.${decision}`, { units: number(task.units), item: task.name }) }));
+      send(
+        notify({ kind: 'done', text: t(`surplus.done.${decision}`, { units: number(task.units), item: task.name }) }),
+      );
   };
   return (
     <View style={{ borderWidth: 1, borderColor: surface.caution, padding: 12, gap: 8 }}>
@@ -29,7 +31,7 @@ export function Surplus({ task, linked = false }: { task: DeskTask; linked?: boo
         size="body"
         text={t('surplus.text', { order: task.number, line: task.line, units: number(task.units), item: task.name })}
       />
-      <Txt kind="small" colour="quiet">
+      <Text kind="small" colour="quiet">
         {[
           task.customer,
           task.where && t('surplus.where', { where: task.where }),
@@ -39,21 +41,21 @@ export function Surplus({ task, linked = false }: { task: DeskTask; linked?: boo
         ]
           .filter(Boolean)
           .join(' · ')}
-      </Txt>
+      </Text>
       {error && <Failed text={words(troubleOf(error))} />}
       <Row gap={8}>
         {maySettle && (
           <>
-            <Key
+            <Button
               title={t('surplus.putBack', { units: number(task.units) })}
               busy={isLoading}
               onPress={() => void decide('put-back')}
             />
-            <Key title={t('surplus.ship')} disabled={isLoading} onPress={() => void decide('ship-anyway')} />
+            <Button title={t('surplus.ship')} disabled={isLoading} onPress={() => void decide('ship-anyway')} />
           </>
         )}
         {linked && (
-          <Key
+          <Button
             title={t('surplus.open', { order: task.number })}
             onPress={() => router.navigate(`/desk/orders/${task.order}`)}
           />

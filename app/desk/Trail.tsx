@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import type { TrailEntry } from '@hand-relay/contract';
 import { serverNow, useMe } from '../state/index.ts';
 import { i18n, clock, dayOf, mass, distance } from '../text/index.ts';
-import { Shape, Txt, useSurface, type SignalKind } from '../ui/index.ts';
+import { Shape, Text, useSurface, type SignalKind } from '../ui/index.ts';
 
 const signals: Record<string, SignalKind> = {
   'scan-refused': 'refused',
@@ -61,7 +61,7 @@ function wordedAs(kind: string, facts: TrailEntry['facts']): string {
   return `${how}-accepted${why ? '-why' : ''}`;
 }
 
-/** When it was done: a device without radio tells later. */
+/** When it was done: a device offline tells later. */
 const doneAt = ({ at, facts }: TrailEntry): string => (typeof facts['doneAt'] === 'string' ? facts['doneAt'] : at);
 
 /** Who did what when, the first thing first. */
@@ -69,7 +69,7 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
   const { t } = useTranslation();
   const me = useMe();
   const surface = useSurface();
-  if (entries.length === 0) return <Txt colour="quiet">{t('trail.empty')}</Txt>;
+  if (entries.length === 0) return <Text colour="quiet">{t('trail.empty')}</Text>;
   return (
     <View role="list" style={{ borderLeftWidth: 2, borderColor: surface.line, paddingLeft: 12, gap: 8 }}>
       {entries.map((entry) => {
@@ -78,8 +78,8 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
           <View key={entry.id} role="listitem" style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
             <View style={{ paddingTop: 4, width: 14 }}>{signal && <Shape kind={signal} size={12} />}</View>
             <View style={{ flex: 1 }}>
-              <Txt kind="small">{trailWords(entry)}</Txt>
-              <Txt kind="small" colour="quiet">
+              <Text kind="small">{trailWords(entry)}</Text>
+              <Text kind="small" colour="quiet">
                 {[
                   dayOf(doneAt(entry), me.site.timeZone, serverNow()),
                   clock(doneAt(entry), me.site.timeZone),
@@ -88,7 +88,7 @@ export function Trail({ entries }: { entries: TrailEntry[] }) {
                 ]
                   .filter(Boolean)
                   .join(' · ')}
-              </Txt>
+              </Text>
             </View>
           </View>
         );

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { faultOf, meets, type Conditions } from '@hand-relay/core/conditions';
+import { faultOf, meets, type Conditions } from '@hand-relay/core/deciding/conditions';
 import { api } from '../state/index.ts';
-import { Column, ConditionsBuilder, Field, Key, Row, Txt } from '../ui/index.ts';
+import { Column, ConditionsBuilder, Field, Button, Row, Text } from '../ui/index.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import { canMove, type Listed } from './listing.ts';
@@ -13,16 +13,16 @@ const nothing: Conditions = { match: 'all', list: [] };
 /** Finds orders by conditions on anything that the list shows, and puts them into the tray; conditions are kept by name. */
 export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orders: string[]) => void }) {
   const { t } = useTranslation();
-  const [keep, keeping] = api.useKeepViewMutation();
+  const [keep, keeping] = api.useSaveViewMutation();
   const [conditions, setConditions] = useState(nothing);
   const [name, setName] = useState('');
   const whole = conditions.list.length > 0 && conditions.list.every((c) => faultOf(c, orderFields) === null);
   const found = whole ? rows.filter((r) => canMove(r) && meets(conditions, orderFields, orderValues(r))) : [];
   return (
     <Column gap={10}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('conditions.title')}
-      </Txt>
+      </Text>
       <Row gap={4}>
         <KeptKeys
           list="conditions"
@@ -33,7 +33,7 @@ export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orde
       <ConditionsBuilder fields={orderFields} names="orders.column" value={conditions} onChange={setConditions} />
       {whole && (
         <Row gap={8}>
-          <Key
+          <Button
             kind="act"
             title={t('conditions.put', { count: found.length })}
             disabled={found.length === 0}
@@ -42,7 +42,7 @@ export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orde
           <View style={{ flexGrow: 1, flexBasis: 140, maxWidth: 240 }}>
             <Field bare label={t('views.name')} placeholder={t('views.name')} value={name} onChange={setName} />
           </View>
-          <Key
+          <Button
             title={t('conditions.keep')}
             busy={keeping.isLoading}
             disabled={!name.trim()}

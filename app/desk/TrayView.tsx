@@ -2,18 +2,30 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
-import { add, api, fill, toggle, troubleOf, useFrom, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import {
+  add,
+  api,
+  fill,
+  toggle,
+  troubleOf,
+  useAppSelector,
+  useMay,
+  useMe,
+  useNow,
+  useAppDispatch,
+  words,
+} from '../state/index.ts';
 import { clock, dayName, number } from '../text/index.ts';
 import {
   Choice,
   Column,
   Empty,
   Failed,
-  Key,
+  Button,
   Loading,
   Row,
   Sheet,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -32,12 +44,12 @@ import { useRelease } from './useRelease.ts';
 export function TrayView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const now = useNow();
   const wide = useWindowDimensions().width >= WIDE;
   const surface = useSurface();
   const mayRelease = useMay('orders.release');
-  const tray = useFrom((s) => s.tray);
+  const tray = useAppSelector((s) => s.tray);
   const { listed, read } = useOrders(listingOf({}));
   const { data: waves } = api.useWavesQuery();
   const [wave, setWave] = useState('');
@@ -59,7 +71,7 @@ export function TrayView() {
           ...gathering.map((w) => ({ value: w.id, title: t('waves.number', { number: w.number }) })),
         ]}
       />
-      <Key
+      <Button
         kind="act"
         title={t('orders.release', { count: look?.orders ?? tray.orders.length })}
         disabled={!look || look.units === 0}
@@ -93,12 +105,12 @@ export function TrayView() {
         {tray.orders.length > 0 && (
           <View style={{ flex: wide ? 2 : undefined, minWidth: 0 }}>
             <Row gap={8} style={{ justifyContent: 'space-between', paddingBottom: 8 }}>
-              <Txt kind="heading" level={2}>
+              <Text kind="heading" level={2}>
                 {t('unit.orders', { count: rows.length })}
-              </Txt>
+              </Text>
               <Row gap={4}>
-                {mayRelease && <Key title={t('tray.move')} size="small" onPress={() => setMoving(true)} />}
-                <Key title={t('tray.empty')} size="small" onPress={() => send(fill({ orders: [] }))} />
+                {mayRelease && <Button title={t('tray.move')} size="small" onPress={() => setMoving(true)} />}
+                <Button title={t('tray.empty')} size="small" onPress={() => send(fill({ orders: [] }))} />
               </Row>
             </Row>
             <View role="list" aria-label={t('tray.title')} style={{ borderTopWidth: 1, borderColor: surface.line }}>
@@ -107,9 +119,9 @@ export function TrayView() {
               ))}
             </View>
             {rows.length > 200 && (
-              <Txt kind="small" colour="quiet">
+              <Text kind="small" colour="quiet">
                 {t('release.more', { count: rows.length - 200 })}
-              </Txt>
+              </Text>
             )}
             <View style={{ paddingTop: 8 }}>
               <ListExport
@@ -138,7 +150,7 @@ function TrayRow({ row, onDrop }: { row: Listed; onDrop: () => void }) {
   const me = useMe();
   const now = useNow();
   const surface = useSurface();
-  const exact = useFrom((s) => s.tray.lines);
+  const exact = useAppSelector((s) => s.tray.lines);
   const { data: order } = api.useOrderQuery(row.id, { skip: Object.keys(exact).length === 0 });
   const set = (order?.lines ?? []).filter((l) => exact[l.id] !== undefined);
   const leaves = row.leavesAt ? clock(row.leavesAt, me.site.timeZone) : '';
@@ -146,21 +158,21 @@ function TrayRow({ row, onDrop }: { row: Listed; onDrop: () => void }) {
     <View role="listitem" style={{ borderBottomWidth: 1, borderColor: surface.line, paddingVertical: 6 }}>
       <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
         <View style={{ flex: 1, minWidth: 0 }}>
-          <Txt lines={1}>
-            <Txt kind="strong">{row.number}</Txt> {row.customer}
-          </Txt>
-          <Txt kind="small" colour="quiet" lines={1}>
+          <Text lines={1}>
+            <Text kind="strong">{row.number}</Text> {row.customer}
+          </Text>
+          <Text kind="small" colour="quiet" lines={1}>
             {[dayName(row.due, me.site.timeZone, now), leaves, row.departure].filter(Boolean).join(' ')} ·{' '}
             {t('unit.units', { count: row.asked - row.released })}
-          </Txt>
+          </Text>
           {set.map((l) => (
-            <Txt key={l.id} kind="small">
+            <Text key={l.id} kind="small">
               {t('tray.exact', { line: l.line, name: l.name, units: number(exact[l.id]!) })}
-            </Txt>
+            </Text>
           ))}
         </View>
         {row.outlook && <ReadyMark row={row.outlook} now={now} timeZone={me.site.timeZone} />}
-        <Key title={t('tray.drop', { number: row.number })} icon="close" iconOnly size="small" onPress={onDrop} />
+        <Button title={t('tray.drop', { number: row.number })} icon="close" iconOnly size="small" onPress={onDrop} />
       </Row>
     </View>
   );
@@ -181,8 +193,8 @@ function MoveSheet({ orders, onClose }: { orders: string[]; onClose: () => void 
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button
             kind="act"
             title={t('tray.moveOrders', { count: orders.length })}
             busy={isLoading}

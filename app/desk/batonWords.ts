@@ -1,4 +1,4 @@
-import { baton, type Amounts, type Baton } from '@hand-relay/core/progress';
+import { baton, type Amounts, type Baton } from '@hand-relay/core/handling/progress';
 import { i18n, number } from '../text/index.ts';
 
 const part: Record<string, keyof Amounts> = { desk: 'released', floor: 'picked', bench: 'packed', dock: 'shipped' };

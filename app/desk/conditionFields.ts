@@ -1,5 +1,5 @@
-import { readinesses } from '@hand-relay/core/promise';
-import type { ConditionField, Values } from '@hand-relay/core/conditions';
+import { readinesses } from '@hand-relay/core/deciding/availability';
+import type { ConditionField, Values } from '@hand-relay/core/deciding/conditions';
 import { channels, classes, type Listed } from './listing.ts';
 
 /** What conditions can be put on: everything that the list of orders shows. */

@@ -1,7 +1,7 @@
 import type { OutlookRow } from '@hand-relay/contract';
 import { arrange, canMove, filtersSet, listingOf, paramsOf, sorts, viewOf, type Listed } from './listing.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
-import { meets } from '@hand-relay/core/conditions';
+import { meets } from '@hand-relay/core/deciding/conditions';
 
 const look = (readiness: OutlookRow['readiness'], couldUnits = 5): OutlookRow => ({
   id: '',

@@ -1,5 +1,5 @@
 import type { DeskView, OrderRow, OutlookRow } from '@hand-relay/contract';
-import { readinesses } from '@hand-relay/core/promise';
+import { readinesses } from '@hand-relay/core/deciding/availability';
 
 export const shows = ['movable', 'open', 'started', 'closed'] as const;
 export type Show = (typeof shows)[number];

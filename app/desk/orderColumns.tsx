@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import type { OrderRow } from '@hand-relay/contract';
 import { i18n, clock, dayName, number } from '../text/index.ts';
-import { Baton, Row, Txt, type TableColumn } from '../ui/index.ts';
+import { Baton, Row, Text, type TableColumn } from '../ui/index.ts';
 import { batonOf } from './batonWords.ts';
 import type { ColumnName, Listed } from './listing.ts';
 import { ReadyMark } from './ReadyMark.tsx';
@@ -12,16 +12,16 @@ function Stage({ row, now }: { row: OrderRow; now: number }) {
 }
 
 function Ready({ row, now, timeZone }: { row: Listed; now: number; timeZone: string }) {
-  const changed = row.changed ? <Txt kind="small">{i18n.t('orders.changedMark')}</Txt> : null;
-  if (row.asked === row.released) return changed ?? <Txt colour="quiet">–</Txt>;
+  const changed = row.changed ? <Text kind="small">{i18n.t('orders.changedMark')}</Text> : null;
+  if (row.asked === row.released) return changed ?? <Text colour="quiet">–</Text>;
   return (
     <Row gap={6} style={{ flexWrap: 'nowrap' }}>
       {row.outlook ? (
         <ReadyMark row={row.outlook} now={now} timeZone={timeZone} />
       ) : (
-        <Txt kind="number" colour="quiet">
+        <Text kind="number" colour="quiet">
           {i18n.t('orders.covered', { covered: row.coveredLines, lines: row.lines })}
-        </Txt>
+        </Text>
       )}
       {changed}
     </Row>
@@ -54,22 +54,22 @@ export function orderColumns({
         cell: (row) => (
           <View style={{ alignSelf: 'stretch', gap: 4 }}>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
-              <Txt kind="strong" lines={1}>
+              <Text kind="strong" lines={1}>
                 {row.number}
-              </Txt>
-              <Txt kind="number" colour="quiet" lines={1}>
+              </Text>
+              <Text kind="number" colour="quiet" lines={1}>
                 {[row.departure, leaves(row)].filter(Boolean).join(' ')}
-              </Txt>
+              </Text>
             </View>
-            <Txt lines={1}>{row.customer}</Txt>
+            <Text lines={1}>{row.customer}</Text>
             <Row gap={12} style={{ flexWrap: 'nowrap' }}>
               <Stage row={row} now={now} />
               {row.outlook ? (
                 <ReadyMark row={row.outlook} now={now} timeZone={timeZone} />
               ) : (
-                <Txt kind="small" colour="quiet" lines={1}>
+                <Text kind="small" colour="quiet" lines={1}>
                   {t('unit.lines', { count: row.lines })} · {t('unit.units', { count: row.asked })}
-                </Txt>
+                </Text>
               )}
             </Row>
           </View>
@@ -82,7 +82,7 @@ export function orderColumns({
       title: t('orders.class'),
       width: 60,
       fixed: true,
-      cell: (row) => <Txt>{row.customerClass}</Txt>,
+      cell: (row) => <Text>{row.customerClass}</Text>,
     },
     channel: {
       key: 'channel',
@@ -90,9 +90,9 @@ export function orderColumns({
       width: 96,
       fixed: true,
       cell: (row) => (
-        <Txt colour="quiet" lines={1}>
+        <Text colour="quiet" lines={1}>
           {t(`channel.${row.channel}`)}
-        </Txt>
+        </Text>
       ),
     },
     due: {
@@ -101,11 +101,11 @@ export function orderColumns({
       width: 2,
       sortable: true,
       cell: (row) => (
-        <Txt kind="number" lines={1}>
+        <Text kind="number" lines={1}>
           {[days ? dayName(row.due, timeZone, now) : '', leaves(row), row.departure ?? t('orders.noDeparture')]
             .filter(Boolean)
             .join(' ')}
-        </Txt>
+        </Text>
       ),
     },
     lines: {
@@ -115,7 +115,7 @@ export function orderColumns({
       fixed: true,
       align: 'right',
       sortable: true,
-      cell: (row) => <Txt kind="number">{number(row.lines)}</Txt>,
+      cell: (row) => <Text kind="number">{number(row.lines)}</Text>,
     },
     units: {
       key: 'units',
@@ -124,7 +124,7 @@ export function orderColumns({
       fixed: true,
       align: 'right',
       sortable: true,
-      cell: (row) => <Txt kind="number">{number(row.asked)}</Txt>,
+      cell: (row) => <Text kind="number">{number(row.asked)}</Text>,
     },
     value: {
       key: 'value',
@@ -133,7 +133,7 @@ export function orderColumns({
       fixed: true,
       align: 'right',
       sortable: true,
-      cell: (row) => <Txt kind="number">{row.outlook ? number(Math.round(row.outlook.sureValue / 100)) : '–'}</Txt>,
+      cell: (row) => <Text kind="number">{row.outlook ? number(Math.round(row.outlook.sureValue / 100)) : '–'}</Text>,
     },
     ready: {
       key: 'ready',
@@ -148,9 +148,9 @@ export function orderColumns({
       title: t('order.tags'),
       width: 1,
       cell: (row) => (
-        <Txt kind="small" lines={1}>
+        <Text kind="small" lines={1}>
           {row.tags}
-        </Txt>
+        </Text>
       ),
     },
     stage: {
@@ -172,9 +172,9 @@ export function orderColumns({
       fixed: true,
       sortable: true,
       cell: (row) => (
-        <Txt kind="strong" lines={1}>
+        <Text kind="strong" lines={1}>
           {row.number}
-        </Txt>
+        </Text>
       ),
     },
     {
@@ -182,7 +182,7 @@ export function orderColumns({
       title: t('orders.customer'),
       width: 2,
       sortable: true,
-      cell: (row) => <Txt lines={1}>{row.customer}</Txt>,
+      cell: (row) => <Text lines={1}>{row.customer}</Text>,
     },
     ...shown.map((name) => all[name]),
   ];

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import type { OrderRow, OutlookRow } from '@hand-relay/contract';
-import { readOrders, readOutlook, useFrom, useSend } from '../state/index.ts';
+import { readOrders, readOutlook, useAppSelector, useAppDispatch } from '../state/index.ts';
 import { viewOf, type Listed, type Listing } from './listing.ts';
 
 const made = new WeakMap<OrderRow, Listed>();
@@ -16,9 +16,9 @@ function asListed(row: OrderRow, outlook: OutlookRow | null, changed: boolean): 
 
 /** Orders of the list with their outlook, read and computed when the listing asks for another set of them. */
 export function useOrders(listing: Listing) {
-  const send = useSend();
-  const { rows, status, read, reading, total, trouble } = useFrom((s) => s.orderList);
-  const outlook = useFrom((s) => s.outlook);
+  const send = useAppDispatch();
+  const { rows, status, read, reading, total, trouble } = useAppSelector((s) => s.orderList);
+  const outlook = useAppSelector((s) => s.outlook);
   const wanted = listing.show === 'closed' ? 'closed' : 'open';
   useEffect(() => {
     if ((!read && !reading) || status !== wanted) void send(readOrders(wanted));

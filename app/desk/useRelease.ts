@@ -2,13 +2,13 @@ import { useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { Tray } from '@hand-relay/contract';
-import { api, fill, releaseOf, tell, useSend } from '../state/index.ts';
+import { api, fill, releaseOf, notify, useAppDispatch } from '../state/index.ts';
 
 /** Looks at what a release would do whenever what is to be released changes, and does it. */
 export function useRelease(tray: Tray, wave: string | null) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const [look, looked] = api.usePreviewReleaseMutation();
   const [release, releasing] = api.useReleaseMutation();
   const asked = JSON.stringify(releaseOf(tray, wave));
@@ -23,14 +23,14 @@ export function useRelease(tray: Tray, wave: string | null) {
     if (!done.data) return false;
     send(fill({ orders: [] }));
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('release.done', {
           number: done.data.number,
           orders: t('unit.orders', { count: done.data.preview.orders }),
         }),
         about: done.data.wave,
-        undo: { name: 'takeBack', body: { lines: done.data.given, wave: done.data.wave } },
+        undo: { name: 'unrelease', body: { lines: done.data.given, wave: done.data.wave } },
       }),
     );
     router.navigate(`/waves/${done.data.wave}`);

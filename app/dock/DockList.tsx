@@ -3,6 +3,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
+import { localDate } from '@hand-relay/core/calendar';
 import { addressOf, api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { moment, relative } from '../text/index.ts';
 import {
@@ -11,7 +12,7 @@ import {
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   ScanField,
@@ -21,6 +22,10 @@ import {
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { dockColumns, leftColumns } from './dockColumns.tsx';
+
+/** Days of confirmed shipments that a download holds, today among them. */
+const EXPORT_DAYS = 31;
+const DAY_MS = 86_400_000;
 
 /** Shipments at the dock by the departure they must make, or those that left, the newest first. */
 export function DockList({ open }: { open?: string | undefined }) {
@@ -33,8 +38,8 @@ export function DockList({ open }: { open?: string | undefined }) {
   const left = useGlobalSearchParams<{ left?: string }>().left === '1';
   const [text, setText] = useState('');
   const sought = useDeferredValue(text.trim());
-  const here = api.useDockQuery(undefined);
-  const gone = api.useDockQuery({ find: sought }, { skip: !left });
+  const here = api.useDockQuery();
+  const gone = api.useDockQuery({ state: 'confirmed', find: sought }, { skip: !left });
   const { data, error, refetch } = left ? gone : here;
   const [find] = api.useLazyFindQuery();
   const [wrong, setWrong] = useState<string | null>(null);
@@ -57,7 +62,7 @@ export function DockList({ open }: { open?: string | undefined }) {
     Enter: () => current && go(current),
   });
   const scanned = async (code: string) => {
-    const { data: found, error: failed } = await find(code);
+    const { data: found, error: failed } = await find({ code });
     if (failed) return setWrong(words(troubleOf(failed)));
     // Scanned before the list was there: it is waited for.
     const known = here.data ?? (await here.refetch()).data;
@@ -86,15 +91,17 @@ export function DockList({ open }: { open?: string | undefined }) {
       ];
     });
   }, [rows, left, me.site.timeZone, now, t]);
-  const open_ = (name: 'shipmentsCsv' | 'shipmentsJson') => void Linking.openURL(addressOf({ name }));
+  const from = localDate(now - (EXPORT_DAYS - 1) * DAY_MS, me.site.timeZone);
+  const open_ = (name: 'shipmentsCsv' | 'shipmentsJson') =>
+    void Linking.openURL(addressOf({ name, query: { from, to: localDate(now, me.site.timeZone) } }));
   return (
     <Page
       title={t('dock.title')}
       filled
       aside={
         <Row gap={4}>
-          <Key size="small" icon="download" title={t('dock.exportCsv')} onPress={() => open_('shipmentsCsv')} />
-          <Key size="small" icon="download" title={t('dock.exportJson')} onPress={() => open_('shipmentsJson')} />
+          <Button size="small" icon="download" title={t('dock.exportCsv')} onPress={() => open_('shipmentsCsv')} />
+          <Button size="small" icon="download" title={t('dock.exportJson')} onPress={() => open_('shipmentsJson')} />
         </Row>
       }
     >

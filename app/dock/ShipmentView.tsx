@@ -10,14 +10,14 @@ import {
   Column,
   Facts,
   Failed,
-  Key,
+  Button,
   Loading,
   Picker,
   Row,
   Rule,
   ScanField,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -46,7 +46,7 @@ export function ShipmentView({ id }: { id: string }) {
     <Page
       title={row.orderNumber}
       onBack={width < WIDE ? back : undefined}
-      aside={width >= WIDE ? <Key title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
+      aside={width >= WIDE ? <Button title={t('notice.close')} icon="close" iconOnly onPress={back} /> : undefined}
     >
       {data.state === 'open' && <HoldBanner order={row.order} />}
       <Facts
@@ -117,12 +117,12 @@ function Carrier({ data }: { data: ShipmentDetail }) {
   return (
     <Card gap={10}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('order.carrier')}
-        </Txt>
+        </Text>
         {row.carrierMissing && <Signal kind="caution" text={t('dock.missing')} size="body" />}
       </Row>
-      {row.carrierMissing && <Txt>{t('dock.carrierAsk')}</Txt>}
+      {row.carrierMissing && <Text>{t('dock.carrierAsk')}</Text>}
       <Row>
         <Picker
           label={t('order.carrier')}
@@ -147,14 +147,18 @@ function Tracking({ data }: { data: ShipmentDetail }) {
   const { standins } = useMe();
   const [track, { isLoading, error }] = api.useTrackingMutation();
   const { shipment, tracking, carrier } = data.row;
-  if (!data.needsTracking) return <Txt colour="quiet">{`${t('dock.trackingTitle')}: ${t('dock.noneNeeded')}`}</Txt>;
+  if (!data.needsTracking) return <Text colour="quiet">{`${t('dock.trackingTitle')}: ${t('dock.noneNeeded')}`}</Text>;
   return (
     <Card gap={10}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('dock.trackingTitle')}
-        </Txt>
-        {tracking ? <Txt kind="mono">{tracking}</Txt> : <Signal kind="caution" text={t('dock.missing')} size="body" />}
+        </Text>
+        {tracking ? (
+          <Text kind="mono">{tracking}</Text>
+        ) : (
+          <Signal kind="caution" text={t('dock.missing')} size="body" />
+        )}
       </Row>
       {may && (
         <>
@@ -162,15 +166,15 @@ function Tracking({ data }: { data: ShipmentDetail }) {
             size="desk"
             label={t('dock.scanTracking')}
             disabled={isLoading}
-            onCode={(number) => void track({ id: shipment, body: { from: 'person', number } })}
+            onCode={(number) => void track({ id: shipment, from: 'person', number })}
           />
           {!tracking && standins && (
             <Row>
-              <Key
+              <Button
                 title={t('dock.getTracking', { carrier })}
                 kind="act"
                 busy={isLoading}
-                onPress={() => void track({ id: shipment, body: { from: 'carrier' } })}
+                onPress={() => void track({ id: shipment, from: 'carrier' })}
               />
             </Row>
           )}
@@ -202,11 +206,11 @@ function Confirm({ data }: { data: ShipmentDetail }) {
       <Row gap={8}>
         {asks ? (
           <>
-            <Key kind="act" title={t('dock.keepOpen')} busy={isLoading} onPress={() => void go('keep-open')} />
-            <Key title={t('dock.cancelRest')} busy={isLoading} onPress={() => void go('cancel')} />
+            <Button kind="act" title={t('dock.keepOpen')} busy={isLoading} onPress={() => void go('keep-open')} />
+            <Button title={t('dock.cancelRest')} busy={isLoading} onPress={() => void go('cancel')} />
           </>
         ) : (
-          <Key kind="act" title={t('dock.confirm')} busy={isLoading} onPress={() => void go(null)} />
+          <Button kind="act" title={t('dock.confirm')} busy={isLoading} onPress={() => void go(null)} />
         )}
       </Row>
     </Column>
@@ -218,18 +222,18 @@ function Documents({ data }: { data: ShipmentDetail }) {
   const open = (name: 'packingSlip' | 'cartonLabel', id: string) => void Linking.openURL(addressOf({ name, id }));
   return (
     <Column gap={8}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('dock.documents')}
-      </Txt>
+      </Text>
       <Row gap={8}>
-        <Key
+        <Button
           icon="file-document-outline"
           title={t('order.slip')}
           onPress={() => open('packingSlip', data.row.shipment)}
         />
         <PrintKey kind="packing-slip" of={data.row.shipment} title={t('dock.printSlip')} />
         {data.cartons.map((c) => (
-          <Key
+          <Button
             key={c.id}
             icon="printer-outline"
             disabled={!c.sscc}
@@ -239,9 +243,9 @@ function Documents({ data }: { data: ShipmentDetail }) {
         ))}
       </Row>
       {data.cartons.map((c) => (
-        <Txt key={c.id} kind="mono" colour="quiet">
+        <Text key={c.id} kind="mono" colour="quiet">
           {`${c.number}  ${c.sscc ?? '–'}  ${c.type}  ${c.weightG === null ? '' : mass(c.weightG)}`}
-        </Txt>
+        </Text>
       ))}
     </Column>
   );
@@ -257,26 +261,26 @@ function Lines({ data }: { data: ShipmentDetail }) {
         : (['asked', 'picked', 'packed'] as const);
   return (
     <Column gap={6}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('dock.lines')}
-      </Txt>
+      </Text>
       {data.lines.map((l) => (
         <Column key={l.id} gap={6}>
           <Row gap={8} style={{ flexWrap: 'nowrap' }}>
             <View style={{ flex: 1, minWidth: 0 }}>
-              <Txt lines={1}>{l.name}</Txt>
-              <Txt kind="small" colour="quiet">
+              <Text lines={1}>{l.name}</Text>
+              <Text kind="small" colour="quiet">
                 {l.line} · {l.sku}
-              </Txt>
+              </Text>
             </View>
             {shown.map((f) => (
               <View key={f} style={{ width: 62, alignItems: 'flex-end' }}>
-                <Txt kind="small" colour="quiet">
+                <Text kind="small" colour="quiet">
                   {t(f === 'packed' ? 'dock.packedShort' : `dock.${f}`)}
-                </Txt>
-                <Txt kind="number" colour={f !== 'asked' && l[f] < l.asked ? 'caution' : 'ink'}>
+                </Text>
+                <Text kind="number" colour={f !== 'asked' && l[f] < l.asked ? 'caution' : 'ink'}>
                   {number(l[f])}
-                </Txt>
+                </Text>
               </View>
             ))}
           </Row>

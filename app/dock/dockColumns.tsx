@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import type { DockRow } from '@hand-relay/contract';
 import { i18n, massUnit, number, weight, whereOf } from '../text/index.ts';
-import { Signal, Txt, type TableColumn } from '../ui/index.ts';
+import { Signal, Text, type TableColumn } from '../ui/index.ts';
 
 /** Whether a shipment could be confirmed but for its tracking number. */
 function ready(row: DockRow): boolean {
@@ -27,9 +27,9 @@ function tracking(width: number): TableColumn<DockRow> {
     width,
     fixed: true,
     cell: (r) => (
-      <Txt kind="mono" lines={1} colour={r.tracking ? 'ink' : 'quiet'}>
+      <Text kind="mono" lines={1} colour={r.tracking ? 'ink' : 'quiet'}>
         {r.tracking ?? '–'}
-      </Txt>
+      </Text>
     ),
   };
 }
@@ -46,10 +46,10 @@ export function dockColumns(wide: boolean): TableColumn<DockRow>[] {
         cell: (r) => (
           <View style={{ alignSelf: 'stretch', gap: 2 }}>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-              <Txt kind="strong">{r.orderNumber}</Txt>
+              <Text kind="strong">{r.orderNumber}</Text>
               <State row={r} />
             </View>
-            <Txt kind="small" colour="quiet" lines={1}>
+            <Text kind="small" colour="quiet" lines={1}>
               {[
                 r.customer,
                 r.loose ? t('unit.units', { count: r.packed }) : t('unit.cartons', { count: r.cartons }),
@@ -57,7 +57,7 @@ export function dockColumns(wide: boolean): TableColumn<DockRow>[] {
               ]
                 .filter(Boolean)
                 .join(' · ')}
-            </Txt>
+            </Text>
           </View>
         ),
       },
@@ -68,17 +68,17 @@ export function dockColumns(wide: boolean): TableColumn<DockRow>[] {
       title: t('dock.order'),
       width: 92,
       fixed: true,
-      cell: (r) => <Txt kind="strong">{r.orderNumber}</Txt>,
+      cell: (r) => <Text kind="strong">{r.orderNumber}</Text>,
     },
-    { key: 'customer', title: t('dock.customer'), width: 2, cell: (r) => <Txt lines={1}>{r.customer}</Txt> },
-    { key: 'lane', title: t('dock.lane'), width: 120, fixed: true, cell: (r) => <Txt lines={2}>{whereOf(r)}</Txt> },
+    { key: 'customer', title: t('dock.customer'), width: 2, cell: (r) => <Text lines={1}>{r.customer}</Text> },
+    { key: 'lane', title: t('dock.lane'), width: 120, fixed: true, cell: (r) => <Text lines={2}>{whereOf(r)}</Text> },
     {
       key: 'cartons',
       title: t('dock.cartons'),
       width: 72,
       fixed: true,
       align: 'right',
-      cell: (r) => <Txt kind="number">{r.loose ? '–' : number(r.cartons)}</Txt>,
+      cell: (r) => <Text kind="number">{r.loose ? '–' : number(r.cartons)}</Text>,
     },
     {
       key: 'weight',
@@ -86,7 +86,7 @@ export function dockColumns(wide: boolean): TableColumn<DockRow>[] {
       width: 64,
       fixed: true,
       align: 'right',
-      cell: (r) => <Txt kind="number">{weight(r.weightG)}</Txt>,
+      cell: (r) => <Text kind="number">{weight(r.weightG)}</Text>,
     },
     tracking(128),
     { key: 'state', title: t('orders.stage'), width: 140, fixed: true, cell: (r) => <State row={r} /> },
@@ -106,12 +106,12 @@ export function leftColumns(wide: boolean, when: (at: string) => string): TableC
         cell: (r) => (
           <View style={{ alignSelf: 'stretch', gap: 2 }}>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-              <Txt kind="strong">{r.orderNumber}</Txt>
-              <Txt>{at(r)}</Txt>
+              <Text kind="strong">{r.orderNumber}</Text>
+              <Text>{at(r)}</Text>
             </View>
-            <Txt kind="small" colour="quiet" lines={1}>
+            <Text kind="small" colour="quiet" lines={1}>
               {[r.customer, r.tracking ?? r.number].join(' · ')}
-            </Txt>
+            </Text>
           </View>
         ),
       },
@@ -120,7 +120,7 @@ export function leftColumns(wide: boolean, when: (at: string) => string): TableC
     key,
     title,
     width,
-    cell: (r) => <Txt lines={1}>{of(r)}</Txt>,
+    cell: (r) => <Text lines={1}>{of(r)}</Text>,
   });
   return [
     text('at', t('dock.at'), 2, at),

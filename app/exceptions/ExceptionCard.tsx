@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { ExceptionAct, ExceptionRow } from '@hand-relay/contract';
-import { addressOf, floorWork, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { addressOf, api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { ago, clock, number, relative, timeOf } from '../text/index.ts';
-import { Failed, Illustration, Key, Row, Shape, Txt, useSurface } from '../ui/index.ts';
+import { Failed, Illustration, Button, Row, Shape, Text, useSurface } from '../ui/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
 import { reasonOf, titleOf } from './exceptionWords.ts';
 
@@ -59,18 +59,18 @@ export function ExceptionCard({ exception, here = false }: { exception: Exceptio
           <Shape kind={settled ? 'done' : 'caution'} size={16} />
         </View>
         <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
-          <Txt kind="strong">{titleOf(exception)}</Txt>
-          <Txt kind="small" colour="quiet">
+          <Text kind="strong">{titleOf(exception)}</Text>
+          <Text kind="small" colour="quiet">
             {about.filter(Boolean).join(' · ')}
-          </Txt>
+          </Text>
           {order && (
             <Link href={linkOf(exception) as never} style={{ minHeight: 24 }}>
-              <Txt kind="small" style={{ textDecorationLine: 'underline' }}>
+              <Text kind="small" style={{ textDecorationLine: 'underline' }}>
                 {[stops, ...leaves].filter(Boolean).join(' · ')}
-              </Txt>
+              </Text>
             </Link>
           )}
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {settled
               ? t('exceptions.settledBy', {
                   how: t(`exceptions.how.${settled.how}`),
@@ -79,7 +79,7 @@ export function ExceptionCard({ exception, here = false }: { exception: Exceptio
                   note: settled.note ? `: ${settled.note}` : '',
                 })
               : [exception.by, ago(exception.at, now), clock(exception.at, zone)].filter(Boolean).join(' · ')}
-          </Txt>
+          </Text>
         </View>
         {pictures.slice(0, 1).map((name) => (
           <Illustration
@@ -100,9 +100,9 @@ const ACTED = new Set(['short', 'elsewhere', 'out', 'lost', 'cart']);
 
 function Acts({ exception }: { exception: ExceptionRow }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const { id, kind, open, order, item, place, count } = exception;
-  const [act, { isLoading, error, reset }] = floorWork.useActOnExceptionMutation();
+  const [act, { isLoading, error, reset }] = api.useActOnExceptionMutation();
   const [dismissing, setDismissing] = useState(false);
   const [mayRelease, mayCancel, mayCount] = [useMay('orders.release'), useMay('orders.cancel'), useMay('runs.arrange')];
   const mayAct = mayRelease || mayCancel || mayCount;
@@ -110,16 +110,16 @@ function Acts({ exception }: { exception: ExceptionRow }) {
     const done = await act({ id, act: what, note });
     if (!done.data) return;
     setDismissing(false);
-    send(tell({ kind: 'done', text: t(`exceptions.done.${what}`, { order: order?.number, place }) }));
+    send(notify({ kind: 'done', text: t(`exceptions.done.${what}`, { order: order?.number, place }) }));
   };
   if (!ACTED.has(kind)) {
     const link = linkOf(exception);
     if (kind === 'put-away' || !link) return null;
     return (
       <Link href={link} style={{ minHeight: 32 }}>
-        <Txt kind="strong" style={{ textDecorationLine: 'underline' }}>
+        <Text kind="strong" style={{ textDecorationLine: 'underline' }}>
           {t(`exceptions.decide.${kind === 'count' ? 'count' : 'surplus'}`)}
-        </Txt>
+        </Text>
       </Link>
     );
   }
@@ -132,7 +132,7 @@ function Acts({ exception }: { exception: ExceptionRow }) {
       {error && !dismissing && <Failed text={words(troubleOf(error))} />}
       <Row gap={4}>
         {missing && mayRelease && (
-          <Key
+          <Button
             size="small"
             title={t('exceptions.act.release', { units: number(open) })}
             busy={isLoading}
@@ -140,7 +140,7 @@ function Acts({ exception }: { exception: ExceptionRow }) {
           />
         )}
         {missing && mayCancel && (
-          <Key
+          <Button
             size="small"
             title={t('exceptions.act.ship-short')}
             disabled={isLoading}
@@ -148,7 +148,7 @@ function Acts({ exception }: { exception: ExceptionRow }) {
           />
         )}
         {order && kind !== 'elsewhere' && (
-          <Key
+          <Button
             size="small"
             title={t('exceptions.act.service')}
             disabled={isLoading}
@@ -156,9 +156,14 @@ function Acts({ exception }: { exception: ExceptionRow }) {
           />
         )}
         {counts && (
-          <Key size="small" title={t('exceptions.act.count')} disabled={isLoading} onPress={() => void go('count')} />
+          <Button
+            size="small"
+            title={t('exceptions.act.count')}
+            disabled={isLoading}
+            onPress={() => void go('count')}
+          />
         )}
-        <Key
+        <Button
           size="small"
           title={t('exceptions.act.dismiss')}
           disabled={isLoading}

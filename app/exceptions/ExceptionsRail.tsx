@@ -1,8 +1,8 @@
 import { Link } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { floorWork, useMay } from '../state/index.ts';
-import { Shape, Txt, useSurface } from '../ui/index.ts';
+import { api, useMay } from '../state/index.ts';
+import { Shape, Text, useSurface } from '../ui/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
 import { SettledToday } from './SettledToday.tsx';
 
@@ -15,18 +15,18 @@ export function ExceptionsRail({ wide }: { wide: boolean }) {
   const { t } = useTranslation();
   const surface = useSurface();
   const may = useMay('orders.see');
-  const { data } = floorWork.useExceptionsQuery(undefined, { skip: !may });
+  const { data } = api.useExceptionsQuery(undefined, { skip: !may });
   const open = (data?.exceptions ?? []).filter((e) => !e.settled);
   const settled = (data?.exceptions ?? []).filter((e) => e.settled);
   if (open.length + (wide ? settled.length : 0) === 0) return null;
   const head = (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 44 }}>
       <Shape kind={open.length > 0 ? 'caution' : 'done'} size={16} />
-      <Txt kind="strong">{t('exceptions.rail', { count: open.length })}</Txt>
+      <Text kind="strong">{t('exceptions.rail', { count: open.length })}</Text>
       <View style={{ flex: 1 }} />
-      <Txt kind="small" style={{ textDecorationLine: 'underline' }}>
+      <Text kind="small" style={{ textDecorationLine: 'underline' }}>
         {t('exceptions.seeAll')}
-      </Txt>
+      </Text>
     </View>
   );
   if (!wide)

@@ -3,9 +3,9 @@ import { useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View, type TextInput } from 'react-native';
 import { exceptionKinds, type ExceptionKind, type ExceptionRow } from '@hand-relay/contract';
-import { floorWork, troubleOf, useMe, words } from '../state/index.ts';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
 import { clock } from '../text/index.ts';
-import { Choice, Column, Empty, Failed, Field, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { Choice, Column, Empty, Failed, Field, Loading, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
@@ -22,7 +22,7 @@ export function ExceptionsView() {
   const wide = useWindowDimensions().width >= WIDE;
   const { kind = 'all', find = '' } = useLocalSearchParams<{ kind?: Show; find?: string }>();
   const set = (params: { kind?: Show; find?: string }) => router.setParams(params);
-  const { data, error, refetch } = floorWork.useExceptionsQuery();
+  const { data, error, refetch } = api.useExceptionsQuery();
   const [at, setAt] = useState(0);
   const finder = useRef<TextInput>(null);
   const shown = useMemo(() => {
@@ -92,9 +92,9 @@ export function ExceptionsView() {
             <SettledToday settled={settled} />
           </View>
           {open.length > 0 && wide && (
-            <Txt kind="small" colour="quiet">
+            <Text kind="small" colour="quiet">
               {t('exceptions.keys')}
-            </Txt>
+            </Text>
           )}
         </Column>
       )}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ExceptionRow } from '@hand-relay/contract';
-import { Key } from '../ui/index.ts';
+import { Button } from '../ui/index.ts';
 import { ExceptionCard } from './ExceptionCard.tsx';
 
 /** What was settled today, folded until somebody asks for it. */
@@ -11,7 +11,7 @@ export function SettledToday({ settled }: { settled: ExceptionRow[] }) {
   if (settled.length === 0) return null;
   return (
     <>
-      <Key
+      <Button
         size="small"
         icon={open ? 'chevron-down' : 'chevron-right'}
         title={t('exceptions.settledToday', { count: settled.length })}

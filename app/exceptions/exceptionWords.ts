@@ -1,6 +1,6 @@
 import type { ExceptionRow } from '@hand-relay/contract';
 import { i18n, number } from '../text/index.ts';
-import { nobodyAnswered, words } from '../state/index.ts';
+import { networkError, words } from '../state/index.ts';
 
 /** What happened, in one line. */
 export function titleOf({ kind, place, units, item, order, run, line, facts }: ExceptionRow): string {
@@ -17,7 +17,7 @@ export function titleOf({ kind, place, units, item, order, run, line, facts }: E
 
 /** Why, as the picker said it or as the server refused it. */
 export function reasonOf({ kind, reason, facts }: ExceptionRow): string {
-  if (kind === 'lost') return words({ ...nobodyAnswered, code: String(facts['code'] ?? ''), facts });
+  if (kind === 'lost') return words({ ...networkError, code: String(facts['code'] ?? ''), facts });
   const key = kind === 'count' ? `counts.reason.${reason}` : `floor.reason.${reason}`;
   return reason && i18n.exists(key) ? i18n.t(key) : reason;
 }

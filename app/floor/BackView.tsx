@@ -1,31 +1,31 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { PutBack } from '@hand-relay/contract';
-import { judgePutBack, type PutBackProgress } from '@hand-relay/core/picking';
+import type { PutAway } from '@hand-relay/contract';
+import { judgePutAway, type PutAwayProgress } from '@hand-relay/core/handling/picking';
 import { outbox, useOutbox } from '../offline/index.ts';
-import { floorWork, randomKey, thisYear, troubleOf, words } from '../state/index.ts';
+import { api, randomKey, thisYear, troubleOf, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
-import { Empty, Failed, Key, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
+import { Empty, Failed, Button, Loading, play, Ribbon, Row, ScanField, StepCard } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { countRefused } from './countRefused.ts';
 import type { Verdict } from './verdict.ts';
 
-const nothing: PutBackProgress = { item: null, bin: null };
+const nothing: PutAwayProgress = { item: null, bin: null };
 
 /** Goods of a cart that go back into their bins, one after the other on the shortest walk. */
 export function BackView({ run }: { run: string }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = floorWork.usePutBacksQuery();
+  const { data, error, refetch } = api.usePutAwaysQuery();
   const { entries } = useOutbox();
   const [progress, setProgress] = useState(nothing);
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const back = () => router.navigate('/floor');
   const trip = data?.trips.find((x) => x.run === run);
   const here = entries.flatMap((e) => (e.after?.kind === 'back' ? [e.after.goods] : []));
-  const isDone = (g: PutBack) => g.done || here.includes(g.id);
+  const isDone = (g: PutAway) => g.done || here.includes(g.id);
   const current = trip?.goods.find((g) => !isDone(g));
   if (error) return <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />;
   if (!data) return <Loading rows={3} height={120} />;
@@ -34,13 +34,13 @@ export function BackView({ run }: { run: string }) {
       <Page
         title={t('back.title')}
         onBack={back}
-        foot={<Key kind="act" size="floor" title={t('floor.backToRuns')} onPress={back} />}
+        foot={<Button kind="act" size="floor" title={t('floor.backToRuns')} onPress={back} />}
       >
         <Empty title={t('back.doneTitle')} text={t('back.doneText')} />
       </Page>
     );
-  const take = (input: Parameters<typeof judgePutBack>[2]) => {
-    const judged = judgePutBack(current, progress, input, thisYear());
+  const take = (input: Parameters<typeof judgePutAway>[2]) => {
+    const judged = judgePutAway(current, progress, input, thisYear());
     if (judged.verdict === 'refused') {
       play('refused');
       const { code, got } = judged;
@@ -110,7 +110,7 @@ export function BackView({ run }: { run: string }) {
               onCode={(text) => take({ kind: 'scan', text })}
             />
             <Row gap={8} style={{ flexWrap: 'nowrap' }}>
-              <Key
+              <Button
                 kind="act"
                 size="floor"
                 wide
@@ -126,5 +126,5 @@ export function BackView({ run }: { run: string }) {
 }
 
 /** How it is said from where goods are taken. */
-const whence = ({ carton, position }: PutBack) =>
+const whence = ({ carton, position }: PutAway) =>
   carton ? 'back.countFromCarton' : position > 0 ? 'back.countFrom' : 'back.count';

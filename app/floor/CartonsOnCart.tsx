@@ -3,15 +3,15 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail } from '@hand-relay/contract';
 import { afterTold } from '../offline/index.ts';
-import { api, deviceName, floorWork, troubleOf, words } from '../state/index.ts';
-import { Column, Failed, Key, Row, Signal, Txt } from '../ui/index.ts';
+import { api, deviceName, troubleOf, words } from '../state/index.ts';
+import { Column, Failed, Button, Row, Signal, Text } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
 import { lastOf } from './card.ts';
 
 /** Cartons on the cart that ship as they are: each is closed here, where nothing more goes in, and gets its label. */
 export function CartonsOnCart({ run }: { run: RunDetail }) {
   const { t } = useTranslation();
-  const [close, closing] = floorWork.useCloseOnCartMutation();
+  const [close, closing] = api.useCloseOnCartMutation();
   const [print, printing] = api.usePrintMutation();
   const [trouble, setTrouble] = useState<unknown>();
   const error = trouble ?? printing.error;
@@ -27,14 +27,14 @@ export function CartonsOnCart({ run }: { run: RunDetail }) {
       {run.cartons.map((c) => (
         <Row key={c.id} gap={12} style={{ justifyContent: 'space-between' }}>
           <View style={{ flexShrink: 1 }}>
-            <Txt>{t('floor.carton', { number: c.number, place: c.position, last: lastOf(c.sscc) })}</Txt>
+            <Text>{t('floor.carton', { number: c.number, place: c.position, last: lastOf(c.sscc) })}</Text>
             <Signal
               kind={c.state === 'open' ? 'quiet' : 'done'}
               text={`${t(`bench.state.${c.state}`)} · ${t('floor.cartonHolds', { count: c.units })}`}
             />
           </View>
           {c.state === 'open' ? (
-            <Key
+            <Button
               size="floor"
               title={t('floor.closeCarton')}
               disabled={c.units === 0}

@@ -4,9 +4,22 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BinCount } from '@hand-relay/contract';
 import { outbox, useOutbox } from '../offline/index.ts';
-import { floorWork, randomKey, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { api, randomKey, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Card, Column, Empty, Failed, Field, Key, Loading, Picture, Row, ScanField, Signal, Txt } from '../ui/index.ts';
+import {
+  Card,
+  Column,
+  Empty,
+  Failed,
+  Field,
+  Button,
+  Loading,
+  Picture,
+  Row,
+  ScanField,
+  Signal,
+  Text,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { useCountCodes } from './useCountCodes.ts';
 
@@ -14,7 +27,7 @@ import { useCountCodes } from './useCountCodes.ts';
 export function CountsView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = floorWork.useCountsQuery();
+  const { data, error, refetch } = api.useCountsQuery();
   const [chosen, setChosen] = useState<string | null>(null);
   const { entries } = useOutbox();
   // What was counted here and is on its way wants no counting.
@@ -42,15 +55,15 @@ export function CountsView() {
           <Card key={c.id} gap={6}>
             <Row gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
               <View style={{ flex: 1, minWidth: 0 }}>
-                <Txt kind="title">{c.bin}</Txt>
-                <Txt lines={2}>{c.item.name}</Txt>
-                <Txt kind="small" colour="quiet">
+                <Text kind="title">{c.bin}</Text>
+                <Text lines={2}>{c.item.name}</Text>
+                <Text kind="small" colour="quiet">
                   {[t(`counts.reason.${c.reason}`), c.lot && t('floor.lot', { lot: c.lot }), c.note]
                     .filter(Boolean)
                     .join(' · ')}
-                </Txt>
+                </Text>
               </View>
-              <Key
+              <Button
                 kind="act"
                 size="floor"
                 title={t('counts.count')}
@@ -67,8 +80,8 @@ export function CountsView() {
 
 function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
   const { t } = useTranslation();
-  const send = useSend();
-  const [take, { isLoading, error }] = floorWork.useTakeCountMutation();
+  const send = useAppDispatch();
+  const [take, { isLoading, error }] = api.useTakeCountMutation();
   const [units, setUnits] = useState('');
   const [serials, setSerials] = useState<string[]>([]);
   const [again, setAgain] = useState<string | null>(null);
@@ -84,10 +97,10 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
       if (troubleOf(answer.error).code === 'network') keepIt();
       return;
     }
-    send(tell({ kind: 'done', text: t(`counts.taken.${answer.data.state}`, { bin: count.bin }) }));
+    send(notify({ kind: 'done', text: t(`counts.taken.${answer.data.state}`, { bin: count.bin }) }));
     onDone();
   };
-  /** Without radio it is kept and sent later, like a scan. */
+  /** Offline it is kept and sent later, like a scan. */
   const keepIt = () => {
     const counted = item.tracksSerial ? serials.length : Number(units);
     outbox.add({
@@ -97,7 +110,7 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
       after: { kind: 'counted', count: count.id },
       about: { run: '', bin: count.bin, item: item.name, units: counted },
     });
-    send(tell({ kind: 'done', text: t('counts.taken.kept', { bin: count.bin }) }));
+    send(notify({ kind: 'done', text: t('counts.taken.kept', { bin: count.bin }) }));
     onDone();
   };
   const scanned = (code: string) => {
@@ -125,8 +138,8 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
             />
           )}
           <Row gap={8} style={{ flexWrap: 'nowrap' }}>
-            {!item.tracksSerial && <Key size="floor" title={t('counts.none')} onPress={() => setUnits('0')} />}
-            <Key
+            {!item.tracksSerial && <Button size="floor" title={t('counts.none')} onPress={() => setUnits('0')} />}
+            <Button
               kind="act"
               size="floor"
               wide
@@ -146,19 +159,19 @@ function CountCard({ count, onDone }: { count: BinCount; onDone: () => void }) {
       <Row gap={14} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
         <Picture name={item.picture} size={92} />
         <View style={{ flex: 1, minWidth: 0, gap: 4 }}>
-          <Txt kind="large">{item.name}</Txt>
-          <Txt kind="mono" colour="quiet">
+          <Text kind="large">{item.name}</Text>
+          <Text kind="mono" colour="quiet">
             {item.sku}
-          </Txt>
-          {count.lot !== '' && <Txt kind="heading">{t('floor.lot', { lot: count.lot })}</Txt>}
+          </Text>
+          {count.lot !== '' && <Text kind="heading">{t('floor.lot', { lot: count.lot })}</Text>}
         </View>
       </Row>
-      <Txt colour="quiet">{t('counts.blind')}</Txt>
+      <Text colour="quiet">{t('counts.blind')}</Text>
       {again !== null && <Signal kind="caution" size="body" text={t('counts.again', { serial: again })} />}
       {serials.map((serial) => (
         <Row key={serial} gap={8} style={{ justifyContent: 'space-between' }}>
-          <Txt kind="mono">{serial}</Txt>
-          <Key
+          <Text kind="mono">{serial}</Text>
+          <Button
             size="small"
             title={t('counts.drop')}
             label={t('counts.dropSerial', { serial })}

@@ -3,10 +3,10 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
-import { laneAdvice } from '@hand-relay/core/picking';
+import { laneAdvice } from '@hand-relay/core/handling/picking';
 import { serverNow } from '../state/index.ts';
 import { duration, i18n, number } from '../text/index.ts';
-import { Card, Failed, Finish, Key, Row, ScanField, Signal, Txt, useNarrow } from '../ui/index.ts';
+import { Card, Failed, Finish, Button, Row, ScanField, Signal, Text, useNarrow } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 import { Beside } from './RunSheet.tsx';
@@ -38,12 +38,12 @@ export function Left({ run, picks }: { run: RunDetail; picks: RunPick[] }) {
   return (
     <Page
       title={t('floor.run', { number: run.run.number })}
-      foot={<Key kind="act" size="floor" title={t('floor.backToRuns')} onPress={() => router.navigate('/floor')} />}
+      foot={<Button kind="act" size="floor" title={t('floor.backToRuns')} onPress={() => router.navigate('/floor')} />}
     >
       <View style={{ paddingVertical: 24, gap: 16 }}>
-        <Txt kind="code">{run.run.callSign}</Txt>
+        <Text kind="code">{run.run.callSign}</Text>
         <Signal kind="done" text={t('floor.left', { cart: run.run.cart, lane: run.run.lane })} size="large" />
-        <Txt colour="quiet">{summaryOf(run, picks)}</Txt>
+        <Text colour="quiet">{summaryOf(run, picks)}</Text>
       </View>
       <AfterRun run={run} />
       <PickList picks={picks} />
@@ -75,7 +75,7 @@ export function Leave({
   const narrow = useNarrow();
   const cart = run.run.cart ?? '';
   const summary = summaryOf(run, picks);
-  // The planned lane may have filled up meanwhile: better said before the walk than after it.
+  // The planned lane may have filled up in the meantime: better said before the walk than after it.
   const lane = run.lanes.find((l) => l.code === run.proposedLane);
   const advice = lane && laneAdvice(run.lanes, lane.code, lane.code);
   const full =
@@ -90,7 +90,7 @@ export function Leave({
           <ScanField label={t('floor.laneAsk')} onCode={onLane} />
           <Row gap={8}>
             {run.lanes.map((lane) => (
-              <Key
+              <Button
                 key={lane.code}
                 size="floor"
                 kind={lane.code === (advice?.instead ?? run.proposedLane) ? 'act' : 'plain'}
@@ -99,7 +99,7 @@ export function Leave({
                 onPress={() => onLane(lane.code)}
               />
             ))}
-            <Key size="floor" icon="undo" title={t('floor.undo')} onPress={onUndo} />
+            <Button size="floor" icon="undo" title={t('floor.undo')} onPress={onUndo} />
           </Row>
         </View>
       }
@@ -115,18 +115,18 @@ export function Leave({
       <Card gap={10}>
         <Row gap={12}>
           <Finish />
-          <Txt kind="heading" colour="done">
+          <Text kind="heading" colour="done">
             {t('floor.leaveTitle')}
-          </Txt>
+          </Text>
         </Row>
-        <Txt kind="code" style={narrow ? { fontSize: 40, lineHeight: 44 } : { fontSize: 56 }}>
+        <Text kind="code" style={narrow ? { fontSize: 40, lineHeight: 44 } : { fontSize: 56 }}>
           {run.proposedLane ?? ''}
-        </Txt>
-        <Txt kind="heading">
+        </Text>
+        <Text kind="heading">
           {run.proposedLane ? t('floor.leaveText', { cart, lane: run.proposedLane }) : t('floor.leaveAny', { cart })}
-        </Txt>
+        </Text>
         {full && verdict?.kind !== 'caution' && <Signal kind="caution" size="body" text={full} />}
-        <Txt colour="quiet">{summary}</Txt>
+        <Text colour="quiet">{summary}</Text>
         {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
         {verdict?.kind === 'caution' && <Signal kind="caution" size="heading" text={verdict.text} />}
       </Card>
@@ -139,10 +139,9 @@ export function Leave({
 /** What is still missing of these orders, and the papers that go with the cart. */
 function AfterRun({ run }: { run: RunDetail }) {
   const { t } = useTranslation();
-  const parts = run.beside.filter((b) => b.orders.length > 0);
   return (
     <>
-      {parts.length > 0 && <Beside beside={parts} />}
+      <Beside run={run.run.id} ours />
       <CartonsOnCart run={run} />
       <Row gap={8}>
         <PrintKey size="floor" kind="handoff-label" of={run.run.id} after={run.run.id} title={t('runMore.label')} />

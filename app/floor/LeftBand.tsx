@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { Field, Key, Row, Txt } from '../ui/index.ts';
+import { Field, Button, Row, Text } from '../ui/index.ts';
 import type { LeftOver } from './useRun.ts';
 
 /** Whether in the bin just left nearly nothing is left: one touch where that is so, else the number. It waits for nobody. */
@@ -14,12 +14,16 @@ export function LeftBand({ left, onSay }: { left: LeftOver; onSay: (units: numbe
       {typing === null ? (
         <>
           <View style={{ flex: 1, minWidth: 0 }}>
-            <Txt kind="strong" lines={2}>
+            <Text kind="strong" lines={2}>
               {t('floor.leftAsk', { bin: left.bin, item: left.item, count: left.expected })}
-            </Txt>
+            </Text>
           </View>
-          <Key size="floor" title={t('floor.leftYes', { count: left.expected })} onPress={() => onSay(left.expected)} />
-          <Key size="floor" title={t('floor.leftOther')} onPress={() => setTyping('')} />
+          <Button
+            size="floor"
+            title={t('floor.leftYes', { count: left.expected })}
+            onPress={() => onSay(left.expected)}
+          />
+          <Button size="floor" title={t('floor.leftOther')} onPress={() => setTyping('')} />
         </>
       ) : (
         <>
@@ -35,7 +39,7 @@ export function LeftBand({ left, onSay }: { left: LeftOver; onSay: (units: numbe
               onSubmit={say}
             />
           </View>
-          <Key size="floor" kind="act" title={t('scan.take')} disabled={typing === ''} onPress={say} />
+          <Button size="floor" kind="act" title={t('scan.take')} disabled={typing === ''} onPress={say} />
         </>
       )}
     </Row>

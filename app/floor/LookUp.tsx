@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { LookedUp, RunPick } from '@hand-relay/contract';
-import { floorWork, troubleOf, words } from '../state/index.ts';
+import { api, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
   Column,
   Failed,
-  Key,
+  Button,
   Loading,
   Picture,
   Row,
@@ -15,11 +15,11 @@ import {
   Sheet,
   Signal,
   SurfaceContext,
-  Txt,
+  Text,
 } from '../ui/index.ts';
 import { lookHere } from './lookHere.ts';
 
-/** Says what a scanned code names; the run waits meanwhile, and nothing of it changes. */
+/** Says what a scanned code names; the run waits in the meantime, and nothing of it changes. */
 export function LookUp({ picks = [], onClose }: { picks?: readonly RunPick[]; onClose: () => void }) {
   const { t } = useTranslation();
   const [code, setCode] = useState<string | null>(null);
@@ -28,14 +28,14 @@ export function LookUp({ picks = [], onClose }: { picks?: readonly RunPick[]; on
     error,
     isFetching,
     refetch,
-  } = floorWork.useLookUpQuery(code ?? '', { skip: code === null });
+  } = api.useLookUpQuery({ code: code ?? '' }, { skip: code === null });
   const trouble = error ? troubleOf(error) : null;
   return (
     <SurfaceContext.Provider value="floor">
       <Sheet
         title={t('lookUp.title')}
         onClose={onClose}
-        keys={<Key size="floor" title={t('notice.close')} onPress={onClose} />}
+        keys={<Button size="floor" title={t('notice.close')} onPress={onClose} />}
       >
         <ScanField label={t('lookUp.ask')} onCode={setCode} />
         {error &&
@@ -46,20 +46,20 @@ export function LookUp({ picks = [], onClose }: { picks?: readonly RunPick[]; on
           ))}
         {isFetching && !data && <Loading rows={2} />}
         {data && <Found found={data} />}
-        {code === null && <Txt colour="quiet">{t('lookUp.about')}</Txt>}
+        {code === null && <Text colour="quiet">{t('lookUp.about')}</Text>}
       </Sheet>
     </SurfaceContext.Provider>
   );
 }
 
-/** Without radio: what the device knows of the run in hand. */
+/** Offline: what the device knows of the run in hand. */
 function Here({ code, picks }: { code: string; picks: readonly RunPick[] }) {
   const { t } = useTranslation();
   const found = lookHere(picks, code);
   return (
     <Column gap={8}>
       <Signal kind="caution" size="body" text={t('lookUp.offline')} />
-      {found.length === 0 && <Txt>{t('lookUp.unknownHere', { code })}</Txt>}
+      {found.length === 0 && <Text>{t('lookUp.unknownHere', { code })}</Text>}
       {found.map((p) => (
         <Goods
           key={p.step.id}
@@ -86,12 +86,12 @@ function Found({ found }: { found: LookedUp }) {
     return (
       <Column gap={8}>
         <Goods {...found.item} says={t('lookUp.free', { units: number(found.free) })} />
-        <Txt colour="quiet">
+        <Text colour="quiet">
           {found.packs
             .map((p) => t('floor.packHolds', { level: t(`floor.level.${p.level}`), units: number(p.units) }))
             .join(' · ')}
-        </Txt>
-        {found.bins.length === 0 && <Txt>{t('lookUp.nowhere')}</Txt>}
+        </Text>
+        {found.bins.length === 0 && <Text>{t('lookUp.nowhere')}</Text>}
         {found.bins.map((b) => (
           <Line
             key={`${b.bin} ${b.lot}`}
@@ -110,9 +110,9 @@ function Found({ found }: { found: LookedUp }) {
   if (found.kind === 'bin')
     return (
       <Column gap={8}>
-        <Txt kind="title">{found.bin}</Txt>
-        <Txt colour="quiet">{[found.zone, found.blocked ? t('lookUp.blocked') : ''].filter(Boolean).join(' · ')}</Txt>
-        {found.goods.length === 0 && <Txt>{t('lookUp.empty')}</Txt>}
+        <Text kind="title">{found.bin}</Text>
+        <Text colour="quiet">{[found.zone, found.blocked ? t('lookUp.blocked') : ''].filter(Boolean).join(' · ')}</Text>
+        {found.goods.length === 0 && <Text>{t('lookUp.empty')}</Text>}
         {found.goods.map((g) => (
           <Goods
             key={`${g.sku} ${g.lot}`}
@@ -131,9 +131,9 @@ function Found({ found }: { found: LookedUp }) {
   if (found.kind === 'carton')
     return (
       <Column gap={8}>
-        <Txt kind="heading">{t('lookUp.carton', { order: found.order, customer: found.customer })}</Txt>
-        <Txt kind="mono">{found.sscc}</Txt>
-        <Txt colour="quiet">{[t(`bench.state.${found.state}`), found.lane].filter(Boolean).join(' · ')}</Txt>
+        <Text kind="heading">{t('lookUp.carton', { order: found.order, customer: found.customer })}</Text>
+        <Text kind="mono">{found.sscc}</Text>
+        <Text colour="quiet">{[t(`bench.state.${found.state}`), found.lane].filter(Boolean).join(' · ')}</Text>
         {found.goods.map((g) => (
           <Goods key={`${g.sku} ${g.lot}`} {...g} says={`${number(g.units)} × ${g.unit}`} />
         ))}
@@ -141,11 +141,11 @@ function Found({ found }: { found: LookedUp }) {
     );
   return (
     <Column gap={8}>
-      <Txt kind="title">{found.number}</Txt>
-      <Txt>{found.customer}</Txt>
+      <Text kind="title">{found.number}</Text>
+      <Text>{found.customer}</Text>
       {found.hold !== null && <Signal kind="caution" text={found.hold} />}
       {found.note !== '' && <Signal kind="caution" size="body" text={t('floor.orderNote', { note: found.note })} />}
-      {found.where.length > 0 && <Txt colour="quiet">{found.where.join(' · ')}</Txt>}
+      {found.where.length > 0 && <Text colour="quiet">{found.where.join(' · ')}</Text>}
       {found.lines.map((l) => (
         <Goods
           key={l.sku}
@@ -162,13 +162,13 @@ function Goods({ name, sku, picture, says }: { name: string; sku: string; pictur
     <Row gap={12} style={{ flexWrap: 'nowrap' }}>
       <Picture name={picture} size={56} />
       <View style={{ flex: 1, minWidth: 0 }}>
-        <Txt kind="strong" lines={2}>
+        <Text kind="strong" lines={2}>
           {name}
-        </Txt>
-        <Txt kind="mono" colour="quiet">
+        </Text>
+        <Text kind="mono" colour="quiet">
           {sku}
-        </Txt>
-        <Txt>{says}</Txt>
+        </Text>
+        <Text>{says}</Text>
       </View>
     </Row>
   );
@@ -178,12 +178,12 @@ function Line({ name, says, units }: { name: string; says: (string | false | nul
   return (
     <Row gap={12} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
       <View style={{ flex: 1, minWidth: 0 }}>
-        <Txt kind="heading">{name}</Txt>
-        <Txt kind="small" colour="quiet">
+        <Text kind="heading">{name}</Text>
+        <Text kind="small" colour="quiet">
           {says.filter(Boolean).join(' · ')}
-        </Txt>
+        </Text>
       </View>
-      <Txt kind="heading">{number(units)}</Txt>
+      <Text kind="heading">{number(units)}</Text>
     </Row>
   );
 }

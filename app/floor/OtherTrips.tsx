@@ -1,24 +1,24 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
-import { floorWork } from '../state/index.ts';
-import { Column, Key, Row, Txt } from '../ui/index.ts';
+import { api } from '../state/index.ts';
+import { Column, Button, Row, Text } from '../ui/index.ts';
 
 /** Trips that bring goods back, and bins that want counting: shown where there are any. */
 export function OtherTrips() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data: backs } = floorWork.usePutBacksQuery();
-  const { data: counts } = floorWork.useCountsQuery();
+  const { data: backs } = api.usePutAwaysQuery();
+  const { data: counts } = api.useCountsQuery();
   const asked = counts?.counts.filter((c) => c.state === 'asked').length ?? 0;
   if (!backs?.trips.length && asked === 0) return null;
   return (
     <Column gap={10}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('floor.besides')}
-      </Txt>
+      </Text>
       <Row gap={8}>
         {backs?.trips.map((trip) => (
-          <Key
+          <Button
             key={trip.run}
             size="floor"
             icon="tray-arrow-down"
@@ -27,7 +27,7 @@ export function OtherTrips() {
           />
         ))}
         {asked > 0 && (
-          <Key
+          <Button
             size="floor"
             icon="counter"
             title={t('counts.open', { count: asked })}

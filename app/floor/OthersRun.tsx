@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { useMay } from '../state/index.ts';
-import { Failed, Key, Signal, Txt, useScans } from '../ui/index.ts';
+import { Failed, Button, Signal, Text, useScans } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { lookHere } from './lookHere.ts';
 import { PickList } from './PickList.tsx';
@@ -47,13 +47,13 @@ export function OthersRun({
       title={title}
       onBack={onBack}
       {...(state === 'waiting' && may
-        ? { foot: <Key kind="act" size="floor" title={t('floor.take')} onPress={() => setTaking(true)} /> }
+        ? { foot: <Button kind="act" size="floor" title={t('floor.take')} onPress={() => setTaking(true)} /> }
         : {})}
     >
       {picker ? (
         <Signal kind="refused" size="large" text={t('floor.notMine', { picker })} />
       ) : (
-        <Txt colour="quiet">{t(`waves.runState.${state}`)}</Txt>
+        <Text colour="quiet">{t(`waves.runState.${state}`)}</Text>
       )}
       {verdict?.kind === 'refused' && <Failed text={verdict.text} />}
       <RunMap run={run} picks={picks} />

@@ -4,7 +4,7 @@ import { Pressable, View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
 import { remember, remembered } from '../state/index.ts';
 import { distance, i18n, number } from '../text/index.ts';
-import { Key, Picture, Row, Shape, Txt, useNarrow, useSurface } from '../ui/index.ts';
+import { Button, Picture, Row, Shape, Text, useNarrow, useSurface } from '../ui/index.ts';
 
 /** What the list says of a pick beside bin, goods and units: as its reader chooses. */
 const columns = ['picture', 'order', 'lot', 'zone', 'left', 'why'] as const;
@@ -54,14 +54,14 @@ export function PickList({
   const narrow = useNarrow();
   const lines = shown.filter((c) => c !== 'picture');
   const bin = (p: RunPick) => (
-    <Txt kind="heading" style={narrow ? {} : { width: 76 }}>
+    <Text kind="heading" style={narrow ? {} : { width: 76 }}>
       {p.step.bin}
-    </Txt>
+    </Text>
   );
   return (
     <View style={{ gap: 6 }}>
       <Row gap={6}>
-        <Key
+        <Button
           size="small"
           icon="view-column-outline"
           title={t('floor.columns')}
@@ -70,7 +70,7 @@ export function PickList({
         />
         {choosing &&
           columns.map((c) => (
-            <Key
+            <Button
               key={c}
               size="small"
               title={t(`floor.column.${c}`)}
@@ -114,18 +114,18 @@ export function PickList({
               {shown.includes('picture') && !narrow && <Picture name={p.picture} size={40} />}
               <View style={{ flex: 1, minWidth: 0 }}>
                 {narrow && bin(p)}
-                <Txt lines={narrow ? 2 : 1}>{p.step.item.name}</Txt>
+                <Text lines={narrow ? 2 : 1}>{p.step.item.name}</Text>
                 {said.length > 0 && (
-                  <Txt kind="small" colour="quiet" lines={2}>
+                  <Text kind="small" colour="quiet" lines={2}>
                     {said.join(' · ')}
-                  </Txt>
+                  </Text>
                 )}
               </View>
-              <Txt kind="heading">
+              <Text kind="heading">
                 {open && p.progress.counted === 0
                   ? number(p.step.units)
                   : `${number(open ? p.progress.counted : p.picked)}/${number(p.step.units)}`}
-              </Txt>
+              </Text>
             </Pressable>
           );
         })}

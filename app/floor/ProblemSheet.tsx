@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
-import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core/picking';
+import { shortReasons, type PickInput, type ShortReason } from '@hand-relay/core/handling/picking';
 import { number } from '../text/index.ts';
-import { Column, Failed, Field, Key, Row, Sheet, SurfaceContext, Txt, useNarrow } from '../ui/index.ts';
+import { Column, Failed, Field, Button, Row, Sheet, SurfaceContext, Text, useNarrow } from '../ui/index.ts';
 import { takePhoto } from './takePhoto.ts';
 import { useCountCodes } from './useCountCodes.ts';
 
@@ -66,19 +66,19 @@ export function ProblemSheet({
       <Sheet
         title={t('floor.shortTitle', { bin: pick.step.bin })}
         onClose={onClose}
-        keys={<Key size="floor" title={t('release.cancel')} onPress={onClose} />}
+        keys={<Button size="floor" title={t('release.cancel')} onPress={onClose} />}
       >
         {reason === null ? (
           <Column gap={8}>
             {shortReasons.map((r) => (
               <View key={r} style={wide}>
-                <Key size="floor" wide title={t(`floor.reason.${r}`)} onPress={() => setReason(r)} />
+                <Button size="floor" wide title={t(`floor.reason.${r}`)} onPress={() => setReason(r)} />
               </View>
             ))}
           </Column>
         ) : (
           <>
-            <Txt kind="heading">{t(`floor.reason.${reason}`)}</Txt>
+            <Text kind="heading">{t(`floor.reason.${reason}`)}</Text>
             {asks && (
               <Row gap={narrow ? 4 : 8} style={{ flexWrap: 'nowrap', alignItems: 'flex-end' }}>
                 <View style={{ flex: 1, minWidth: 0 }}>
@@ -92,14 +92,14 @@ export function ProblemSheet({
                     onChange={(v) => setTyped(v.replace(/\D/g, '').slice(0, 6))}
                   />
                 </View>
-                <Key size="floor" icon="minus" iconOnly title="−1" onPress={() => step(-1)} />
-                <Key size="floor" icon="plus" iconOnly title="+1" onPress={() => step(1)} />
+                <Button size="floor" icon="minus" iconOnly title="−1" onPress={() => step(-1)} />
+                <Button size="floor" icon="plus" iconOnly title="+1" onPress={() => step(1)} />
               </Row>
             )}
             <Column gap={8}>
               {pick.step.elsewhere.slice(0, OFFERED).map(({ bin, lot, units }) => (
                 <View key={`${bin} ${lot}`} style={wide}>
-                  <Key
+                  <Button
                     size="floor"
                     wide
                     kind={bin === pick.step.elsewhere[0]!.bin ? 'act' : 'plain'}
@@ -115,7 +115,7 @@ export function ProblemSheet({
                 </View>
               ))}
               <View style={wide}>
-                <Key
+                <Button
                   size="floor"
                   wide
                   kind={pick.step.elsewhere.length === 0 ? 'act' : 'plain'}
@@ -125,9 +125,9 @@ export function ProblemSheet({
                 />
               </View>
               <Row gap={8}>
-                {!alone && <Key size="floor" wide title={t('floor.later')} onPress={onLater} />}
+                {!alone && <Button size="floor" wide title={t('floor.later')} onPress={onLater} />}
                 {!pick.together && (
-                  <Key
+                  <Button
                     size="floor"
                     wide
                     title={t('floor.out', { order: pick.order.number })}
@@ -141,9 +141,9 @@ export function ProblemSheet({
             {unread && <Failed text={t('floor.photoUnread')} />}
             <Row gap={8}>
               {note === null && (
-                <Key size="floor" icon="note-text-outline" title={t('floor.note')} onPress={() => setNote('')} />
+                <Button size="floor" icon="note-text-outline" title={t('floor.note')} onPress={() => setNote('')} />
               )}
-              <Key
+              <Button
                 size="floor"
                 icon="camera-outline"
                 title={photo ? t('floor.photoTaken') : t('floor.photo')}

@@ -4,8 +4,8 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { afterTold } from '../offline/index.ts';
-import { floorWork, remember, remembered, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { Column, Failed, Field, Key, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { api, remember, remembered, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
+import { Column, Failed, Field, Button, Sheet, SurfaceContext, Text } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 
@@ -29,16 +29,16 @@ export function RunSheet({
   const { t } = useTranslation();
   const router = useRouter();
   const me = useMe();
-  const send = useSend();
+  const send = useAppDispatch();
   const [part, setPart] = useState<'all' | 'note' | 'pass'>('all');
   const [note, setNote] = useState('');
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
   const [picture, setPicture] = useState(() => remembered('card-picture') !== 'off');
-  const [pass, passing] = floorWork.useHandOverMutation();
-  const [tellBench, noting] = floorWork.useTellBenchMutation();
+  const [pass, passing] = api.useTransferRunMutation();
+  const [noteForBench, noting] = api.useNoteForBenchMutation();
   const [trouble, setTrouble] = useState<unknown>();
   const error = trouble ?? noting.error;
-  const say = (text: string) => send(tell({ kind: 'done', text }));
+  const say = (text: string) => send(notify({ kind: 'done', text }));
   const passTo = async (person: string | null, name: string) => {
     const done = await afterTold(run.run.id, () => pass({ id: run.run.id, person }));
     setTrouble(done.error);
@@ -47,7 +47,7 @@ export function RunSheet({
     router.navigate('/floor');
   };
   const noteIt = async () => {
-    const done = await tellBench({ id: run.run.id, order: current.order.id, note });
+    const done = await noteForBench({ id: run.run.id, order: current.order.id, note });
     if (done.error) return;
     say(t('runMore.noted', { order: current.order.number }));
     onClose();
@@ -55,7 +55,7 @@ export function RunSheet({
   const others = run.people.filter((p) => p.id !== me.person.id);
   const key = (title: string, onPress: () => void, more: object = {}) => (
     <View key={title} style={{ flexDirection: 'row' }}>
-      <Key size="floor" wide title={title} onPress={onPress} {...more} />
+      <Button size="floor" wide title={title} onPress={onPress} {...more} />
     </View>
   );
   return (
@@ -67,13 +67,13 @@ export function RunSheet({
         onClose={onClose}
         keys={
           <>
-            <Key
+            <Button
               size="floor"
               title={part === 'all' ? t('notice.close') : t('runMore.back')}
               onPress={() => (part === 'all' ? onClose() : setPart('all'))}
             />
             {part === 'note' && (
-              <Key
+              <Button
                 size="floor"
                 kind="act"
                 title={t('runMore.noteGo')}
@@ -107,7 +107,7 @@ export function RunSheet({
                 <PrintKey size="floor" kind="carton-numbers" of="12" title={t('runMore.numbers')} />
               </View>
             )}
-            {run.beside.length > 0 && <Beside beside={run.beside} />}
+            <Beside run={run.run.id} />
           </Column>
         )}
         {part === 'note' && (
@@ -126,7 +126,7 @@ export function RunSheet({
               busy: passing.isLoading,
             })}
             {others.map((p) => key(p.name, () => void passTo(p.id, p.name)))}
-            {others.length === 0 && <Txt colour="quiet">{t('runMore.nobody')}</Txt>}
+            {others.length === 0 && <Text colour="quiet">{t('runMore.nobody')}</Text>}
           </Column>
         )}
       </Sheet>
@@ -134,21 +134,28 @@ export function RunSheet({
   );
 }
 
-/** Who else works on the wave, and on which of the same orders: how far they are. */
-export function Beside({ beside }: { beside: RunDetail['beside'] }) {
+/**
+ * Who else works on the wave, and on which of the same orders: how far they are.
+ *
+ * @param ours whether only those that pick a part of this run's orders
+ */
+export function Beside({ run, ours = false }: { run: string; ours?: boolean }) {
   const { t } = useTranslation();
+  const { data } = api.useRunsBesideQuery(run);
+  const beside = (data?.beside ?? []).filter((b) => !ours || b.orders.length > 0);
+  if (beside.length === 0) return null;
   return (
     <Column gap={4}>
-      <Txt kind="heading">{t('runMore.beside')}</Txt>
+      <Text kind="heading">{t('runMore.beside')}</Text>
       {beside.map((b) => (
-        <Txt key={b.run} colour={b.orders.length > 0 ? 'ink' : 'quiet'}>
+        <Text key={b.run} colour={b.orders.length > 0 ? 'ink' : 'quiet'}>
           {[
             b.picker ? t('runMore.picks', { ...b, picker: b.picker }) : t('runMore.notBegun', { ...b }),
             b.orders.length > 0 ? t('runMore.partOf', { orders: b.orders.join(', ') }) : '',
           ]
             .filter(Boolean)
             .join(' · ')}
-        </Txt>
+        </Text>
       ))}
     </Column>
   );

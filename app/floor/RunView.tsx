@@ -2,11 +2,11 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { readCode } from '@hand-relay/core/codes';
-import type { PickInput } from '@hand-relay/core/picking';
+import { readCode } from '@hand-relay/core/reading/codes';
+import type { PickInput } from '@hand-relay/core/handling/picking';
 import { afterTold } from '../offline/index.ts';
-import { api, remembered, serverNow, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
-import { CartDrawing, Choice, Failed, Key, Loading, Row, ScanField, StepCard, useSwipe, WIDE } from '../ui/index.ts';
+import { api, remembered, serverNow, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
+import { CartDrawing, Choice, Failed, Button, Loading, Row, ScanField, StepCard, useSwipe, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import { cardWords, cellsOf, touchRule } from './card.ts';
@@ -36,12 +36,12 @@ export function RunView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
   const me = useMe();
-  const send = useSend();
+  const send = useAppDispatch();
   const onRun = useRun(id);
   const { run, error, refetch, picks, held, current, verdict, leftOver, input, undo, leave } = onRun;
   useAwake();
   const { width } = useWindowDimensions();
-  const [giveBack, giving] = api.useGiveBackMutation();
+  const [giveBack, giving] = api.useReturnRunMutation();
   const [look, setLook] = useState<Look>('card');
   const [short, setShort] = useState(false);
   /** Orders on hold of which the picker has read. */
@@ -69,7 +69,7 @@ export function RunView({ id }: { id: string }) {
   const begun = done > 0;
   const giveItBack = async () => {
     const answer = await afterTold(id, () => giveBack(id));
-    if (answer.error) send(tell({ kind: 'refused', text: words(troubleOf(answer.error)) }));
+    if (answer.error) send(notify({ kind: 'refused', text: words(troubleOf(answer.error)) }));
     else back();
   };
   /** On a phone the card needs what keys for its other looks would take: a swipe, the ribbon and the sheet lead there. */
@@ -128,19 +128,19 @@ export function RunView({ id }: { id: string }) {
         {askLeft}
       </Leave>
     );
-  const words_ = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
+  const card = cardWords(current, picks[picks.findIndex((p) => p.step.id === current.step.id) + 1]);
   const scanned = (text: string) => {
     const code = readCode(text, new Date(serverNow()).getFullYear());
     // A number where the card asks none is what is left in the bin before.
-    if (code.kind === 'count' && leftOver && words_.await !== 'item') onRun.sayLeft(code.count ?? leftOver.expected);
+    if (code.kind === 'count' && leftOver && card.await !== 'item') onRun.sayLeft(code.count ?? leftOver.expected);
     else input({ kind: 'scan', text });
   };
   /** In place of a scan: at once, or after why it is not scanned. */
   const inPlaceOfScan = (done: TouchInput) => (touchRule(current) === 'reason' ? setTouched(done) : input(done));
   const touch = () => {
     const { found } = current.progress;
-    if (words_.await === 'item') inPlaceOfScan({ kind: 'count', units: found ?? current.step.units });
-    else if (words_.await !== 'serial') inPlaceOfScan({ kind: 'touch', what: words_.await });
+    if (card.await === 'item') inPlaceOfScan({ kind: 'count', units: found ?? current.step.units });
+    else if (card.await !== 'serial') inPlaceOfScan({ kind: 'touch', what: card.await });
   };
   return (
     <Page
@@ -150,7 +150,7 @@ export function RunView({ id }: { id: string }) {
       aside={
         <Row gap={4}>
           {(!phone || look !== 'card') && looks}
-          <Key title={t('runMore.key')} icon="dots-horizontal" iconOnly onPress={() => setMore('run')} />
+          <Button title={t('runMore.key')} icon="dots-horizontal" iconOnly onPress={() => setMore('run')} />
         </Row>
       }
     >
@@ -171,23 +171,23 @@ export function RunView({ id }: { id: string }) {
       {look === 'card' && (
         <AtTheBin
           {...swipe}
-          asks={`${words_.verb} ${words_.code} ${verdict?.text}`}
+          asks={`${card.verb} ${card.code} ${verdict?.text}`}
           above={<RunRibbon picks={picks} current={current.step.bin} onOpen={() => setLook('list')} />}
           card={
             <StepCard
-              verb={words_.verb}
-              code={words_.code}
-              unit={words_.unit}
+              verb={card.verb}
+              code={card.code}
+              unit={card.unit}
               item={{
                 name: current.step.item.name,
                 sku: current.step.item.sku,
                 picture: remembered('card-picture') === 'off' ? '' : current.picture,
               }}
-              count={words_.count}
-              facts={words_.facts}
-              foot={words_.foot}
+              count={card.count}
+              facts={card.facts}
+              foot={card.foot}
               drawing={
-                words_.await === 'position' || words_.await === 'carton'
+                card.await === 'position' || card.await === 'carton'
                   ? (height) => (
                       <CartDrawing
                         front={run.cartFront}
@@ -199,8 +199,8 @@ export function RunView({ id }: { id: string }) {
                     )
                   : undefined
               }
-              alike={words_.alike}
-              notes={words_.notes}
+              alike={card.alike}
+              notes={card.notes}
               cold={current.cold ? t('floor.cold') : undefined}
               verdict={verdict}
             />
@@ -208,7 +208,7 @@ export function RunView({ id }: { id: string }) {
           keys={
             <>
               {askLeft}
-              {typing && words_.await === 'item' ? (
+              {typing && card.await === 'item' ? (
                 <TypeCount
                   key={current.step.id}
                   pick={current}
@@ -222,12 +222,12 @@ export function RunView({ id }: { id: string }) {
                   }}
                 />
               ) : (
-                <ScanField label={words_.ask} onCode={scanned} />
+                <ScanField label={card.ask} onCode={scanned} />
               )}
               <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-                {words_.touch !== null && <Key kind="act" size="floor" wide title={words_.touch} onPress={touch} />}
-                {words_.await === 'item' && words_.touch !== null && (
-                  <Key
+                {card.touch !== null && <Button kind="act" size="floor" wide title={card.touch} onPress={touch} />}
+                {card.await === 'item' && card.touch !== null && (
+                  <Button
                     size="floor"
                     icon="numeric"
                     iconOnly
@@ -237,22 +237,22 @@ export function RunView({ id }: { id: string }) {
                   />
                 )}
               </View>
-              {words_.further !== null && (
+              {card.further !== null && (
                 <View style={{ flexDirection: 'row' }}>
-                  <Key
+                  <Button
                     size="floor"
                     wide
-                    title={words_.further}
+                    title={card.further}
                     onPress={() => input({ kind: 'touch', what: 'further' })}
                   />
                 </View>
               )}
               <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-                <Key size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
+                <Button size="floor" wide title={t('floor.notFound')} onPress={() => setShort(true)} />
                 {begun ? (
-                  <Key size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />
+                  <Button size="floor" wide icon="undo" title={t('floor.undo')} onPress={undo} />
                 ) : (
-                  <Key
+                  <Button
                     size="floor"
                     wide
                     title={t('floor.giveBack')}

@@ -1,4 +1,3 @@
-import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -6,7 +5,7 @@ import { Pressable, View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { relative, distance, timeOf } from '../text/index.ts';
-import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useNarrow, useSurface } from '../ui/index.ts';
+import { Button, Card, Column, Empty, Failed, Icon, Loading, Row, Text, useNarrow, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
@@ -18,7 +17,7 @@ import { useListScans } from './useListScans.ts';
 export function RunsView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const { data, error, refetch } = api.useMyRunsQuery();
+  const { data, error, refetch } = api.useMyRunsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [looking, setLooking] = useState(false);
   const [taking, setTaking] = useState<RunSummary | null>(null);
   const wrong = useListScans(data, setTaking, taking === null && !looking);
@@ -32,9 +31,9 @@ export function RunsView() {
       )}
       {data && data.mine.length > 0 && (
         <Column gap={10}>
-          <Txt kind="heading" level={2}>
+          <Text kind="heading" level={2}>
             {t('floor.mine')}
-          </Txt>
+          </Text>
           {data.mine.map((run, i) => (
             <RunCard
               key={run.id}
@@ -48,9 +47,9 @@ export function RunsView() {
       )}
       {data && data.waiting.length > 0 && (
         <Column gap={10}>
-          <Txt kind="heading" level={2}>
+          <Text kind="heading" level={2}>
             {t('floor.waiting')}
-          </Txt>
+          </Text>
           {data.waiting.map((run, i) => (
             <RunCard
               key={run.id}
@@ -64,14 +63,14 @@ export function RunsView() {
       )}
       <OtherTrips />
       {data?.ownTrips && (
-        <Key
+        <Button
           size="floor"
           icon="playlist-plus"
           title={t('floor.trip.gather')}
           onPress={() => router.navigate('/floor/trip')}
         />
       )}
-      <Key size="floor" icon="magnify" title={t('lookUp.title')} onPress={() => setLooking(true)} />
+      <Button size="floor" icon="magnify" title={t('lookUp.title')} onPress={() => setLooking(true)} />
       <OtherWork />
       {looking && <LookUp onClose={() => setLooking(false)} />}
       {taking && <TakeSheet run={taking} onClose={() => setTaking(null)} />}
@@ -101,14 +100,14 @@ function RunCard({
     <Card gap={10}>
       <Row gap={12} style={{ flexWrap: narrow ? 'wrap' : 'nowrap', justifyContent: 'space-between' }}>
         <View style={{ flexShrink: 1 }}>
-          <Txt kind="title">{run.callSign}</Txt>
-          <Txt colour="quiet">
+          <Text kind="title">{run.callSign}</Text>
+          <Text colour="quiet">
             {run.assignedId === me.person.id ? `${t('floor.yours')} · ` : ''}
             {t('floor.run', { number: run.number })}
             {run.leavesAt ? ` · ${timeOf(run.leavesAt, me.site.timeZone, now)}, ${relative(run.leavesAt, now)}` : ''}
-          </Txt>
+          </Text>
         </View>
-        <Key
+        <Button
           kind={first ? 'act' : 'plain'}
           size="floor"
           title={title}
@@ -117,21 +116,21 @@ function RunCard({
         />
       </Row>
       <Orders orders={run.orderList} />
-      <Txt>
+      <Text>
         {t('floor.size', {
           stops: t('unit.stops', { count: run.stops }),
           units: t('unit.units', { count: run.units }),
           walk: distance(run.metres),
         })}
-      </Txt>
+      </Text>
       {run.picksDone > 0 && (
         <View style={{ gap: 4 }}>
           <View style={{ height: 8, backgroundColor: surface.sunk, borderRadius: 2 }}>
             <View style={{ height: 8, width: `${share * 100}%`, backgroundColor: surface.done, borderRadius: 2 }} />
           </View>
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {t('floor.picks', { done: run.picksDone, all: run.picks })}
-          </Txt>
+          </Text>
         </View>
       )}
     </Card>
@@ -144,7 +143,7 @@ function Orders({ orders }: { orders: RunSummary['orderList'] }) {
   const surface = useSurface();
   const [open, setOpen] = useState(false);
   const [only] = orders;
-  if (orders.length === 1) return <Txt kind="strong">{`${only!.number} · ${only!.customer}`}</Txt>;
+  if (orders.length === 1) return <Text kind="strong">{`${only!.number} · ${only!.customer}`}</Text>;
   return (
     <View style={{ gap: 4 }}>
       <Pressable
@@ -153,10 +152,10 @@ function Orders({ orders }: { orders: RunSummary['orderList'] }) {
         onPress={() => setOpen(!open)}
         style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44, alignSelf: 'flex-start' }}
       >
-        <Txt kind="strong">{t('unit.orders', { count: orders.length })}</Txt>
-        <MaterialCommunityIcons name={open ? 'chevron-up' : 'chevron-down'} size={22} color={surface.ink} />
+        <Text kind="strong">{t('unit.orders', { count: orders.length })}</Text>
+        <Icon name={open ? 'chevron-up' : 'chevron-down'} size={22} color={surface.ink} />
       </Pressable>
-      {open && orders.map((o) => <Txt key={o.number}>{`${o.number} · ${o.customer}`}</Txt>)}
+      {open && orders.map((o) => <Text key={o.number}>{`${o.number} · ${o.customer}`}</Text>)}
     </View>
   );
 }

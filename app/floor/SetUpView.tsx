@@ -3,7 +3,7 @@ import { Pressable, ScrollView, useWindowDimensions, View } from 'react-native';
 import type { RunDetail } from '@hand-relay/contract';
 import { Page } from '../shell/index.ts';
 import { i18n } from '../text/index.ts';
-import { CartDrawing, endOf, Key, Row, ScanField, Shape, StepCard, Txt, useSurface } from '../ui/index.ts';
+import { CartDrawing, endOf, Button, Row, ScanField, Shape, StepCard, Text, useSurface } from '../ui/index.ts';
 import { AtTheBin } from './AtTheBin.tsx';
 import type { useRun } from './useRun.ts';
 import type { Verdict } from './verdict.ts';
@@ -83,15 +83,21 @@ export function SetUpView({
             <ScanField label={t('setUp.ask', { place: `${cart.cart}-${next.place}` })} onCode={setUp.scan} />
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
               {next.place <= cart.size && (
-                <Key kind="act" size="floor" wide title={t('setUp.here')} onPress={setUp.confirm} />
+                <Button kind="act" size="floor" wide title={t('setUp.here')} onPress={setUp.confirm} />
               )}
               {!fits && ready > 0 && (
-                <Key kind="act" size="floor" wide title={t('setUp.go', { count: ready })} onPress={setUp.leaveRest} />
+                <Button
+                  kind="act"
+                  size="floor"
+                  wide
+                  title={t('setUp.go', { count: ready })}
+                  onPress={setUp.leaveRest}
+                />
               )}
             </View>
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-              {fits && <Key size="floor" wide title={t('setUp.all')} onPress={setUp.confirmAll} />}
-              <Key size="floor" wide title={t('floor.giveBack')} onPress={onGiveBack} />
+              {fits && <Button size="floor" wide title={t('setUp.all')} onPress={setUp.confirmAll} />}
+              <Button size="floor" wide title={t('floor.giveBack')} onPress={onGiveBack} />
             </View>
           </>
         }
@@ -122,7 +128,7 @@ function Places({ setUp: { cart, next, choose } }: { setUp: SetUp }) {
         >
           <Row gap={6}>
             <Shape kind={p.ready ? 'done' : 'quiet'} size={14} />
-            <Txt kind="small">{`${p.place} · ${p.number}`}</Txt>
+            <Text kind="small">{`${p.place} · ${p.number}`}</Text>
           </Row>
         </Pressable>
       ))}

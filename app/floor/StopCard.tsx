@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
-import { Key, Stripes, Txt, useScans, useSurface } from '../ui/index.ts';
+import { Button, Stripes, Text, useScans, useSurface } from '../ui/index.ts';
 
 /** A hold that came while the run was under way: what is stopped, why, and what to do with what is in hand. */
 export function StopCard({
@@ -26,15 +26,15 @@ export function StopCard({
     <View role="alert" style={{ flex: 1, margin: 12, borderWidth: 2, borderColor: surface.caution }}>
       <Stripes height={20} />
       <View style={{ flex: 1, padding: 20, gap: 16 }}>
-        <Txt kind="large">{t('hold.stopNow', { order: pick.order.number })}</Txt>
-        <Txt kind="large" colour="caution">
+        <Text kind="large">{t('hold.stopNow', { order: pick.order.number })}</Text>
+        <Text kind="large" colour="caution">
           {pick.order.hold}
-        </Txt>
-        <Txt kind="large">{t('hold.inHand', { bin: pick.step.bin, position: pick.step.position.number })}</Txt>
+        </Text>
+        <Text kind="large">{t('hold.inHand', { bin: pick.step.bin, position: pick.step.position.number })}</Text>
       </View>
       <View style={{ padding: 12, flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {carried && <Key size="floor" wide title={t('hold.putBack')} onPress={onOut} />}
-        <Key kind="act" size="floor" wide title={t('hold.understood')} onPress={onUnderstood} />
+        {carried && <Button size="floor" wide title={t('hold.putBack')} onPress={onOut} />}
+        <Button kind="act" size="floor" wide title={t('hold.understood')} onPress={onUnderstood} />
       </View>
     </View>
   );

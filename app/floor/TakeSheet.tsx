@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
 import { api, troubleOf, useMe, words } from '../state/index.ts';
-import { CartDrawing, endOf, Failed, Key, ScanField, Sheet, SurfaceContext, Txt } from '../ui/index.ts';
+import { CartDrawing, endOf, Failed, Button, ScanField, Sheet, SurfaceContext, Text } from '../ui/index.ts';
 
 /** Asks for the cart; what cannot be is said here, and another cart can be scanned. */
 export function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => void }) {
@@ -22,17 +22,17 @@ export function TakeSheet({ run, onClose }: { run: RunSummary; onClose: () => vo
       <Sheet
         title={t('floor.cartTitle', { number: run.number })}
         onClose={onClose}
-        keys={<Key title={t('release.cancel')} size="floor" onPress={onClose} />}
+        keys={<Button title={t('release.cancel')} size="floor" onPress={onClose} />}
       >
-        <Txt>
+        <Text>
           {goods
             ? t('floor.cartBegun', { cart: goods })
             : run.picking === 'consolidate'
               ? t('floor.cartTogether')
               : t('floor.cartNeeds', { count: run.orders })}
-        </Txt>
-        {!goods && run.picking !== 'consolidate' && run.orders > 1 && me.way.setUp === 'confirm' && (
-          <Txt colour="quiet">{t('floor.cartFewer')}</Txt>
+        </Text>
+        {!goods && run.picking !== 'consolidate' && run.orders > 1 && me.settings.setUp === 'confirm' && (
+          <Text colour="quiet">{t('floor.cartFewer')}</Text>
         )}
         {!goods && run.picking !== 'consolidate' && run.orders > 1 && (
           <CartDrawing

@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, View } from 'react-native';
 import type { Waiting } from '@hand-relay/contract';
-import { arrange, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { relative, timeOf } from '../text/index.ts';
-import { Column, Empty, Failed, Key, Loading, Row, ScanField, Shape, Txt, useSurface } from '../ui/index.ts';
+import { Column, Empty, Failed, Button, Loading, Row, ScanField, Shape, Text, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 type WaitingOrder = Waiting['orders'][number];
@@ -14,14 +14,14 @@ type WaitingOrder = Waiting['orders'][number];
 export function TripView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
-  const { data, error, refetch } = arrange.useWaitingOrdersQuery();
+  const send = useAppDispatch();
+  const { data, error, refetch } = api.useWaitingOrdersQuery();
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const [gather, gathering] = arrange.useGatherTripMutation();
+  const [gather, gathering] = api.useGatherTripMutation();
   const [unknown, setUnknown] = useState<string | null>(null);
   const orders = data?.orders ?? [];
   const positions = data?.positions ?? 0;
-  // Somebody else may have taken one meanwhile.
+  // Somebody else may have taken one in the meantime.
   const mine = chosen.filter((id) => orders.some((o) => o.id === id));
   const full = mine.length >= positions;
   const toggle = (id: string) => {
@@ -39,7 +39,7 @@ export function TripView() {
     if (!made.data) return;
     const { run, number } = made.data;
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('floor.trip.made', { run: number, count: mine.length }),
         undo: { name: 'putTripBack', id: run },
@@ -53,7 +53,7 @@ export function TripView() {
       onBack={() => router.navigate('/floor')}
       foot={
         orders.length > 0 && (
-          <Key
+          <Button
             kind="act"
             size="floor"
             title={mine.length === 0 ? t('floor.trip.choose') : t('floor.trip.go', { count: mine.length })}
@@ -72,7 +72,7 @@ export function TripView() {
           <ScanField label={t('floor.trip.scan')} onCode={scanned} />
           {unknown !== null && <Failed text={t('floor.trip.unknown', { code: unknown })} />}
           {gathering.error && <Failed text={words(troubleOf(gathering.error))} />}
-          <Txt colour="quiet">{t('floor.trip.places', { taken: mine.length, all: positions })}</Txt>
+          <Text colour="quiet">{t('floor.trip.places', { taken: mine.length, all: positions })}</Text>
           {orders.map((order) => (
             <OrderRow
               key={order.id}
@@ -128,23 +128,23 @@ function OrderRow({
         <Row gap={8} style={{ flexShrink: 1, flexWrap: 'nowrap' }}>
           <Shape kind={chosen ? 'done' : 'quiet'} />
           <View style={{ flexShrink: 1 }}>
-            <Txt kind="heading" lines={1}>
+            <Text kind="heading" lines={1}>
               {order.number}
-            </Txt>
-            <Txt colour="quiet" lines={1}>
+            </Text>
+            <Text colour="quiet" lines={1}>
               {order.customer}
-            </Txt>
+            </Text>
           </View>
         </Row>
         <View style={{ alignItems: 'flex-end' }}>
-          <Txt kind="strong">
+          <Text kind="strong">
             {order.leavesAt
               ? `${timeOf(order.leavesAt, me.site.timeZone, now)}, ${relative(order.leavesAt, now)}`
               : '–'}
-          </Txt>
-          <Txt colour="quiet">
+          </Text>
+          <Text colour="quiet">
             {`${t('unit.lines', { count: order.lines })} · ${t('unit.units', { count: order.units })}`}
-          </Txt>
+          </Text>
         </View>
       </Row>
     </Pressable>

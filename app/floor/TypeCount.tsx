@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunPick } from '@hand-relay/contract';
 import { number } from '../text/index.ts';
-import { Column, Field, Key, Row, Txt, useScans } from '../ui/index.ts';
+import { Column, Field, Button, Row, Text, useScans } from '../ui/index.ts';
 import { countUnits } from './card.ts';
 
 /** Digits of the largest count that makes sense. */
@@ -42,23 +42,23 @@ export function TypeCount({
             onSubmit={take}
           />
         </View>
-        <Key kind="act" size="floor" title={t('scan.take')} disabled={typed === ''} onPress={take} />
+        <Button kind="act" size="floor" title={t('scan.take')} disabled={typed === ''} onPress={take} />
       </Row>
       <Row gap={12}>
         {kinds.length > 1 ? (
-          <Key
+          <Button
             icon="swap-horizontal"
             title={kind.name}
             label={t('floor.countIn', { unit: kind.name, next: kinds[(chosen + 1) % kinds.length]!.name })}
             onPress={() => setChosen(chosen + 1)}
           />
         ) : (
-          <Txt kind="strong">{kind.name}</Txt>
+          <Text kind="strong">{kind.name}</Text>
         )}
         {kind.units > 1 && (
-          <Txt kind="strong" live="polite">
+          <Text kind="strong" live="polite">
             = {number(units)} × {pick.unit}
-          </Txt>
+          </Text>
         )}
       </Row>
     </Column>

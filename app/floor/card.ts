@@ -1,6 +1,6 @@
 import type { RunPick } from '@hand-relay/contract';
-import type { TouchRule } from '@hand-relay/core/ways';
-import { awaited, cartonOf, positionCode, target, type Awaited } from '@hand-relay/core/picking';
+import type { TouchRule } from '@hand-relay/core/deciding/settings';
+import { awaited, cartonOf, positionCode, target, type Awaited } from '@hand-relay/core/handling/picking';
 import { i18n, number } from '../text/index.ts';
 import { endOf, type CartCell } from '../ui/index.ts';
 

@@ -1,5 +1,5 @@
 import type { RunDetail } from '@hand-relay/contract';
-import type { LaneAdvice } from '@hand-relay/core/picking';
+import type { LaneAdvice } from '@hand-relay/core/handling/picking';
 import { i18n } from '../text/index.ts';
 
 type Lane = RunDetail['lanes'][number];

@@ -1,9 +1,9 @@
 import type { RunPick } from '@hand-relay/contract';
-import { gtin14 } from '@hand-relay/core/gs1';
-import { readCode } from '@hand-relay/core/codes';
+import { gtin14 } from '@hand-relay/core/reading/gs1';
+import { readCode } from '@hand-relay/core/reading/codes';
 import { thisYear } from '../state/index.ts';
 
-/** Picks of a run that a code names: those at a bin, of an item, or for an order. What a device knows without radio. */
+/** Picks of a run that a code names: those at a bin, of an item, or for an order. What a device knows offline. */
 export function lookHere(picks: readonly RunPick[], text: string): RunPick[] {
   const typed = text.trim().toUpperCase();
   const code = readCode(text, thisYear());

@@ -3,10 +3,11 @@ import {
   atSameBin,
   cartonOf,
   freshProgress,
+  inTurn,
   withPlace,
   type CartSetUp,
   type PlaceGiven,
-} from '@hand-relay/core/picking';
+} from '@hand-relay/core/handling/picking';
 import type { Entry } from '../offline/index.ts';
 
 /** Picks as they are on the device: as the server said last, and over that what was done here since. */
@@ -27,7 +28,12 @@ export function onDevice(picks: readonly RunPick[], entries: readonly Entry[]): 
       if (carton && picked > 0) now = now.map((p) => (p.order.id === pick.order.id ? inCarton(p, carton) : p));
       if (state !== 'open') now = atTheBin(now, after.pick);
       if (drop) now = now.filter((p) => p.step.id !== drop);
-    } else if (after?.kind === 'order') now = inTurn(now, after.next, after.last);
+    } else if (after?.kind === 'order')
+      now = inTurn(
+        now.map((pick) => ({ id: pick.step.id, open: pick.state === 'open', pick })),
+        after.next,
+        after.last,
+      ).map((t) => t.pick);
     else if (after?.kind === 'out') now = now.filter((p) => p.order.id !== after.order);
     else if (after?.kind === 'behind') now = now.filter((p) => !after.orders.includes(p.order.id));
     else if (after?.kind === 'set') now = placed(now, after);
@@ -67,18 +73,6 @@ function atTheBin(picks: readonly RunPick[], done: string): RunPick[] {
     ),
   );
   return picks.map((p, n) => (following.has(n) ? { ...p, progress: { ...p.progress, bin: true } } : p));
-}
-
-/** A pick comes next and those after it follow, then those before it; where one is put off, it comes last. */
-function inTurn(picks: readonly RunPick[], next: string, last: string | undefined): RunPick[] {
-  const done = picks.filter((p) => p.state !== 'open');
-  const open = picks.filter((p) => p.state === 'open');
-  const at = Math.max(
-    0,
-    open.findIndex((p) => p.step.id === next),
-  );
-  const turned = [...open.slice(at), ...open.slice(0, at)];
-  return [...done, ...turned.filter((p) => p.step.id !== last), ...turned.filter((p) => p.step.id === last)];
 }
 
 /** Another pick of an order whose goods go into one carton: the one before it is closed. */

@@ -1,6 +1,6 @@
 import type { GotKind } from '@hand-relay/contract';
-import { readCode } from '@hand-relay/core/codes';
-import type { PickVerdict } from '@hand-relay/core/picking';
+import { readCode } from '@hand-relay/core/reading/codes';
+import type { PickVerdict } from '@hand-relay/core/handling/picking';
 import { thisYear } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { lastOf } from './card.ts';

@@ -1,4 +1,4 @@
-/** Pixels of a photo's longer side: enough to see a damage, small enough for a weak radio. */
+/** Pixels of a photo's longer side: enough to see a damage, small enough for a weak signal. */
 const LONGEST = 1280;
 const QUALITY = 0.7;
 

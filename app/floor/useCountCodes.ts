@@ -1,8 +1,8 @@
-import { readCode } from '@hand-relay/core/codes';
+import { readCode } from '@hand-relay/core/reading/codes';
 import { thisYear } from '../state/index.ts';
 import { useScans } from '../ui/index.ts';
 
-/** Hears numbers from the sheet of quantities, null for "all", where a quantity is awaited; every other code is not for it. */
+/** Takes numbers from the sheet of quantities, null for "all", where a quantity is awaited; every other code is not for it. */
 export function useCountCodes(onCount: (units: number | null) => void, enabled = true): void {
   useScans(
     (text) => {

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { MyRuns, RunSummary } from '@hand-relay/contract';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { useScans } from '../ui/index.ts';
 
 /**
@@ -15,13 +15,13 @@ import { useScans } from '../ui/index.ts';
 export function useListScans(runs: MyRuns | undefined, onTake: (run: RunSummary) => void, enabled: boolean) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const [find] = api.useLazyFindQuery();
   const [take] = api.useTakeRunMutation();
   const [wrong, setWrong] = useState<string | null>(null);
   const scanned = async (code: string) => {
     setWrong(null);
-    const { data: found, error } = await find(code);
+    const { data: found, error } = await find({ code });
     if (!found) return setWrong(error ? words(troubleOf(error)) : null);
     const { kind, name } = found;
     if (kind === 'cart') {
@@ -37,7 +37,7 @@ export function useListScans(runs: MyRuns | undefined, onTake: (run: RunSummary)
     const waiting = runs?.waiting.find((r) => meant.includes(r.id));
     if (waiting) return onTake(waiting);
     if (kind === 'item' || kind === 'bin')
-      return send(tell({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
+      return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
     if (kind === 'run' && found.id) return router.navigate(`/floor/runs/${found.id}`);
     if (kind === 'place') return setWrong(t('scan.isPlace', { name }));
     return setWrong(kind === 'nothing' ? t('scan.nothing', { code }) : t('floor.notInRun', { name }));

@@ -5,23 +5,27 @@ import {
   freshProgress,
   judgePick,
   laneAdvice,
+  lastDone,
+  leavesNearlyNothing,
+  nextOpen,
   otherBin,
-  restOf,
+  outcomeOf,
   restProgress,
   type PickInput,
-  type PickVerdict,
+  type PickProgress,
+  type PickStep,
   type ShortReason,
-} from '@hand-relay/core/picking';
+} from '@hand-relay/core/handling/picking';
 import { outbox, useOutbox, type Entry } from '../offline/index.ts';
 import {
   api,
   MeContext,
-  nobodyAnswered,
+  networkError,
   randomKey,
   remembered,
   serverNow,
   store,
-  tell,
+  notify,
   words,
 } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
@@ -49,20 +53,6 @@ function useSame<T>(list: readonly T[]): readonly T[] {
   return list;
 }
 
-/** The pick that was done last: here, or before that as the server tells. */
-function lastDone(picks: readonly RunPick[], entries: readonly Entry[]): RunPick | null {
-  const done = picks.filter((p) => p.state === 'done' || p.state === 'short');
-  const here = [...entries].reverse().flatMap((e) => (e.after?.kind === 'pick' ? [e.after.pick] : []));
-  for (const id of here) {
-    const pick = done.find((p) => p.step.id === id);
-    if (pick) return pick;
-  }
-  return done.reduce<RunPick | null>(
-    (last, p) => (last && (last.confirmedAt ?? '') >= (p.confirmedAt ?? '') ? last : p),
-    null,
-  );
-}
-
 /**
  * A run on the device: inputs are judged here at once by the same function as on the server, kept, and sent one after the
  * other, now or when there is a network again. Where the server decides otherwise, it is said, and the run is read again.
@@ -79,16 +69,16 @@ export function useRun(id: string) {
   /** Photos of what was found wrong, until the report itself is made. */
   const photos = useRef(new Map<string, string>());
   const me = useContext(MeContext);
-  const way = me?.way;
+  const settings = me?.settings;
   /** A sound is heard where both the device and the site want it. */
-  const sing = (sound: Parameters<typeof play>[0]) =>
-    play(sound, remembered('sound') !== 'off' && (way?.sounds[sound] ?? true));
+  const playSound = (sound: Parameters<typeof play>[0]) =>
+    play(sound, remembered('sound') !== 'off' && (settings?.sounds[sound] ?? true));
   useEffect(
     () =>
       outbox.listen((event) => {
         if (event.entry.ask.id !== id) return false;
         if (event.kind === 'lost') {
-          sing('refused');
+          playSound('refused');
           setVerdict({ kind: 'refused', text: words(event.trouble) });
           void refetch();
           return true;
@@ -131,11 +121,10 @@ export function useRun(id: string) {
     if (!pick || pick.state !== 'open') return;
     const judged = judgePick(pick.step, pick.progress, what, localDate(serverNow(), me?.site.timeZone ?? 'UTC'));
     const done = judged.verdict === 'done';
-    const units = judged.verdict === 'done' ? judged.units : 0;
-    const rest = done ? restPick(pick, judged) : null;
+    const outcome = judged.verdict === 'done' ? outcomeOf(pick.step, judged.progress, judged.units) : null;
+    const units = outcome?.picked ?? 0;
+    const rest = outcome?.rest ? restPick(pick, judged.progress, outcome.rest) : null;
     const missing = done ? pick.step.units - units : 0;
-    const short = missing - (rest?.step.units ?? 0);
-    const state = !done ? 'open' : short > 0 ? 'short' : rest && units === 0 ? 'out' : 'done';
     add({
       key: randomKey(),
       ask: { name: 'runInput', id, body: { pick: pick.step.id, input: what } },
@@ -147,18 +136,18 @@ export function useRun(id: string) {
               kind: 'pick',
               pick: pick.step.id,
               progress: judged.progress,
-              state,
+              state: outcome?.state ?? 'open',
               picked: units,
-              ...(rest ? { rest, units: Math.max(units + short, 1) } : {}),
+              ...(rest && outcome ? { rest, units: outcome.keeps } : {}),
             },
       about: aboutOf(data!, pick, judged.progress.counted),
     });
     if (judged.verdict === 'refused') {
-      sing('refused');
+      playSound('refused');
       setVerdict({ kind: 'refused', text: refusalWords(judged) });
       return;
     }
-    sing(done && open.length === 1 && !rest ? 'finished' : 'accepted');
+    playSound(done && open.length === 1 && !rest ? 'finished' : 'accepted');
     if (judged.what === 'bin') setLeftOver(null);
     setVerdict(
       !done
@@ -178,25 +167,26 @@ export function useRun(id: string) {
               },
     );
     if (!done) return;
-    setChosen(rest ? rest.step.id : nextOpen(now, pick.step.id));
+    setChosen(rest ? rest.step.id : nextOpen(now.map(turnOf), pick.step.id));
     const photo = photos.current.get(pick.step.id);
     if (photo !== undefined && missing > 0) {
       photos.current.delete(pick.step.id);
-      tellOnly(pick, { name: 'keepPhoto', id, body: { pick: pick.step.id, data: photo } });
+      addOnly(pick, { name: 'keepPhoto', id, body: { pick: pick.step.id, data: photo } });
     }
-    const few = missing === 0 && pick.remains <= (way?.nearlyEmpty ?? -1);
     setLeftOver(
-      few ? { pick: pick.step.id, bin: pick.step.bin, item: pick.step.item.name, expected: pick.remains } : null,
+      outcome && leavesNearlyNothing(pick.remains, settings?.nearlyEmpty ?? -1, outcome)
+        ? { pick: pick.step.id, bin: pick.step.bin, item: pick.step.item.name, expected: pick.remains }
+        : null,
     );
   };
   /** A scan that may not be made here at all: said at once, and counted like any other error that was caught. */
   const refuse = (pick: RunPick | null, why: Why) => {
     countRefused({ run: id, number: data!.run.number, of: pick?.step.id ?? null }, why);
-    sing('refused');
-    setVerdict({ kind: 'refused', text: words({ ...nobodyAnswered, ...why }) });
+    playSound('refused');
+    setVerdict({ kind: 'refused', text: words({ ...networkError, ...why }) });
   };
   /** What changes nothing of the run on the device. */
-  const tellOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null) =>
+  const addOnly = (pick: RunPick, ask: Entry['ask'], after: Entry['after'] = null) =>
     add({ key: randomKey(), ask, verdict: null, after, about: aboutOf(data!, pick, 0) });
   const pickOf = (pick: string) => picks.find((p) => p.step.id === pick);
   /** One touch, or a number, for what is left where nearly nothing should be. */
@@ -205,7 +195,7 @@ export function useRun(id: string) {
     setLeftOver(null);
     if (!leftOver || !pick) return;
     const { expected } = leftOver;
-    tellOnly(pick, { name: 'binLeft', id, body: { pick: leftOver.pick, expected, units } });
+    addOnly(pick, { name: 'binLeft', id, body: { pick: leftOver.pick, expected, units } });
     setVerdict({ kind: 'done', text: i18n.t('floor.leftSaid', { units, bin: leftOver.bin }) });
   };
   /** Takes a pick out of turn, or puts one off: the rest is rerouted. */
@@ -214,14 +204,14 @@ export function useRun(id: string) {
     setChosen(next);
     setVerdict(null);
     if (pick)
-      tellOnly(
+      addOnly(
         pick,
         { name: 'walkFrom', id, body: { pick: next, ...(last ? { last } : {}) } },
         { kind: 'order', next, ...(last ? { last } : {}) },
       );
   };
   const later = (pick: string) => {
-    const next = nextOpen(picks, pick);
+    const next = nextOpen(picks.map(turnOf), pick);
     if (next && next !== pick) turnTo(next, pick);
     else setVerdict({ kind: 'caution', text: i18n.t('floor.lastOne') });
   };
@@ -232,7 +222,7 @@ export function useRun(id: string) {
   ) => {
     const pick = picks.find((p) => p.order.id === order.id);
     if (!pick) return;
-    tellOnly(
+    addOnly(
       pick,
       { name: 'takeOut', id, body: { order: order.id, ...(problem ? { problem } : {}) } },
       { kind: 'out', order: order.id },
@@ -241,14 +231,14 @@ export function useRun(id: string) {
     const about = problem && pickOf(problem.pick);
     if (photo !== undefined && about) {
       photos.current.delete(about.step.id);
-      tellOnly(about, { name: 'keepPhoto', id, body: { pick: about.step.id, data: photo } });
+      addOnly(about, { name: 'keepPhoto', id, body: { pick: about.step.id, data: photo } });
     }
     setChosen(null);
     setVerdict({ kind: 'caution', text: i18n.t('floor.isOut', { order: order.number }) });
     const touched = picks.some((p) => p.order.id === order.id && p.state !== 'open');
     if (!touched && picks.some((p) => p.order.id !== order.id))
       store.dispatch(
-        tell({
+        notify({
           kind: 'done',
           text: i18n.t('floor.isOut', { order: order.number }),
           undo: { name: 'putIn', id, body: { orders: [order.id] } },
@@ -259,14 +249,15 @@ export function useRun(id: string) {
     setLeftOver(null);
     // What was counted and is not confirmed yet comes first: it is what the hand did last.
     if (current && current.progress.counted > 0) {
-      tellOnly(
+      addOnly(
         current,
         { name: 'undoPick', id, body: { begun: current.step.id } },
         { kind: 'pick', pick: current.step.id, progress: freshProgress, state: 'open', picked: 0 },
       );
       return setVerdict({ kind: 'caution', text: i18n.t('floor.undone') });
     }
-    const last = lastDone(picks, entries);
+    const here = entries.flatMap((e) => (e.after?.kind === 'pick' ? [e.after.pick] : []));
+    const last = lastDone(picks.map(turnOf), here)?.pick;
     if (!last) return setVerdict({ kind: 'caution', text: i18n.t('floor.nothingToUndo') });
     const rest = picks.find((p) => p.step.id === `${last.step.id}.r` && p.state === 'open');
     add({
@@ -311,7 +302,7 @@ export function useRun(id: string) {
     entries,
     number: data?.run.number ?? '',
     say: setVerdict,
-    sing,
+    playSound: playSound,
   });
   return {
     run,
@@ -336,9 +327,7 @@ export function useRun(id: string) {
 }
 
 /** The pick of what was not found in its bin and is taken from another, as the device shows it. */
-function restPick(pick: RunPick, { progress }: PickVerdict): RunPick | null {
-  const step = restOf(pick.step, progress);
-  if (!step) return null;
+function restPick(pick: RunPick, progress: PickProgress, step: PickStep): RunPick | null {
   const same = { ...pick, step, progress: restProgress(progress), picked: 0, confirmedAt: null };
   if (progress.full) return { ...same, askedIn: 'unit' };
   const from = otherBin(pick.step, { bin: step.bin, lot: step.lot });
@@ -355,16 +344,18 @@ function restPick(pick: RunPick, { progress }: PickVerdict): RunPick | null {
   };
 }
 
+/** A pick as far as its turn goes. */
+const turnOf = (pick: RunPick) => ({
+  id: pick.step.id,
+  open: pick.state === 'open',
+  held: pick.order.hold !== null,
+  confirmedAt: pick.confirmedAt,
+  pick,
+});
+
 const aboutOf = ({ run }: RunDetail, { step }: RunPick, units: number) => ({
   run: run.number,
   bin: step.bin,
   item: step.item.name,
   units,
 });
-
-/** The next open pick in walking order after one, or the first that is left. */
-function nextOpen(picks: RunPick[], after: string): string | null {
-  const at = picks.findIndex((p) => p.step.id === after);
-  const rest = [...picks.slice(at + 1), ...picks.slice(0, at)];
-  return rest.find((p) => p.state === 'open' && p.order.hold === null)?.step.id ?? null;
-}

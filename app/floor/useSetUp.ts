@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { judgeSetUp, nextToSetUp, positionCode, type CartSetUp } from '@hand-relay/core/picking';
+import { judgeSetUp, nextToSetUp, positionCode, type CartSetUp } from '@hand-relay/core/handling/picking';
 import { outbox, type Entry } from '../offline/index.ts';
 import { randomKey, thisYear } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
@@ -15,7 +15,7 @@ export function useSetUp({
   entries,
   number,
   say,
-  sing,
+  playSound,
 }: {
   id: string;
   /** As the server said last; null where nothing is to be set up. */
@@ -23,7 +23,7 @@ export function useSetUp({
   entries: readonly Entry[];
   number: string;
   say: (verdict: Verdict | null) => void;
-  sing: (sound: Sound) => void;
+  playSound: (sound: Sound) => void;
 }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const cart = useMemo(() => (told ? cartOnDevice(told, entries) : null), [told, entries]);
@@ -48,11 +48,11 @@ export function useSetUp({
       const { code, got, expected } = judged;
       const facts = { got, expected, cart: now.cart };
       countRefused({ run: id, number, of: null }, { code, facts });
-      sing('refused');
+      playSound('refused');
       return say({ kind: 'refused', text: i18n.t(`refusal.${code}`, facts) });
     }
     if (judged.verdict === 'chosen') {
-      sing('accepted');
+      playSound('accepted');
       setChosen(judged.order);
       return say(null);
     }
@@ -60,7 +60,7 @@ export function useSetUp({
     send({ name: 'setUpCart', body: { text, chosen } }, { kind: 'set', order, place, swapped });
     setChosen(null);
     const last = now.places.every((p) => p.ready || p.order === order);
-    sing(last ? 'finished' : 'accepted');
+    playSound(last ? 'finished' : 'accepted');
     const set = now.places.find((p) => p.order === order)!;
     say({ kind: 'done', text: i18n.t('setUp.done', { order: set.number, place }) });
   };
@@ -74,7 +74,7 @@ export function useSetUp({
     /** All that fit stand as planned. */
     confirmAll: () => {
       send({ name: 'setUpCart', body: { text: null, chosen: null } }, { kind: 'all-set' });
-      sing('finished');
+      playSound('finished');
       say(null);
     },
     /** What has no place waits in a run of its own. */

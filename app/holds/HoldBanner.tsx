@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { OrderHold } from '@hand-relay/contract';
 import { api, useMay, useMe } from '../state/index.ts';
 import { clock } from '../text/index.ts';
-import { Key, Row, Stripes, Txt, useSurface } from '../ui/index.ts';
+import { Button, Row, Stripes, Text, useSurface } from '../ui/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
 
 /** What holds an order, what that stops, and the key that lifts it for whoever may. */
@@ -30,20 +30,20 @@ function OneHold({ hold }: { hold: OrderHold }) {
     <View role="alert" style={{ borderWidth: 1, borderColor: surface.caution }}>
       <Stripes />
       <View style={{ padding: 12, gap: 6 }}>
-        <Txt kind="strong">{t('hold.onHold', { text: hold.text })}</Txt>
-        <Txt kind="small" colour="quiet">
+        <Text kind="strong">{t('hold.onHold', { text: hold.text })}</Text>
+        <Text kind="small" colour="quiet">
           {[
             t('hold.stops', { stages: hold.stops.map((s) => t(`hold.stage.${s}`)).join(', ') }),
             hold.rule ? t('hold.byRule', { rule: hold.rule }) : t('hold.byHand', { name: hold.heldBy }),
             clock(hold.heldAt, me.site.timeZone),
           ].join(' · ')}
-        </Txt>
+        </Text>
         {hold.mayLift ? (
           <Row>
-            <Key title={t('hold.lift')} onPress={() => setLifting(true)} />
+            <Button title={t('hold.lift')} onPress={() => setLifting(true)} />
           </Row>
         ) : (
-          <Txt kind="small">{t('hold.ask', { roles: hold.lifters.join(', ') })}</Txt>
+          <Text kind="small">{t('hold.ask', { roles: hold.lifters.join(', ') })}</Text>
         )}
       </View>
       {lifting && <LiftSheet hold={hold} onClose={() => setLifting(false)} />}
@@ -76,7 +76,7 @@ function ReturnGoods({ order, units }: { order: string; units: number }) {
   if (!may) return null;
   return (
     <Row>
-      <Key title={t('hold.return', { count: units })} onPress={() => setAsking(true)} />
+      <Button title={t('hold.return', { count: units })} onPress={() => setAsking(true)} />
       {asking && (
         <ReasonSheet
           title={t('hold.return', { count: units })}

@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { HoldRuleRow } from '@hand-relay/contract';
-import { faultOf, type Conditions } from '@hand-relay/core/conditions';
-import { holdFields, stages, type Stage } from '@hand-relay/core/holds';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { faultOf, type Conditions } from '@hand-relay/core/deciding/conditions';
+import { holdFields, stages, type Stage } from '@hand-relay/core/deciding/holds';
+import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import {
   Card,
   Column,
@@ -13,12 +13,12 @@ import {
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   Sheet,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
@@ -68,36 +68,36 @@ export function HoldRulesView() {
       onBack={back}
       foot={
         <Row>
-          <Key kind="act" title={t('hold.newRule')} onPress={() => setEditing(fresh)} />
+          <Button kind="act" title={t('hold.newRule')} onPress={() => setEditing(fresh)} />
         </Row>
       }
     >
-      <Txt colour="quiet">{t('hold.about')}</Txt>
+      <Text colour="quiet">{t('hold.about')}</Text>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading rows={3} />}
       {data?.rules.length === 0 && <Empty title={t('hold.noneTitle')} text={t('hold.noneText')} />}
       {data?.rules.map((rule) => (
         <Card key={rule.id} gap={6}>
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
-            <Txt kind="heading" level={2}>
+            <Text kind="heading" level={2}>
               {rule.name}
-            </Txt>
+            </Text>
             {rule.retired ? (
               <Signal kind="quiet" text={t('hold.retired')} />
             ) : (
               rule.holding > 0 && <Signal kind="caution" text={t('hold.holding', { count: rule.holding })} />
             )}
           </Row>
-          <Txt>{rule.text}</Txt>
-          <Txt kind="small" colour="quiet">
+          <Text>{rule.text}</Text>
+          <Text kind="small" colour="quiet">
             {t('hold.when', { conditions: sentence(rule.conditions) })}
-          </Txt>
-          <Txt kind="small" colour="quiet">
+          </Text>
+          <Text kind="small" colour="quiet">
             {t('hold.stops', { stages: rule.stops.map((s) => t(`hold.stage.${s}`)).join(', ') })} ·{' '}
             {t('hold.liftedBy', { roles: rule.lifters.join(', ') })}
-          </Txt>
+          </Text>
           <Row>
-            <Key title={t('hold.change', { name: rule.name })} onPress={() => setEditing(rule)} />
+            <Button title={t('hold.change', { name: rule.name })} onPress={() => setEditing(rule)} />
           </Row>
         </Card>
       ))}
@@ -108,7 +108,7 @@ export function HoldRulesView() {
 
 function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const [draft, setDraft] = useState(rule);
   const [asked, setAsked] = useState(false);
   const { data: roles } = api.useSheetRowsQuery('roles');
@@ -127,7 +127,7 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
     const { id, name, text, conditions, stops, lifters } = draft;
     const done = await save({ id, name: name.trim(), text: text.trim(), conditions, stops, lifters, retired });
     if (!done.data) return;
-    send(tell({ kind: 'done', text: t(retired ? 'hold.ruleRetired' : 'hold.ruleSaved', { name: name.trim() }) }));
+    send(notify({ kind: 'done', text: t(retired ? 'hold.ruleRetired' : 'hold.ruleSaved', { name: name.trim() }) }));
     onClose();
   };
   return (
@@ -136,9 +136,9 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          {rule.id && !rule.retired && <Key kind="danger" title={t('hold.retire')} onPress={() => void go(true)} />}
-          <Key kind="act" title={t('hold.save')} busy={isLoading} onPress={() => void go(false)} />
+          <Button title={t('release.cancel')} onPress={onClose} />
+          {rule.id && !rule.retired && <Button kind="danger" title={t('hold.retire')} onPress={() => void go(true)} />}
+          <Button kind="act" title={t('hold.save')} busy={isLoading} onPress={() => void go(false)} />
         </>
       }
     >
@@ -156,9 +156,9 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
           error={asked && wrong.text ? t('order.reasonNeeded') : undefined}
         />
         <View style={{ gap: 6 }}>
-          <Txt kind="label" colour="quiet">
+          <Text kind="label" colour="quiet">
             {t('hold.whenTitle')}
-          </Txt>
+          </Text>
           <ConditionsBuilder
             fields={holdFields}
             names="hold.field"
@@ -166,19 +166,19 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
             onChange={(conditions) => set({ conditions })}
           />
           {asked && draft.conditions.list.length === 0 && (
-            <Txt kind="small" colour="refused">
+            <Text kind="small" colour="refused">
               {t('hold.conditionNeeded')}
-            </Txt>
+            </Text>
           )}
         </View>
         <Stops value={draft.stops} onChange={(stops: Stage[]) => set({ stops })} />
         <View role="group" aria-label={t('hold.lifters')} style={{ gap: 4 }}>
-          <Txt kind="label" colour="quiet">
+          <Text kind="label" colour="quiet">
             {t('hold.lifters')}
-          </Txt>
+          </Text>
           <Row gap={4}>
             {names.map((name) => (
-              <Key
+              <Button
                 key={name}
                 title={name}
                 size="small"
@@ -194,9 +194,9 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
             ))}
           </Row>
           {asked && wrong.lifters && (
-            <Txt kind="small" colour="refused">
+            <Text kind="small" colour="refused">
               {t('hold.lifterNeeded')}
-            </Txt>
+            </Text>
           )}
         </View>
         {error && <Failed text={words(troubleOf(error))} />}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { stages, type Stage } from '@hand-relay/core/holds';
+import { stages, type Stage } from '@hand-relay/core/deciding/holds';
 import { api } from '../state/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
 import { Stops } from './Stops.tsx';

@@ -1,19 +1,19 @@
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { stages, type Stage } from '@hand-relay/core/holds';
-import { Key, Row, Txt } from '../ui/index.ts';
+import { stages, type Stage } from '@hand-relay/core/deciding/holds';
+import { Button, Row, Text } from '../ui/index.ts';
 
 /** What a hold stops: any of the stages of the work, one at least. */
 export function Stops({ value, onChange }: { value: readonly Stage[]; onChange: (value: Stage[]) => void }) {
   const { t } = useTranslation();
   return (
     <View role="group" aria-label={t('hold.stopsTitle')} style={{ gap: 4 }}>
-      <Txt kind="label" colour="quiet">
+      <Text kind="label" colour="quiet">
         {t('hold.stopsTitle')}
-      </Txt>
+      </Text>
       <Row gap={4}>
         {stages.map((stage) => (
-          <Key
+          <Button
             key={stage}
             title={t(`hold.stage.${stage}`)}
             size="small"
@@ -23,9 +23,9 @@ export function Stops({ value, onChange }: { value: readonly Stage[]; onChange: 
         ))}
       </Row>
       {value.length === 0 && (
-        <Txt kind="small" colour="refused">
+        <Text kind="small" colour="refused">
           {t('hold.stopsNeeded')}
-        </Txt>
+        </Text>
       )}
     </View>
   );

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { legs, type Baton as BatonState } from '@hand-relay/core/progress';
+import { legs, type Baton as BatonState } from '@hand-relay/core/handling/progress';
 import {
   Baton,
   Card,
@@ -13,7 +13,7 @@ import {
   Failed,
   Field,
   FloorPlan,
-  Key,
+  Button,
   Labelled,
   Loading,
   Picture,
@@ -25,8 +25,8 @@ import {
   Signal,
   StepCard,
   SurfaceContext,
-  Tick,
-  Txt,
+  Checkbox,
+  Text,
   useSurface,
   WIDE,
   type SurfaceName,
@@ -129,37 +129,37 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
       style={{ flex: 1, gap: 28, padding: 20, backgroundColor: ground }}
     >
       <Column gap={4}>
-        <Txt kind="title" level={1}>
+        <Text kind="title" level={1}>
           {title}: {surface}
-        </Txt>
-        <Txt colour="quiet">{intro}</Txt>
+        </Text>
+        <Text colour="quiet">{intro}</Text>
       </Column>
       <Labelled label="Baton">
         {Object.entries(samples).map(([name, state]) => (
           <Row key={name} gap={12}>
             <Baton state={state} label={name} scale={1.6} />
-            <Txt kind="small">
+            <Text kind="small">
               {name === 'done'
                 ? en.baton.done
                 : `${en.place[state.at ?? legs[0]]}${state.late ? `, ${en.baton.late}` : ''}`}
-            </Txt>
+            </Text>
           </Row>
         ))}
       </Labelled>
       <Labelled label="Keys">
         {(['small', 'desk', 'floor'] as const).map((size) => (
           <Row key={size}>
-            <Key size={size} kind="act" title="Release 14 orders" onPress={() => undefined} />
-            <Key size={size} title="Not now" onPress={() => undefined} />
-            <Key size={size} kind="danger" title="Cancel the rest" onPress={() => undefined} />
-            <Key size={size} icon="undo" iconOnly title="Undo" onPress={() => undefined} />
+            <Button size={size} kind="act" title="Release 14 orders" onPress={() => undefined} />
+            <Button size={size} title="Not now" onPress={() => undefined} />
+            <Button size={size} kind="danger" title="Cancel the rest" onPress={() => undefined} />
+            <Button size={size} icon="undo" iconOnly title="Undo" onPress={() => undefined} />
           </Row>
         ))}
         <Row>
-          <Key kind="act" title="Switched off" disabled onPress={() => undefined} />
-          <Key title="Switched off" disabled onPress={() => undefined} />
-          <Key kind="act" title="At work" busy onPress={() => undefined} />
-          <Key title="Pressed in" pressed onPress={() => undefined} />
+          <Button kind="act" title="Switched off" disabled onPress={() => undefined} />
+          <Button title="Switched off" disabled onPress={() => undefined} />
+          <Button kind="act" title="At work" busy onPress={() => undefined} />
+          <Button title="Pressed in" pressed onPress={() => undefined} />
         </Row>
       </Labelled>
       <Labelled label="Signals">
@@ -231,9 +231,9 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
         <Labelled label="Scan field">
           <ScanField label="Scan bin B-07-2" onCode={setScanned} />
           <ScanField size="desk" label="Switched off" disabled onCode={setScanned} />
-          <Txt kind="mono" live="polite" id="scanned">
+          <Text kind="mono" live="polite" id="scanned">
             {scanned || '–'}
-          </Txt>
+          </Text>
         </Labelled>
       ) : (
         <Labelled label="Fields">
@@ -248,7 +248,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
           onChange={setChoice}
           options={['day', 'departure', 'nothing'].map((value) => ({ value, title: value }))}
         />
-        <Tick shown checked={ticked} onPress={() => setTicked(!ticked)} label="Mark order LA-20001" />
+        <Checkbox shown checked={ticked} onPress={() => setTicked(!ticked)} label="Mark order LA-20001" />
       </Labelled>
       <Labelled label="Table">
         <View style={{ height: 230 }}>
@@ -259,7 +259,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
                 title: 'Order',
                 width: 1,
                 sortable: true,
-                cell: (r) => <Txt kind="strong">{r.number}</Txt>,
+                cell: (r) => <Text kind="strong">{r.number}</Text>,
               },
               {
                 key: 'units',
@@ -268,7 +268,7 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
                 fixed: true,
                 align: 'right',
                 sortable: true,
-                cell: (r) => <Txt kind="number">{r.units.toLocaleString('en-GB')}</Txt>,
+                cell: (r) => <Text kind="number">{r.units.toLocaleString('en-GB')}</Text>,
               },
               {
                 key: 'stage',
@@ -324,15 +324,15 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
       </Labelled>
       <Labelled label="Sheet">
         <Row>
-          <Key title="Open the sheet" onPress={() => setSheet(true)} />
+          <Button title="Open the sheet" onPress={() => setSheet(true)} />
         </Row>
         {sheet && (
           <Sheet
             title="What a release would do"
             onClose={() => setSheet(false)}
-            keys={<Key kind="act" title="Close" onPress={() => setSheet(false)} />}
+            keys={<Button kind="act" title="Close" onPress={() => setSheet(false)} />}
           >
-            <Txt>Every line gets all it asks.</Txt>
+            <Text>Every line gets all it asks.</Text>
           </Sheet>
         )}
       </Labelled>

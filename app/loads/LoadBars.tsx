@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { LoadFill } from '@hand-relay/contract';
 import { mass, number, overWords } from '../text/index.ts';
-import { Column, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Column, Signal, Text, useSurface } from '../ui/index.ts';
 
 const cubic = (cm3: number) => (cm3 / 1_000_000).toFixed(1);
 
@@ -37,12 +37,12 @@ function Bar({ title, text, share }: { title: string; text: string; share: numbe
   return (
     <View style={{ gap: 2 }}>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {title}
-        </Txt>
-        <Txt kind="number">
+        </Text>
+        <Text kind="number">
           {text} · {number(Math.round(share * 100))} %
-        </Txt>
+        </Text>
       </View>
       <View style={{ height: 10, backgroundColor: surface.sunk, borderRadius: 2 }}>
         <View

@@ -3,18 +3,18 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { LoadDetail, LoadShare } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, dayName, mass } from '../text/index.ts';
 import {
   Column,
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -32,13 +32,13 @@ const SHOWN = 100;
 export function LoadView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const wide = useWindowDimensions().width >= WIDE;
   const mayPlan = useMay('orders.release');
   const { data: load, error, refetch } = api.useLoadQuery(id);
   const { data: list } = api.useLoadsQuery();
   const [fill, filling] = api.useFillLoadMutation();
-  const [dissolve, dissolving] = api.useDissolveLoadMutation();
+  const [dissolve, dissolving] = api.useCancelLoadMutation();
   const [changing, setChanging] = useState(false);
   const back = () => router.navigate('/desk/loads');
   useShortcuts({ Escape: back }, !changing);
@@ -58,7 +58,7 @@ export function LoadView({ id }: { id: string }) {
       ? t('loads.out', { orders: t('unit.orders', { count: body.remove.length }) })
       : t('loads.in', { orders: t('unit.orders', { count: added.length }) });
     const undo = { name: 'fillLoad' as const, id, body: { add: body.remove ?? [], remove: added } };
-    send(tell({ kind: 'done', text, ...(added.length + (body.remove?.length ?? 0) > 0 ? { undo } : {}) }));
+    send(notify({ kind: 'done', text, ...(added.length + (body.remove?.length ?? 0) > 0 ? { undo } : {}) }));
   };
   const giveUp = async () => {
     const done = await dissolve(id);
@@ -67,7 +67,7 @@ export function LoadView({ id }: { id: string }) {
     const { vehicle, departure, door, note, shares } = load;
     const again = { vehicle, departure, door, note, orders: shares.map((s) => s.id) };
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('loads.dissolved', { number: load.number }),
         undo: { name: 'planLoad', body: again },
@@ -79,7 +79,7 @@ export function LoadView({ id }: { id: string }) {
       {load.state === 'dissolved' && <Signal kind="quiet" text={t('loads.isDissolved')} size="body" />}
       <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: 20 }}>
         <View style={{ flex: wide ? 2 : undefined, minWidth: 0, gap: 12 }}>
-          <Txt kind="strong">{load.vehicle}</Txt>
+          <Text kind="strong">{load.vehicle}</Text>
           <WhenAndWhere load={load} />
           <LoadFloor
             widthMm={list?.vehicles.find((v) => v.name === load.vehicle)?.widthMm ?? 2400}
@@ -87,13 +87,13 @@ export function LoadView({ id }: { id: string }) {
             taken={load.fill.places}
           />
           <LoadBars fill={load.fill} />
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {t('loads.rough')}
-          </Txt>
+          </Text>
           {mayPlan && load.state === 'planned' && (
             <Row gap={8}>
-              <Key title={t('loads.change')} onPress={() => setChanging(true)} />
-              <Key
+              <Button title={t('loads.change')} onPress={() => setChanging(true)} />
+              <Button
                 kind="danger"
                 title={t('loads.dissolve')}
                 busy={dissolving.isLoading}
@@ -120,10 +120,10 @@ function Inside({ load, may, onOut }: { load: LoadDetail; may: boolean; onOut: (
   const { t } = useTranslation();
   return (
     <Column gap={4}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('loads.inside')}
-      </Txt>
-      {load.shares.length === 0 && <Txt colour="quiet">{t('loads.nothingInside')}</Txt>}
+      </Text>
+      {load.shares.length === 0 && <Text colour="quiet">{t('loads.nothingInside')}</Text>}
       {load.shares.length > 0 && (
         <ListExport
           name={`load-${load.number}`}
@@ -145,7 +145,7 @@ function Inside({ load, may, onOut }: { load: LoadDetail; may: boolean; onOut: (
         {load.shares.map((share) => (
           <Share key={share.id} share={share}>
             {may && load.state === 'planned' && (
-              <Key
+              <Button
                 size="small"
                 icon="close"
                 iconOnly
@@ -180,10 +180,10 @@ function Candidates({
   return (
     <Column gap={8}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('loads.candidates')}
-        </Txt>
-        <Key
+        </Text>
+        <Button
           kind="act"
           size="small"
           title={t('loads.fillUp')}
@@ -204,7 +204,7 @@ function Candidates({
       <View role="list" aria-label={t('loads.candidates')}>
         {shown.slice(0, SHOWN).map((share) => (
           <Share key={share.id} share={share}>
-            <Key
+            <Button
               size="small"
               title={t('loads.putIn')}
               label={t('loads.putInNumber', { number: share.number })}
@@ -214,9 +214,9 @@ function Candidates({
         ))}
       </View>
       {shown.length > SHOWN && (
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {t('release.more', { count: shown.length - SHOWN })}
-        </Txt>
+        </Text>
       )}
     </Column>
   );
@@ -241,10 +241,10 @@ function Share({ share, children }: { share: LoadShare; children: React.ReactNod
       }}
     >
       <View style={{ flex: 1, minWidth: 0 }}>
-        <Txt lines={1}>
-          <Txt kind="strong">{share.number}</Txt> {share.customer}, {share.city}
-        </Txt>
-        <Txt kind="small" colour="quiet" lines={2}>
+        <Text lines={1}>
+          <Text kind="strong">{share.number}</Text> {share.customer}, {share.city}
+        </Text>
+        <Text kind="small" colour="quiet" lines={2}>
           {[
             `${dayName(share.due, me.site.timeZone, now)} ${leaves}`.trim(),
             mass(share.weightG),
@@ -255,7 +255,7 @@ function Share({ share, children }: { share: LoadShare; children: React.ReactNod
           ]
             .filter(Boolean)
             .join(' · ')}
-        </Txt>
+        </Text>
       </View>
       {children}
     </View>

@@ -6,7 +6,7 @@ import type { LoadSummary } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName } from '../text/index.ts';
-import { Card, Empty, Failed, Key, Loading, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { Card, Empty, Failed, Button, Loading, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
@@ -28,7 +28,7 @@ export function LoadsView() {
     <Page
       title={t('loads.title')}
       aside={<DeskTabs at="loads" />}
-      foot={mayPlan ? <Key kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} /> : undefined}
+      foot={mayPlan ? <Button kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} /> : undefined}
     >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading rows={3} height={120} />}
@@ -75,8 +75,8 @@ function LoadCard({ load, widthMm, onOpen }: { load: LoadSummary; widthMm: numbe
     <Pressable role="link" aria-label={t('loads.number', { number: load.number })} onPress={onOpen}>
       <Card gap={10}>
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-          <Txt kind="heading">{t('loads.number', { number: load.number })}</Txt>
-          <Txt colour="quiet">{load.vehicle}</Txt>
+          <Text kind="heading">{t('loads.number', { number: load.number })}</Text>
+          <Text colour="quiet">{load.vehicle}</Text>
         </View>
         <WhenAndWhere load={load} />
         <LoadFloor widthMm={widthMm} places={load.fill.most.places} taken={load.fill.places} />
@@ -96,7 +96,7 @@ export function WhenAndWhere({ load }: { load: LoadSummary }) {
     ? `${dayName(localDate(Date.parse(load.leavesAt), zone), zone, now)} ${clock(load.leavesAt, zone)}`
     : '';
   return (
-    <Txt>
+    <Text>
       {[
         [when, load.departure ?? t('orders.noDeparture')].filter(Boolean).join(' '),
         load.door,
@@ -106,6 +106,6 @@ export function WhenAndWhere({ load }: { load: LoadSummary }) {
       ]
         .filter(Boolean)
         .join(' · ')}
-    </Txt>
+    </Text>
   );
 }

@@ -5,7 +5,7 @@ import type { LoadDetail, LoadSummary } from '@hand-relay/contract';
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { mass, number } from '../text/index.ts';
-import { Choice, Column, Failed, Field, Key, Loading, Sheet, Txt } from '../ui/index.ts';
+import { Choice, Column, Failed, Field, Button, Loading, Sheet, Text } from '../ui/index.ts';
 
 /** Plans a load, or changes what one is: its vehicle, its departure and day, its door. */
 export function PlanSheet({
@@ -59,8 +59,8 @@ export function PlanSheet({
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key kind="act" title={title} busy={isLoading} onPress={() => void go()} />
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button kind="act" title={title} busy={isLoading} onPress={() => void go()} />
         </>
       }
     >
@@ -74,7 +74,7 @@ export function PlanSheet({
             options={list.vehicles.map((v) => ({ value: v.name, title: v.name }))}
           />
           {chosen && (
-            <Txt kind="small" colour="quiet">
+            <Text kind="small" colour="quiet">
               {t('loads.takes', {
                 places: number(chosen.floorPlaces),
                 weight: mass(chosen.maxLoadG),
@@ -82,7 +82,7 @@ export function PlanSheet({
                   .map((mm) => (mm / 1000).toFixed(2))
                   .join(' × '),
               })}
-            </Txt>
+            </Text>
           )}
           {asked && !vehicle && <Failed text={t('loads.vehicleNeeded')} />}
         </Column>

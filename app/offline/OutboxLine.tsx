@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { useMe, words } from '../state/index.ts';
-import { charcoal, Column, Key, Row, Sheet, Signal, SurfaceContext, Txt } from '../ui/index.ts';
+import { charcoal, Column, Button, Row, Sheet, Signal, SurfaceContext, Text } from '../ui/index.ts';
 import { outbox, useOutbox } from './theOutbox.ts';
 
 /** What this device has not sent yet, whether the server is in reach, and what it did not take. Nothing while all is well. */
@@ -18,10 +18,10 @@ export function OutboxLine() {
   if (reachable && keeps && mine < 2 && others === 0 && own.length === 0) return null;
   const says = [
     !reachable
-      ? t(fault ? 'radio.fault' : keeps ? 'radio.none' : 'radio.noneLoose')
-      : !keeps && t('radio.keepsNothing'),
-    mine > 0 && t('radio.waits', { count: mine }),
-    others > 0 && t('radio.others', { count: others }),
+      ? t(fault ? 'offline.fault' : keeps ? 'offline.none' : 'offline.noneLoose')
+      : !keeps && t('offline.keepsNothing'),
+    mine > 0 && t('offline.waits', { count: mine }),
+    others > 0 && t('offline.others', { count: others }),
   ]
     .filter(Boolean)
     .join(' ');
@@ -35,26 +35,26 @@ export function OutboxLine() {
           {says !== '' && <Signal kind={reachable && keeps ? 'quiet' : 'caution'} size="body" text={says} />}
         </View>
         {own.length > 0 && (
-          <Key size="small" title={t('radio.lost', { count: own.length })} onPress={() => setOpen(true)} />
+          <Button size="small" title={t('offline.lost', { count: own.length })} onPress={() => setOpen(true)} />
         )}
       </Row>
       {open && own.length > 0 && (
         <Sheet
-          title={t('radio.title')}
+          title={t('offline.title')}
           onClose={() => setOpen(false)}
-          keys={<Key size="floor" title={t('radio.close')} onPress={() => setOpen(false)} />}
+          keys={<Button size="floor" title={t('offline.close')} onPress={() => setOpen(false)} />}
         >
-          <Txt>{t('radio.about')}</Txt>
+          <Text>{t('offline.about')}</Text>
           {own.map(({ id, about, trouble }) => (
             <Column key={id} gap={6}>
-              <Txt kind="heading">
+              <Text kind="heading">
                 {about.item === ''
-                  ? t('radio.left', { ...about })
-                  : t(about.run === '' ? 'radio.count' : 'radio.pick', { ...about })}
-              </Txt>
+                  ? t('offline.left', { ...about })
+                  : t(about.run === '' ? 'offline.count' : 'offline.pick', { ...about })}
+              </Text>
               <Signal kind="refused" size="body" text={words(trouble)} />
-              {about.item !== '' && about.run !== '' && <Txt>{t('radio.putBack', { bin: about.bin })}</Txt>}
-              <Key size="floor" kind="act" title={t('radio.done')} onPress={() => outbox.settle(id)} />
+              {about.item !== '' && about.run !== '' && <Text>{t('offline.putBack', { bin: about.bin })}</Text>}
+              <Button size="floor" kind="act" title={t('offline.done')} onPress={() => outbox.settle(id)} />
             </Column>
           ))}
         </Sheet>

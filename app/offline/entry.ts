@@ -1,5 +1,5 @@
-import type { keptNames, RunPick } from '@hand-relay/contract';
-import type { PlaceGiven } from '@hand-relay/core/picking';
+import type { outboxNames, RunPick } from '@hand-relay/contract';
+import type { PlaceGiven } from '@hand-relay/core/handling/picking';
 import type { Call, Trouble } from '../state/index.ts';
 
 /** How a pick, or a whole run, stands on the device after something was done, until the server has said so. */
@@ -46,7 +46,7 @@ export interface Entry {
   key: string;
   person: string;
   ask: Call & {
-    name: (typeof keptNames)[number] | 'keepPhoto';
+    name: (typeof outboxNames)[number] | 'keepPhoto';
     id: string;
   };
   /** What the device made of it; null where only the server can say. */
@@ -58,7 +58,7 @@ export interface Entry {
 }
 
 /** What the server did not take: a task for who did it. */
-export interface Lost {
+export interface Rejected {
   /** Run and pick. */
   id: string;
   person: string;

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { keptCall, MOST_KEPT, type RunDetail } from '@hand-relay/contract';
-import { freshProgress } from '@hand-relay/core/picking';
+import { outboxCall, MOST_IN_OUTBOX, type RunDetail } from '@hand-relay/contract';
+import { freshProgress } from '@hand-relay/core/handling/picking';
 import type { Trouble } from '../state/index.ts';
-import type { Rows } from '../kept/index.ts';
-import type { Entry, Lost } from './entry.ts';
-import { Outbox, type Kept, type OutboxOptions } from './outbox.ts';
+import type { Rows } from '../deviceCache/index.ts';
+import type { Entry, Rejected } from './entry.ts';
+import { Outbox, type OutboxCall, type OutboxOptions } from './outbox.ts';
 import { missingAfterRestore } from './restored.ts';
 import type { TabNews, Tabs } from './tabs.ts';
 
@@ -34,8 +34,8 @@ function device() {
     calls: 0,
     refuse: new Set<string>(),
   };
-  const [outbox, lost] = [keeping<Entry>(), keeping<Lost>()];
-  const told: Lost[] = [];
+  const [outbox, lost] = [keeping<Entry>(), keeping<Rejected>()];
+  const told: Rejected[] = [];
   const read: string[] = [];
   let clock = 1_000_000;
   const options: OutboxOptions = {
@@ -48,14 +48,14 @@ function device() {
         if (there.refuse.has(what)) return { error: taken };
         if (!there.keys.has(key)) there.heard.push(what);
         there.keys.add(key);
-        return { data: { verdict: 'done' } };
+        return { data: { verdict: what.startsWith('between') ? 'accepted' : 'done' } };
       });
       if (!there.loseAnswer) return answers;
       // The connection broke somewhere among the answers: the server heard them all.
       there.loseAnswer = false;
       return [...answers.slice(0, Math.floor(answers.length / 2)), { error: network }];
     },
-    readAgain: (run) => Promise.resolve(void read.push(run)),
+    readAgain: (run) => Promise.resolve(read.push(run) > 0),
     report: (_, l) => Promise.resolve(void told.push(l)),
     now: () => clock,
     outbox,
@@ -87,11 +87,11 @@ const releases = readdirSync(join(__dirname, '../../releases'), { withFileTypes:
 function tabs(count: number): Tabs[] {
   const listeners: ((news: TabNews) => void)[][] = Array.from({ length: count }, () => []);
   return listeners.map((own) => ({
-    tell: (news) =>
+    post: (news) =>
       void Promise.resolve().then(() => {
         for (const other of listeners) if (other !== own) for (const hear of other) hear(structuredClone(news));
       }),
-    hear: (listener) => void own.push(listener),
+    listen: (listener) => void own.push(listener),
   }));
 }
 
@@ -136,7 +136,7 @@ describe('the outbox', () => {
     async (_, left) => {
       const d = device();
       for (const entry of left.entries) await d.outbox.put(entry);
-      const sent: Kept[] = [];
+      const sent: OutboxCall[] = [];
       const box = new Outbox({
         ...d.options,
         send: (calls) => {
@@ -148,7 +148,7 @@ describe('the outbox', () => {
       await d.settled();
       expect(sent.map((c) => c.key)).toEqual(left.entries.map((e) => e.key));
       for (const { ask, key, agoMs } of sent)
-        keptCall.parse({ name: ask.name, id: ask.id, key, ago: Math.round(agoMs), body: ask.body ?? {} });
+        outboxCall.parse({ name: ask.name, id: ask.id, key, ago: Math.round(agoMs), body: ask.body ?? {} });
       expect(box.snapshot()).toMatchObject({ entries: [], lost: [] });
     },
   );
@@ -247,6 +247,26 @@ describe('the outbox', () => {
     );
   });
 
+  it('reads a run again when a pick of it is done, and in the middle of one only when nothing more comes', async () => {
+    const d = device();
+    const box = new Outbox({ ...d.options, laterMs: 40 });
+    await box.start('pico');
+    const scan = (key: string, verdict: 'accepted' | 'done') =>
+      box.add({ key, ask: { name: 'runInput', id: 'r1', body: { what: key } }, verdict, after: null, about: null! });
+    scan('between 1', 'accepted');
+    await d.settled();
+    scan('between 2', 'accepted');
+    await d.settled();
+    // Both were heard, and what they did is still laid over what the server said before them.
+    expect([d.there.heard.length, d.read, box.snapshot().entries.map((e) => e.sent)]).toEqual([2, [], [true, true]]);
+    scan('done', 'done');
+    await d.settled();
+    expect([d.read, box.snapshot().entries]).toEqual([['r1'], []]);
+    scan('between 3', 'accepted');
+    await new Promise((resolve) => setTimeout(resolve, 80));
+    expect([d.read, box.snapshot().entries]).toEqual([['r1', 'r1'], []]);
+  });
+
   it('sends what waited in few calls, and what is done now by itself', async () => {
     const d = device();
     const box = d.open();
@@ -255,7 +275,7 @@ describe('the outbox', () => {
     await d.settled();
     expect(d.there.calls).toBe(1);
     d.there.reachable = false;
-    const kept = Array.from({ length: 3 * MOST_KEPT }, (_, i) => `k${i}`);
+    const kept = Array.from({ length: 3 * MOST_IN_OUTBOX }, (_, i) => `k${i}`);
     for (const what of kept) d.does(box, what);
     await d.settled();
     d.there.reachable = true;
@@ -361,15 +381,15 @@ describe('the outbox', () => {
     await box.start('pico');
     for (const what of ['bin', 'count', 'place']) d.does(box, what);
     expect(d.there.heard).toEqual([]);
-    expect(await box.told('r1')).toBe(true);
+    expect(await box.delivered('r1')).toBe(true);
     expect(d.there.heard).toEqual(['bin', 'count', 'place']);
     d.there.reachable = false;
     d.does(box, 'far');
-    expect(await box.told('r1')).toBe(false);
-    expect(await box.told('r2')).toBe(true);
+    expect(await box.delivered('r1')).toBe(false);
+    expect(await box.delivered('r2')).toBe(true);
     // Asked for, it is tried at once, not only when the next try is due.
     d.there.reachable = true;
-    expect(await box.told('r1')).toBe(true);
+    expect(await box.delivered('r1')).toBe(true);
     expect(d.there.heard.at(-1)).toBe('far');
   });
 

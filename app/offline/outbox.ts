@@ -1,12 +1,12 @@
-import { keptNames, MOST_KEPT } from '@hand-relay/contract';
-import { remember, rowsOf, unanswered, type Rows } from '../kept/index.ts';
+import { outboxNames, MOST_IN_OUTBOX } from '@hand-relay/contract';
+import { remember, rowsOf, unanswered, type Rows } from '../deviceCache/index.ts';
 import type { Trouble } from '../state/index.ts';
-import type { After, Entry, Lost } from './entry.ts';
+import type { After, Entry, Rejected } from './entry.ts';
 import type { TabNews, Tabs } from './tabs.ts';
 
 export interface OutboxState {
   entries: readonly Entry[];
-  lost: readonly Lost[];
+  lost: readonly Rejected[];
   /** False once a call came to nothing. */
   reachable: boolean;
   /** Whether a server was there, but had a fault or too much to do. */
@@ -16,7 +16,7 @@ export interface OutboxState {
 }
 
 /** A call that was kept: what is asked, by which key, and how long ago it was done. */
-export interface Kept {
+export interface OutboxCall {
   ask: Entry['ask'];
   key: string;
   agoMs: number;
@@ -28,21 +28,26 @@ export interface OutboxOptions {
    * Sends what was done once, in order, each with the key that makes a repeat harmless, and how long ago it was done.
    * Answers in the same order, and may stop before the last.
    */
-  send: (calls: readonly Kept[]) => Promise<Answered[]>;
-  /** Called when everything of a run, or a count, was sent: reads it again before its entries go. */
-  readAgain: (id: string, what: 'run' | 'count') => Promise<void>;
+  send: (calls: readonly OutboxCall[]) => Promise<Answered[]>;
+  /**
+   * Called when everything of a run, or a count, was sent: reads it again before its entries go. The reading must begin
+   * with this call; false where the server did not answer, and the entries stay.
+   */
+  readAgain: (id: string, what: 'run' | 'count') => Promise<boolean>;
   /** Tells the server what was not taken, so that the Desk knows too. */
-  report: (run: string, lost: Lost) => Promise<void>;
+  report: (run: string, lost: Rejected) => Promise<void>;
   now: () => number;
   outbox?: Rows<Entry>;
-  lost?: Rows<Lost>;
+  lost?: Rows<Rejected>;
   /** Other tabs of the device: what one of them keeps, all show. */
   tabs?: Tabs;
   /** Milliseconds between tries without a server. */
   retryMs?: number;
+  /** Milliseconds after which a run is read again whose pick was not gone on with. */
+  laterMs?: number;
 }
 
-/** Hears of what was sent, and answers whether it said it to whoever is looking. */
+/** Called with each answer; returns whether it was shown to the person at the screen. */
 type Listener = (
   event: { kind: 'answer'; entry: Entry; data: unknown } | { kind: 'lost'; entry: Entry; trouble: Trouble },
 ) => boolean;
@@ -56,8 +61,16 @@ const MANY = 20;
 const SOON_MS = 150;
 /** Failures of the server at one call after which it becomes a task. */
 const MOST_FAILURES = 5;
+const LATER_MS = 4_000;
 /** Tries at most so far apart. */
 const SLOWEST_MS = 15_000;
+
+/** Whether an input was taken and the pick goes on. */
+const isBetween = ({ ask }: Entry, answer: Answered | undefined): boolean =>
+  ask.name === 'runInput' &&
+  answer !== undefined &&
+  'data' in answer &&
+  (answer.data as { verdict?: string } | null)?.verdict === 'accepted';
 
 /**
  * What was done without the server, or before it answered: kept on the device, sent in order as soon as may be, each
@@ -77,14 +90,18 @@ export class Outbox {
   private readonly offset = Math.floor(Math.random() * 1000);
   /** How often the server failed at a call, by its place. */
   private readonly failed = new Map<number, number>();
+  /** Runs in the middle of a pick, which are read again later. */
+  private readonly later = new Map<string, ReturnType<typeof setTimeout>>();
+  /** Runs of which everything was sent, and that could not be read since. */
+  private readonly unread = new Set<string>();
   private readonly rows: Rows<Entry>;
-  private readonly lostRows: Rows<Lost>;
+  private readonly lostRows: Rows<Rejected>;
 
   constructor(private readonly options: OutboxOptions) {
     this.rows = options.outbox ?? rowsOf<Entry>('outbox');
-    this.lostRows = options.lost ?? rowsOf<Lost>('lost');
+    this.lostRows = options.lost ?? rowsOf<Rejected>('lost');
     this.pause = options.retryMs ?? 1500;
-    options.tabs?.hear((news) => this.hear(news));
+    options.tabs?.listen((news) => this.hear(news));
   }
 
   /** Reads what an earlier page left, and sends what is this person's. Who else used the device keeps theirs here. */
@@ -112,7 +129,7 @@ export class Outbox {
     return () => void this.watchers.delete(watcher);
   };
 
-  /** Hears of each answer, and of what was not taken. */
+  /** Calls a listener with each answer, and with what was rejected. */
   listen(listener: Listener): () => void {
     this.listeners.add(listener);
     return () => void this.listeners.delete(listener);
@@ -126,14 +143,14 @@ export class Outbox {
     const made: Entry = { ...entry, seq: this.lastSeq, sent: false, person: this.person ?? '' };
     this.set({ entries: [...this.state.entries, made] });
     remember(LAST_DONE, String(this.options.now()));
-    void this.keep(this.rows.put(made));
-    this.options.tabs?.tell({ kind: 'entry', entry: made });
+    void this.stored(this.rows.put(made));
+    this.options.tabs?.post({ kind: 'entry', entry: made });
     // Out of reach, the next try comes by itself: a try with every scan would cost time and battery for nothing.
     if (this.state.reachable) void this.pump();
   }
 
   /** Adds tasks for what the server had taken and does not have any more. */
-  async addLost(person: string, list: readonly ({ run: string } & Omit<Lost, 'at' | 'person'>)[]): Promise<void> {
+  async addLost(person: string, list: readonly ({ run: string } & Omit<Rejected, 'at' | 'person'>)[]): Promise<void> {
     for (const { run, ...lost } of list) await this.addTask(run, { ...lost, person }, true);
   }
 
@@ -141,7 +158,7 @@ export class Outbox {
   settle(id: string): void {
     this.set({ lost: this.state.lost.filter((l) => l.id !== id) });
     void this.lostRows.remove(id);
-    this.options.tabs?.tell({ kind: 'settled', id });
+    this.options.tabs?.post({ kind: 'settled', id });
   }
 
   /** Shows what another tab of the device kept, sent or lost. */
@@ -181,7 +198,7 @@ export class Outbox {
    * Waits until the server has heard of all that was done in a run here: what concerns the run as a whole, and goes
    * straight to the server, must not overtake it. False where something still waits, as nobody answers.
    */
-  async told(run: string): Promise<boolean> {
+  async delivered(run: string): Promise<boolean> {
     const waits = () => this.state.entries.some((e) => !e.sent && e.ask.id === run);
     if (waits()) await this.pump();
     return !waits();
@@ -200,8 +217,10 @@ export class Outbox {
       const [first] = waiting;
       // What the server failed at is sent alone: it says so of this call then, and of no other.
       const some = first && this.failed.has(first.seq) ? [first] : inOneCall(waiting);
-      if (!first || !(await this.sendSome(some))) return;
+      if (!first) break;
+      if (!(await this.sendSome(some))) return;
     }
+    for (const run of this.unread) if (!(await this.read(run))) return;
   }
 
   /** Sends several at once; false where the next try comes later. */
@@ -215,8 +234,7 @@ export class Outbox {
       if ('error' in answer && waits(answer.error) && !this.failsForGood(entry, answer.error)) {
         const { code } = answer.error;
         this.set({ reachable: code === 'not-signed-in', fault: code !== 'network' && code !== 'not-signed-in' });
-        this.timer = setTimeout(() => void this.pump(), this.pause);
-        this.pause = Math.min(SLOWEST_MS, this.pause * 2);
+        this.tryLater();
         return false;
       }
       this.failed.delete(entry.seq);
@@ -224,9 +242,22 @@ export class Outbox {
       if (!this.state.reachable || this.state.fault) this.set({ reachable: true, fault: false });
       await this.settleOne(entry, answer);
     }
-    for (const run of new Set(entries.map((e) => e.ask.id)))
-      if (!this.state.entries.some((e) => !e.sent && e.ask.id === run)) await this.read(run);
+    for (const run of new Set(entries.map((e) => e.ask.id))) {
+      if (this.state.entries.some((e) => !e.sent && e.ask.id === run)) continue;
+      const between = entries.every((e, i) => e.ask.id !== run || isBetween(e, answers[i]));
+      if (between) this.readLater(run);
+      else await this.read(run);
+    }
     return true;
+  }
+
+  /** In the middle of a pick the device knows all that the server does: the run is read when the pick is done, or the picker waits. */
+  private readLater(run: string): void {
+    clearTimeout(this.later.get(run));
+    this.later.set(
+      run,
+      setTimeout(() => void this.read(run), this.options.laterMs ?? LATER_MS),
+    );
   }
 
   /** Whether the server failed at a call so often that it will again: what follows must not wait behind it for ever. */
@@ -245,24 +276,38 @@ export class Outbox {
     const sent = { ...entry, sent: true };
     this.set({ entries: this.state.entries.map((e) => (e.seq === entry.seq ? sent : e)) }, 'soon');
     // Nobody waits for it: sent once more it would be known by its key.
-    void this.keep(this.rows.put(sent));
-    this.options.tabs?.tell({ kind: 'entry', entry: sent });
+    void this.stored(this.rows.put(sent));
+    this.options.tabs?.post({ kind: 'entry', entry: sent });
     for (const listener of this.listeners) listener({ kind: 'answer', entry, data: answer.data });
   }
 
-  /** The run as the server has it takes the place of what the device thought. */
-  private async read(run: string): Promise<void> {
+  private tryLater(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.pump(), this.pause);
+    this.pause = Math.min(SLOWEST_MS, this.pause * 2);
+  }
+
+  /** The run as the server has it takes the place of what the device thought; false where it could not be read. */
+  private async read(run: string): Promise<boolean> {
+    clearTimeout(this.later.get(run));
+    this.later.delete(run);
     const seen = this.state.entries.filter((e) => e.sent && e.ask.id === run).map((e) => e.seq);
     const counted = this.state.entries.some((e) => e.ask.id === run && e.ask.name === 'takeCount');
-    await this.options.readAgain(run, counted ? 'count' : 'run');
+    if (!(await this.options.readAgain(run, counted ? 'count' : 'run'))) {
+      this.unread.add(run);
+      this.tryLater();
+      return false;
+    }
+    this.unread.delete(run);
     this.set({ entries: this.state.entries.filter((e) => !seen.includes(e.seq)) });
     for (const seq of seen) await this.rows.remove(seq);
+    return true;
   }
 
   private async lose(entry: Entry, trouble: Trouble): Promise<void> {
     this.set({ entries: this.state.entries.filter((e) => e.seq !== entry.seq) });
     await this.rows.remove(entry.seq);
-    this.options.tabs?.tell({ kind: 'gone', seq: entry.seq });
+    this.options.tabs?.post({ kind: 'gone', seq: entry.seq });
     const said = [...this.listeners].map((listener) => listener({ kind: 'lost', entry, trouble })).includes(true);
     // Where goods changed hands, and it was not said at once on the card, somebody has to put it right.
     if (!handled(entry.after) || (said && this.options.now() - entry.seq / 1000 < SAID_MS)) return;
@@ -275,11 +320,11 @@ export class Outbox {
   /** One task for each thing, whatever was tried with it, and told to the Desk once. */
   private async addTask(
     run: string,
-    { id, about, person, trouble }: Omit<Lost, 'at'>,
+    { id, about, person, trouble }: Omit<Rejected, 'at'>,
     tellDesk: boolean,
   ): Promise<void> {
     const before = this.state.lost.find((l) => l.id === id);
-    const lost: Lost = {
+    const lost: Rejected = {
       id,
       person,
       at: before?.at ?? this.options.now(),
@@ -287,13 +332,13 @@ export class Outbox {
       trouble: before?.trouble ?? trouble,
     };
     this.set({ lost: [...this.state.lost.filter((l) => l.id !== id), lost] });
-    await this.keep(this.lostRows.put(lost));
-    this.options.tabs?.tell({ kind: 'task', lost });
+    await this.stored(this.lostRows.put(lost));
+    this.options.tabs?.post({ kind: 'task', lost });
     if (!before && tellDesk) await this.options.report(run, lost);
   }
 
   /** Whether the device keeps what it is given is known only by trying. */
-  private async keep(write: Promise<boolean>): Promise<void> {
+  private async stored(write: Promise<boolean>): Promise<void> {
     const keeps = await write;
     if (keeps !== this.state.keeps) this.set({ keeps });
   }
@@ -320,8 +365,8 @@ export class Outbox {
 
 /** What goes to the server at once: as many as it takes, up to what goes by itself, such as a photo. */
 function inOneCall(waiting: readonly Entry[]): readonly Entry[] {
-  const alone = waiting.findIndex((e) => !(keptNames as readonly string[]).includes(e.ask.name));
-  return waiting.slice(0, alone < 0 ? MOST_KEPT : Math.max(1, Math.min(alone, MOST_KEPT)));
+  const alone = waiting.findIndex((e) => !(outboxNames as readonly string[]).includes(e.ask.name));
+  return waiting.slice(0, alone < 0 ? MOST_IN_OUTBOX : Math.max(1, Math.min(alone, MOST_IN_OUTBOX)));
 }
 
 /** Whether goods changed hands. */

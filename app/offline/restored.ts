@@ -1,8 +1,8 @@
 import type { Me, RunDetail } from '@hand-relay/contract';
-import { allKept, forgetAnswer, remember, remembered, unanswered } from '../kept/index.ts';
+import { storedAnswers, forgetAnswer, remember, remembered, unanswered } from '../deviceCache/index.ts';
 import { addressOf, call, type Trouble } from '../state/index.ts';
 import { outbox } from './theOutbox.ts';
-import type { Lost } from './entry.ts';
+import type { Rejected } from './entry.ts';
 
 /** Under this the device remembers which restore of the server it has looked after. */
 const SEEN = 'restore-seen';
@@ -20,7 +20,7 @@ const gone: Trouble = { code: 'restored', facts: {}, fields: [], requestId: '', 
 export function missingAfterRestore(
   known: RunDetail,
   now: RunDetail | null,
-): ({ run: string } & Omit<Lost, 'at' | 'person'>)[] {
+): ({ run: string } & Omit<Rejected, 'at' | 'person'>)[] {
   const has = new Map(now?.picks.map((p) => [p.step.id, p.picked]));
   return known.picks.flatMap(({ step, picked }) => {
     const units = picked - (has.get(step.id) ?? 0);
@@ -36,7 +36,7 @@ export function missingAfterRestore(
 export async function lookAfterRestore({ restored, person }: Me): Promise<void> {
   // An earlier release did not say.
   if (!restored || remembered(SEEN) === restored.at) return;
-  const runs = (await allKept('/api/runs/')) as RunDetail[];
+  const runs = (await storedAnswers('/api/runs/')) as RunDetail[];
   for (const known of runs) {
     if (known.run?.pickerId !== person.id || (known.run.state !== 'picking' && known.run.state !== 'left')) continue;
     const ask = { name: 'run', id: known.run.id } as const;

@@ -1,9 +1,9 @@
 import { useSyncExternalStore } from 'react';
 import type { z } from 'zod';
-import type { keptAnswers, RunDetail } from '@hand-relay/contract';
-import { keep, unanswered } from '../kept/index.ts';
-import { addressOf, api, call, nobodyAnswered, serverNow, store, type Trouble } from '../state/index.ts';
-import { Outbox, type Kept, type OutboxState } from './outbox.ts';
+import type { outboxAnswers } from '@hand-relay/contract';
+import { unanswered } from '../deviceCache/index.ts';
+import { call, networkError, readNow, serverNow, store, type Trouble } from '../state/index.ts';
+import { Outbox, type OutboxCall, type OutboxState } from './outbox.ts';
 import { tabsOfBrowser } from './tabs.ts';
 
 /** The outbox of this device. */
@@ -11,11 +11,12 @@ export const outbox = new Outbox({
   async send(calls) {
     const [first] = calls;
     if (!first) return [];
-    const alone = ({ ask, key, agoMs }: Kept) => call(ask, { key, ago: agoMs, patience: [] });
+    const alone = ({ ask, key, agoMs }: OutboxCall) =>
+      call(ask, { key, ago: agoMs, retryDelays: [], handled: ['picks'] });
     if (calls.length === 1) return [await alone(first)];
     const answer = await call(
       {
-        name: 'sendKept',
+        name: 'sendOutbox',
         body: {
           calls: calls.map(({ ask: { name, id, body }, key, agoMs }) => ({
             name,
@@ -26,21 +27,19 @@ export const outbox = new Outbox({
           })),
         },
       },
-      { patience: [] },
+      { retryDelays: [], handled: ['picks'] },
     );
-    if ('data' in answer) return (answer.data as z.infer<typeof keptAnswers>).answers;
+    if ('data' in answer) return (answer.data as z.infer<typeof outboxAnswers>).answers;
     // Nobody answered for any of them.
     if (unanswered(answer.error) || answer.error.code === 'not-signed-in') return [answer];
     // The list was refused as a whole, by a server that looks at it otherwise: each call stands for itself.
     return [await alone(first)];
   },
   async readAgain(run, what) {
-    if (what === 'count') return void store.dispatch(api.util.invalidateTags(['counts', 'stock']));
-    const ask = { name: 'run', id: run } as const;
-    const answer = await call(ask);
-    if (!('data' in answer)) return;
-    await keep(addressOf(ask), answer.data);
-    await store.dispatch(api.util.upsertQueryData('run', run, answer.data as RunDetail));
+    // A count says with its answer what is to be read again.
+    if (what === 'count') return true;
+    const read = await store.dispatch(readNow('run', run));
+    return 'data' in read || read.answered;
   },
   async report(run, { about, trouble }) {
     await call({ name: 'reportLost', id: run, body: { ...about, code: trouble.code } });
@@ -57,7 +56,7 @@ export async function afterTold<A>(
   run: string,
   ask: () => Promise<A>,
 ): Promise<A | { data?: undefined; error: Trouble }> {
-  return (await outbox.told(run)) ? ask() : { error: nobodyAnswered };
+  return (await outbox.delivered(run)) ? ask() : { error: networkError };
 }
 
 if (typeof addEventListener === 'function') addEventListener('online', () => void outbox.pump());

@@ -3,20 +3,20 @@ import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View, type TextInput } from 'react-native';
 import type { QuickLine, QuickOrder } from '@hand-relay/contract';
-import { countOf, picksOf, whyNot, type Typed } from '@hand-relay/core/quick';
-import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { countOf, picksOf, whyNot, type Typed } from '@hand-relay/core/deciding/quick';
+import { api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { dayName, number, relative, timeOf } from '../text/index.ts';
 import {
   Column,
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Tick,
-  Txt,
+  Checkbox,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -29,7 +29,7 @@ export function QuickView() {
   const { t } = useTranslation();
   const router = useRouter();
   const wide = useWindowDimensions().width >= WIDE;
-  const send = useSend();
+  const send = useAppDispatch();
   const { data, error, refetch } = api.useQuickListQuery();
   const [confirm, { isLoading, error: refused }] = api.useQuickConfirmMutation();
   const [typed, setTyped] = useState<Typed>({});
@@ -62,7 +62,7 @@ export function QuickView() {
     if (!done.data) return;
     setTyped({});
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('quick.done', {
           orders: t('unit.orders', { count: done.data.shipments.length }),
@@ -86,10 +86,10 @@ export function QuickView() {
       foot={
         orders.length > 0 ? (
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
-            {wide && <Txt colour="quiet">{t('quick.keys')}</Txt>}
+            {wide && <Text colour="quiet">{t('quick.keys')}</Text>}
             <Row gap={8} style={{ flexShrink: 1 }}>
-              <Key title={t('quick.asAsked')} onPress={() => setTyped({})} />
-              <Key
+              <Button title={t('quick.asAsked')} onPress={() => setTyped({})} />
+              <Button
                 kind="act"
                 title={t('quick.confirm', {
                   orders: t('unit.orders', { count: going.length }),
@@ -120,7 +120,7 @@ export function QuickView() {
           field={field}
         />
       ))}
-      {data && data.more > 0 && <Txt colour="quiet">{t('quick.more', { count: data.more })}</Txt>}
+      {data && data.more > 0 && <Text colour="quiet">{t('quick.more', { count: data.more })}</Text>}
     </Page>
   );
 }
@@ -183,14 +183,14 @@ function Block({ order, typed, goes, onGoes, onTyped, onNext, field }: BlockProp
       }}
     >
       <Row gap={8}>
-        <Tick
+        <Checkbox
           checked={goes && why !== 'held'}
           onPress={() => onGoes(order.id)}
           label={t('quick.goes', { number: order.number })}
         />
-        <Txt kind="strong">{order.number}</Txt>
-        <Txt>{order.customer}</Txt>
-        <Txt colour="quiet">{[leaves, order.departure].filter(Boolean).join(' · ')}</Txt>
+        <Text kind="strong">{order.number}</Text>
+        <Text>{order.customer}</Text>
+        <Text colour="quiet">{[leaves, order.departure].filter(Boolean).join(' · ')}</Text>
       </Row>
       {[order.note, order.wishes].filter(Boolean).map((text) => (
         <Signal key={text} kind="caution" text={text} />
@@ -230,19 +230,19 @@ function LineRow({ line, typed, disabled, onTyped, onNext, field }: LineProps) {
   return (
     <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start', paddingLeft: wide ? 44 : 0 }}>
       <Column gap={0} style={{ flex: 1, minWidth: 0 }}>
-        <Txt lines={1}>
-          {line.name} <Txt colour="quiet">{line.sku}</Txt>
-        </Txt>
-        <Txt kind="strong">{bins || t('quick.noBin')}</Txt>
+        <Text lines={1}>
+          {line.name} <Text colour="quiet">{line.sku}</Text>
+        </Text>
+        <Text kind="strong">{bins || t('quick.noBin')}</Text>
         {line.note !== '' && <Signal kind="caution" text={line.note} />}
         {line.gets < line.asked && (
           <Signal kind="caution" text={t('quick.short', { gets: number(line.gets), asked: number(line.asked) })} />
         )}
       </Column>
       <View style={{ paddingTop: 10 }}>
-        <Txt kind="number" colour="quiet">
+        <Text kind="number" colour="quiet">
           {t('quick.ofAsked', { asked: number(line.asked), unit: line.unit })}
-        </Txt>
+        </Text>
       </View>
       <View style={{ width: line.tracksSerial ? 180 : 84 }}>
         {!disabled && (

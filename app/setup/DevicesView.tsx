@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { Devices } from '@hand-relay/contract';
-import { addressOf, api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { addressOf, api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, relative } from '../text/index.ts';
 import {
   Card,
@@ -11,11 +11,11 @@ import {
   Column,
   Failed,
   Illustration,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -33,7 +33,7 @@ export function DevicesView() {
     <Page
       title={t('devices.title')}
       onBack={() => router.navigate('/setup')}
-      aside={<Key size="small" title={t('scanner.title')} onPress={() => router.navigate('/setup/scanner')} />}
+      aside={<Button size="small" title={t('scanner.title')} onPress={() => router.navigate('/setup/scanner')} />}
     >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading />}
@@ -54,9 +54,9 @@ function Another({ addresses, secure }: { addresses: string[]; secure: boolean }
   const local = /\/\/(localhost|127\.)/.test(chosen);
   return (
     <Card gap={12}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('devices.another')}
-      </Txt>
+      </Text>
       <View style={{ flexDirection: width >= WIDE ? 'row' : 'column', gap: 20 }}>
         <View style={{ padding: 14, backgroundColor: '#FFFFFF', alignSelf: 'flex-start' }}>
           <Illustration
@@ -66,8 +66,8 @@ function Another({ addresses, secure }: { addresses: string[]; secure: boolean }
           />
         </View>
         <Column gap={10} style={{ flexShrink: 1 }}>
-          <Txt kind="strong">{chosen}</Txt>
-          <Txt>{t('devices.how')}</Txt>
+          <Text kind="strong">{chosen}</Text>
+          <Text>{t('devices.how')}</Text>
           {addresses.length > 1 && (
             <Choice
               label={t('devices.address')}
@@ -82,8 +82,8 @@ function Another({ addresses, secure }: { addresses: string[]; secure: boolean }
           ) : (
             <>
               <Signal kind="caution" text={t('devices.insecure')} size="body" />
-              <Txt colour="quiet">{t('devices.tls')}</Txt>
-              <Txt kind="mono">{t('devices.command')}</Txt>
+              <Text colour="quiet">{t('devices.tls')}</Text>
+              <Text kind="mono">{t('devices.command')}</Text>
             </>
           )}
         </Column>
@@ -98,23 +98,23 @@ function SignedIn({ devices }: { devices: Device[] }) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
-  const send = useSend();
+  const send = useAppDispatch();
   const [signOut, { error }] = api.useSignOutDeviceMutation();
   const end = async (device: Device) => {
     const done = await signOut(device.id);
-    if (!done.error) send(tell({ kind: 'done', text: t('devices.ended', { person: device.person }) }));
+    if (!done.error) send(notify({ kind: 'done', text: t('devices.ended', { person: device.person }) }));
   };
   return (
     <Card gap={8}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('devices.signedIn', { count: devices.length })}
-      </Txt>
+      </Text>
       {error && <Failed text={words(troubleOf(error))} />}
       {devices.map((d) => (
         <Row key={d.id} gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
           <View style={{ flexShrink: 1 }}>
-            <Txt kind="strong">{d.person}</Txt>
-            <Txt kind="small" colour="quiet">
+            <Text kind="strong">{d.person}</Text>
+            <Text kind="small" colour="quiet">
               {[
                 d.device,
                 browserName(d.browser),
@@ -122,12 +122,12 @@ function SignedIn({ devices }: { devices: Device[] }) {
               ]
                 .filter(Boolean)
                 .join(' · ')}
-            </Txt>
+            </Text>
           </View>
           {d.own ? (
-            <Txt colour="quiet">{t('devices.this')}</Txt>
+            <Text colour="quiet">{t('devices.this')}</Text>
           ) : (
-            <Key
+            <Button
               size="small"
               title={t('devices.end')}
               label={`${t('devices.end')}: ${d.person}, ${d.device}`}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View } from 'react-native';
 import { api, hasCome, remember, store, troubleOf, words } from '../state/index.ts';
-import { Choice, Column, Failed, Field, Key, Loading, Row, Txt } from '../ui/index.ts';
+import { Choice, Column, Failed, Field, Button, Loading, Row, Text } from '../ui/index.ts';
 
 type Told = Record<
   'token' | 'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password',
@@ -80,17 +80,17 @@ export function FirstRun() {
     <ScrollView contentContainerStyle={{ flexGrow: 1, alignItems: 'center', justifyContent: 'center', padding: 20 }}>
       <Column gap={20} style={{ width: '100%', maxWidth: 620 }}>
         <Column gap={6}>
-          <Txt kind="title" level={1}>
+          <Text kind="title" level={1}>
             {t('setup.first.title')}
-          </Txt>
-          <Txt colour="quiet">{t('setup.first.text')}</Txt>
+          </Text>
+          <Text colour="quiet">{t('setup.first.text')}</Text>
         </Column>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           {field('token', { focus: true, placeholder: t('setup.first.tokenWhere') })}
         </Row>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('setup.first.siteTitle')}
-        </Txt>
+        </Text>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           {field('site')}
           {field('city')}
@@ -99,21 +99,21 @@ export function FirstRun() {
           {field('gs1Prefix', { numeric: true, placeholder: t('setup.first.later') })}
         </Row>
         <Choice
-          label={t('way.units.title')}
+          label={t('settings.units.title')}
           value={units}
           onChange={setUnits}
-          options={(['metric', 'imperial'] as const).map((value) => ({ value, title: t(`way.units.${value}`) }))}
+          options={(['metric', 'imperial'] as const).map((value) => ({ value, title: t(`settings.units.${value}`) }))}
         />
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('setup.first.personTitle')}
-        </Txt>
+        </Text>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           {field('name')}
           {field('login')}
           {field('password', { secret: true, onSubmit: () => ready && void go() })}
         </Row>
         {elsewhere && <Failed text={words(trouble)} />}
-        <Key
+        <Button
           kind="act"
           size="floor"
           title={t('setup.first.go')}

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
-import { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from '@hand-relay/core/sheets';
+import { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from '@hand-relay/core/reading/sheets';
 import type { FloorPlan as Plan } from '@hand-relay/contract';
 import { api, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
@@ -13,12 +13,12 @@ import {
   Failed,
   Field,
   FloorPlan,
-  Key,
+  Button,
   Labelled,
   Loading,
   Picker,
   Row,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -135,7 +135,7 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
       foot={
         !job && (
           <Row gap={8} style={{ justifyContent: 'flex-end' }}>
-            <Key
+            <Button
               kind="act"
               title={t('setup.makeBins', { count: bins.length })}
               disabled={'wrong' in result || !zoned}
@@ -205,9 +205,9 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
                 </View>
               </>
             )}
-            <Txt kind="small" colour="quiet">
+            <Text kind="small" colour="quiet">
               {t('setup.floor.hint')}
-            </Txt>
+            </Text>
           </Column>
         </View>
       )}
@@ -264,7 +264,7 @@ function ZonesOfAisles({
               options={options(z.zone)}
             />
           </Labelled>
-          <Key
+          <Button
             size="small"
             title={t('setup.floor.removeZone')}
             onPress={() => setZonesFrom(zonesFrom.filter((_, at) => at !== i))}
@@ -273,7 +273,7 @@ function ZonesOfAisles({
       ))}
       {rest.length > 0 && zones.length > 1 && (
         <Row>
-          <Key
+          <Button
             size="small"
             title={t('setup.floor.anotherZone')}
             onPress={() => setZonesFrom([...zonesFrom, { aisle: rest[Math.floor(rest.length / 2)]!, zone: NONE }])}

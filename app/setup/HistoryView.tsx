@@ -1,9 +1,9 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import type { SetupHistory } from '@hand-relay/contract';
-import { api, tell, troubleOf, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { moment } from '../text/index.ts';
-import { Card, Column, Empty, Failed, Key, Loading, Row, Txt, useShortcuts } from '../ui/index.ts';
+import { Card, Column, Empty, Failed, Button, Loading, Row, Text, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 /** Who changed what in Setup, the newest first, each to be undone while nothing was built on it. */
@@ -12,7 +12,7 @@ export function HistoryView() {
   const router = useRouter();
   const me = useMe();
   const now = useNow();
-  const send = useSend();
+  const send = useAppDispatch();
   const { data, error, refetch } = api.useSetupHistoryQuery();
   const [undo, { isLoading, originalArgs }] = api.useSetupUndoMutation();
   useShortcuts({ Escape: () => router.navigate('/setup') });
@@ -22,9 +22,9 @@ export function HistoryView() {
     return e.undoes ? t('setup.undoOf', { what }) : what;
   };
   const takeBack = async (entry: SetupHistory['entries'][number]) => {
-    const done = await undo(entry.id);
+    const done = await undo({ entry: entry.id });
     send(
-      tell(
+      notify(
         done.error
           ? { kind: 'refused', text: words(troubleOf(done.error)) }
           : { kind: 'done', text: t('notice.undone', { what: nameOf(entry) }) },
@@ -40,18 +40,18 @@ export function HistoryView() {
         <Card key={e.id} gap={4} pad={12}>
           <Row gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
             <Column gap={2} style={{ flexShrink: 1 }}>
-              <Txt kind="strong">{nameOf(e)}</Txt>
-              <Txt kind="small" colour="quiet">
+              <Text kind="strong">{nameOf(e)}</Text>
+              <Text kind="small" colour="quiet">
                 {`${moment(e.at, me.site.timeZone, now)} · ${e.person ?? '–'}`}
-              </Txt>
+              </Text>
             </Column>
             {e.undone ? (
-              <Txt colour="quiet">{t('setup.wasUndone')}</Txt>
+              <Text colour="quiet">{t('setup.wasUndone')}</Text>
             ) : e.sheet === null ? null : (
-              <Key
+              <Button
                 size="small"
                 title={t(e.undoes ? 'setup.redo' : 'notice.undo')}
-                busy={isLoading && originalArgs === e.id}
+                busy={isLoading && originalArgs?.entry === e.id}
                 onPress={() => void takeBack(e)}
               />
             )}

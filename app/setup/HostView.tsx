@@ -11,11 +11,11 @@ import {
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useSurface,
   type SignalKind,
 } from '../ui/index.ts';
@@ -42,7 +42,7 @@ export function HostView() {
   const failed = playing.error ?? receiving.error ?? streaming.error;
   return (
     <Page title={t('host.title')} onBack={() => router.navigate('/setup')}>
-      <Txt>{t('host.about')}</Txt>
+      <Text>{t('host.about')}</Text>
       <Card gap={12}>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           {amounts.map((name) => (
@@ -67,7 +67,7 @@ export function HostView() {
           </View>
         </Row>
         <Row gap={8}>
-          <Key
+          <Button
             kind="act"
             title={t('host.send')}
             disabled={!good}
@@ -75,20 +75,20 @@ export function HostView() {
             onPress={() => void play(body)}
           />
           {data?.stream ? (
-            <Key
+            <Button
               title={t('host.stop')}
               busy={streaming.isLoading}
               onPress={() => void stream({ every: null, ...body })}
             />
           ) : (
-            <Key
+            <Button
               title={t('host.start')}
               disabled={!good || Boolean(wrong('every'))}
               busy={streaming.isLoading}
               onPress={() => void stream({ every: value('every'), ...body })}
             />
           )}
-          <Key
+          <Button
             title={t('host.receive', { count: data?.waiting ?? 0 })}
             disabled={!data || data.waiting === 0}
             busy={receiving.isLoading}
@@ -121,31 +121,31 @@ function Message({ message }: { message: HostMessage }) {
   const [find] = api.useLazyFindQuery();
   const { kind, order, facts, at, receivedAt } = message;
   const open = () =>
-    void find(`ORDER-${order}`).then(({ data }) => data?.id && router.navigate(`/desk/orders/${data.id}`));
+    void find({ code: `ORDER-${order}` }).then(({ data }) => data?.id && router.navigate(`/desk/orders/${data.id}`));
   return (
     <View
       role="listitem"
       style={{ flexDirection: 'row', gap: 12, paddingVertical: 8, borderTopWidth: 1, borderColor: surface.line }}
     >
       <View style={{ width: 84 }}>
-        <Txt kind="number" colour="quiet">
+        <Text kind="number" colour="quiet">
           {clock(at, me.site.timeZone)}
-        </Txt>
-        <Txt kind="small" colour="quiet">
+        </Text>
+        <Text kind="small" colour="quiet">
           {dayOf(at, me.site.timeZone, now)}
-        </Txt>
+        </Text>
       </View>
       <Column gap={2} style={{ flex: 1, minWidth: 0 }}>
-        <Txt kind="strong">{t(`host.kind.${kind}`, { order })}</Txt>
+        <Text kind="strong">{t(`host.kind.${kind}`, { order })}</Text>
         <Signal kind={signals[String(facts['outcome'])] ?? 'quiet'} text={said(message)} />
         {kind === 'confirmation' && (
-          <Txt kind="small" colour={receivedAt ? 'done' : 'caution'}>
+          <Text kind="small" colour={receivedAt ? 'done' : 'caution'}>
             {receivedAt ? t('host.received', { time: clock(receivedAt, me.site.timeZone) }) : t('host.waits')}
-          </Txt>
+          </Text>
         )}
       </Column>
       {facts['outcome'] !== 'unknown' && facts['outcome'] !== 'refused' && (
-        <Key size="small" title={t('host.open', { order })} onPress={open} />
+        <Button size="small" title={t('host.open', { order })} onPress={open} />
       )}
     </View>
   );

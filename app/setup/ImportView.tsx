@@ -2,8 +2,8 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, View } from 'react-native';
-import type { SheetLook } from '@hand-relay/contract';
-import type { Row as SheetRow, Sheet as SheetKind, SheetName } from '@hand-relay/core/sheets';
+import type { SheetPreview } from '@hand-relay/contract';
+import type { Row as SheetRow, Sheet as SheetKind, SheetName } from '@hand-relay/core/reading/sheets';
 import { addressOf, api, remember, remembered, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
@@ -15,12 +15,12 @@ import {
   Empty,
   Failed,
   FaultTable,
-  Key,
+  Button,
   Loading,
   Picker,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   type TableColumn,
 } from '../ui/index.ts';
@@ -55,10 +55,10 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
-  const [look, looking] = api.useSheetLookMutation();
-  const [take, taking] = api.useSheetTakeMutation();
+  const [look, looking] = api.usePreviewSheetMutation();
+  const [take, taking] = api.useImportSheetMutation();
   // What was seen last stays, so that nothing moves while columns are matched.
-  const [seen, setSeen] = useState<SheetLook | null>(null);
+  const [seen, setSeen] = useState<SheetPreview | null>(null);
   const [own, setOwn] = useState<Matching>({});
   const back = () => router.navigate(`/setup/${id}`);
   useShortcuts({ Escape: back });
@@ -104,8 +104,8 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
         seen && !job ? (
           <Row gap={8} style={{ justifyContent: 'flex-end' }}>
             {unsure > 0 && <Signal kind="caution" text={t('setup.unsure', { count: unsure })} />}
-            <Key title={t('intake.another')} onPress={another} />
-            <Key
+            <Button title={t('intake.another')} onPress={another} />
+            <Button
               kind="act"
               title={t('setup.take', { count })}
               disabled={count === 0 || unsure > 0 || looking.isLoading}
@@ -123,7 +123,7 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
           accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
           onFile={(file) => void open(file)}
         >
-          <Key
+          <Button
             title={t('intake.example')}
             icon="download"
             onPress={() => void Linking.openURL(addressOf({ name: 'sheetExample', id }))}
@@ -135,14 +135,14 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
       {trouble && <Failed text={words(troubleOf(trouble))} onRetry={another} />}
       {chosen && !seen && looking.isLoading && (
         <Column>
-          <Txt>{t('intake.reading', { name: chosen.file })}</Txt>
+          <Text>{t('intake.reading', { name: chosen.file })}</Text>
           <Loading />
         </Column>
       )}
       {job && <JobProgress job={job} onDone={back} />}
       {chosen && seen && !job && (
         <>
-          <Txt kind="strong" live="polite">
+          <Text kind="strong" live="polite">
             {t('setup.summary', {
               name: chosen.file,
               new: number(seen.counts.new),
@@ -151,7 +151,7 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
               errors: t('fault.count', { count: seen.counts.errors }),
               encoding: seen.encoding,
             })}
-          </Txt>
+          </Text>
           {seen.heading.length > 0 && <Match sheet={sheet} seen={seen} onMatch={match} />}
           <FaultTable
             faults={seen.errors.map((e) => ({ ...e, column: columnName(e.column), expected: expectation(e) }))}
@@ -172,16 +172,16 @@ function Columns({ sheet }: { sheet: SheetKind }) {
   const { t } = useTranslation();
   return (
     <Column gap={4}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('setup.columns')}
-      </Txt>
+      </Text>
       {sheet.columns.map((c) => (
         <Row key={c.name} gap={12}>
-          <Txt kind="mono" style={{ width: 160 }}>
+          <Text kind="mono" style={{ width: 160 }}>
             {c.name}
-          </Txt>
-          <Txt>{`${columnName(c.name)}${c.needed ? `, ${t('setup.needed')}` : ''}`}</Txt>
-          {c.example !== '' && <Txt colour="quiet">{t('setup.asIn', { example: c.example })}</Txt>}
+          </Text>
+          <Text>{`${columnName(c.name)}${c.needed ? `, ${t('setup.needed')}` : ''}`}</Text>
+          {c.example !== '' && <Text colour="quiet">{t('setup.asIn', { example: c.example })}</Text>}
         </Row>
       ))}
     </Column>
@@ -197,7 +197,7 @@ function Match({
   onMatch,
 }: {
   sheet: SheetKind;
-  seen: SheetLook;
+  seen: SheetPreview;
   onMatch: (column: string, heading: string | null) => void;
 }) {
   const { t } = useTranslation();
@@ -211,10 +211,10 @@ function Match({
   return (
     <Card gap={8}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('setup.matching')}
-        </Txt>
-        <Key size="small" title={t(all ? 'setup.less' : 'setup.more')} pressed={all} onPress={() => setAll(!all)} />
+        </Text>
+        <Button size="small" title={t(all ? 'setup.less' : 'setup.more')} pressed={all} onPress={() => setAll(!all)} />
       </Row>
       {sheet.columns
         .filter((c) => isGuess(c.name))
@@ -224,19 +224,19 @@ function Match({
           return (
             <View key={c.name} role="group" aria-label={question} style={{ gap: 6 }}>
               <Signal kind="caution" text={question} size="body" />
-              <Txt colour="quiet">{t('setup.holds', { values: samples(heading) })}</Txt>
+              <Text colour="quiet">{t('setup.holds', { values: samples(heading) })}</Text>
               <Row gap={8}>
-                <Key size="small" title={t('setup.useIt')} onPress={() => onMatch(c.name, heading)} />
-                <Key size="small" title={t('setup.ignoreIt')} onPress={() => onMatch(c.name, null)} />
+                <Button size="small" title={t('setup.useIt')} onPress={() => onMatch(c.name, heading)} />
+                <Button size="small" title={t('setup.ignoreIt')} onPress={() => onMatch(c.name, null)} />
               </Row>
             </View>
           );
         })}
-      {free.length > 0 && <Txt colour="quiet">{t('setup.unused', { headings: free.join(', ') })}</Txt>}
+      {free.length > 0 && <Text colour="quiet">{t('setup.unused', { headings: free.join(', ') })}</Text>}
       {all &&
         sheet.columns.map((c) => (
           <Row key={c.name} gap={12}>
-            <Txt style={{ width: 170 }}>{columnName(c.name)}</Txt>
+            <Text style={{ width: 170 }}>{columnName(c.name)}</Text>
             <View style={{ width: 220 }}>
               <Picker
                 label={t('setup.headingOf', { column: columnName(c.name) })}
@@ -253,9 +253,9 @@ function Match({
             {lacks(c) ? (
               <Signal kind="refused" text={t('setup.needed')} />
             ) : (
-              <Txt kind="mono" colour="quiet" lines={1} style={{ flexShrink: 1 }}>
+              <Text kind="mono" colour="quiet" lines={1} style={{ flexShrink: 1 }}>
                 {samples(seen.matching[c.name])}
-              </Txt>
+              </Text>
             )}
           </Row>
         ))}
@@ -273,27 +273,27 @@ const told = (sheet: SheetKind, row: SheetRow) =>
     .map(({ c, value }) => (typeof row[c.name] === 'boolean' ? `${columnName(c.name)}: ${value}` : value))
     .join(', ');
 
-function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
+function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetPreview }) {
   const { t } = useTranslation();
   if (seen.rows.length === 0)
     return seen.counts.same > 0 ? <Signal kind="quiet" text={t('setup.allSame')} size="body" /> : null;
-  const columns: TableColumn<SheetLook['rows'][number]>[] = [
+  const columns: TableColumn<SheetPreview['rows'][number]>[] = [
     {
       key: 'row',
       title: t('fault.row'),
       width: 60,
       fixed: true,
       align: 'right',
-      cell: (r) => <Txt kind="number">{String(r.row)}</Txt>,
+      cell: (r) => <Text kind="number">{String(r.row)}</Text>,
     },
     ...sheet.key.slice(0, 2).map((name) => ({
       key: name,
       title: columnName(name),
       width: 1,
-      cell: (r: SheetLook['rows'][number]) => (
-        <Txt kind="strong" lines={1}>
+      cell: (r: SheetPreview['rows'][number]) => (
+        <Text kind="strong" lines={1}>
           {String(r.values[name] ?? '')}
-        </Txt>
+        </Text>
       ),
     })),
     {
@@ -301,11 +301,11 @@ function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
       title: t('intake.outcomeTitle'),
       width: 3,
       cell: (r) => (
-        <Txt lines={1}>
+        <Text lines={1}>
           {r.outcome === 'new'
             ? `${t('intake.outcome.new')}: ${told(sheet, r.values)}`
             : `${t('intake.outcome.changed')}: ${r.differences.map((d) => differenceText(sheet, d)).join('; ')}`}
-        </Txt>
+        </Text>
       ),
     },
   ];
@@ -319,9 +319,9 @@ function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetLook }) {
         />
       </View>
       {seen.counts.new + seen.counts.changed > seen.rows.length && (
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {t('release.more', { count: seen.counts.new + seen.counts.changed - seen.rows.length })}
-        </Txt>
+        </Text>
       )}
     </Column>
   );

@@ -1,26 +1,21 @@
-import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { api, troubleOf, useSend, words } from '../state/index.ts';
-import { Card, Failed, Key, Row, Signal, Txt, useSurface } from '../ui/index.ts';
+import { api, troubleOf, words } from '../state/index.ts';
+import { Card, Failed, Button, Row, Signal, Text, useSurface } from '../ui/index.ts';
 
 const EVERY_MS = 300;
 
 /** How far an import is, with a key that stops it; at its end what was written, and what was not. */
 export function JobProgress({ job, onDone }: { job: string; onDone: () => void }) {
   const { t } = useTranslation();
-  const send = useSend();
   const surface = useSurface();
   const { data, error } = api.useJobQuery(job, { pollingInterval: EVERY_MS });
   const [cancel, cancelling] = api.useCancelJobMutation();
   // All that a job wrote is one entry of the history, of its name.
   const [undo, undoing] = api.useSetupUndoMutation();
-  const over = data && data.state !== 'running';
-  useEffect(() => {
-    if (over) send(api.util.invalidateTags(['setup', 'stock', 'floor']));
-  }, [over, send]);
   if (error) return <Failed text={words(troubleOf(error))} />;
   if (!data) return null;
+  const over = data.state !== 'running';
   const share = data.all === 0 ? 1 : data.done / data.all;
   const facts = { done: data.done, all: data.all, rest: data.all - data.done };
   return (
@@ -35,7 +30,7 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
       >
         <View style={{ height: 12, borderRadius: 2, width: `${share * 100}%`, backgroundColor: surface.done }} />
       </View>
-      {data.state === 'running' && <Txt live="polite">{t('setup.written', facts)}</Txt>}
+      {data.state === 'running' && <Text live="polite">{t('setup.written', facts)}</Text>}
       {data.state === 'done' && (
         <Signal kind="done" text={t('setup.allWritten', { ...facts, count: data.all })} size="body" />
       )}
@@ -54,12 +49,12 @@ export function JobProgress({ job, onDone }: { job: string; onDone: () => void }
         {over ? (
           <>
             {data.done > 0 && !undoing.data && (
-              <Key title={t('notice.undo')} busy={undoing.isLoading} onPress={() => void undo(job)} />
+              <Button title={t('notice.undo')} busy={undoing.isLoading} onPress={() => void undo({ entry: job })} />
             )}
-            <Key kind="act" title={t('setup.see')} onPress={onDone} />
+            <Button kind="act" title={t('setup.see')} onPress={onDone} />
           </>
         ) : (
-          <Key title={t('setup.stop')} busy={cancelling.isLoading} onPress={() => void cancel(job)} />
+          <Button title={t('setup.stop')} busy={cancelling.isLoading} onPress={() => void cancel(job)} />
         )}
       </Row>
     </Card>

@@ -13,12 +13,12 @@ import {
   Failed,
   Field,
   Illustration,
-  Key,
+  Button,
   Loading,
   Row,
   Sheet,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -46,8 +46,8 @@ export function PrintingView() {
       onBack={() => router.navigate('/setup')}
       aside={
         <Row gap={4}>
-          <Key size="small" title={t('setup.sheet.printers')} onPress={() => router.navigate('/setup/printers')} />
-          <Key
+          <Button size="small" title={t('setup.sheet.printers')} onPress={() => router.navigate('/setup/printers')} />
+          <Button
             size="small"
             icon="printer-outline"
             title={t('printing.test')}
@@ -58,9 +58,9 @@ export function PrintingView() {
         </Row>
       }
     >
-      <Txt colour="quiet" style={{ maxWidth: 720 }}>
+      <Text colour="quiet" style={{ maxWidth: 720 }}>
         {t('printing.about')}
-      </Txt>
+      </Text>
       {inUse.length > 0 && (
         <Choice
           bare
@@ -74,7 +74,7 @@ export function PrintingView() {
         />
       )}
       {printing.error && <Failed text={words(troubleOf(printing.error))} />}
-      {(me.way.picking.one.drop === 'carton' || me.way.picking.many.drop === 'carton') && (
+      {(me.settings.picking.one.drop === 'carton' || me.settings.picking.many.drop === 'carton') && (
         <Row gap={8} style={{ alignItems: 'flex-end' }}>
           <View style={{ width: 240 }}>
             <Field
@@ -85,7 +85,7 @@ export function PrintingView() {
               onSubmit={printNumbers}
             />
           </View>
-          <Key title={t('printing.numbersGo')} busy={printing.isLoading} onPress={printNumbers} />
+          <Button title={t('printing.numbersGo')} busy={printing.isLoading} onPress={printNumbers} />
         </Row>
       )}
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
@@ -125,17 +125,17 @@ function Job({ job }: { job: PrintJob }) {
           style={{ width: 96, height: 128 }}
         />
         <Column gap={2} style={{ flexShrink: 1 }}>
-          <Txt kind="strong">{job.title}</Txt>
-          <Txt kind="small" colour="quiet">
+          <Text kind="strong">{job.title}</Text>
+          <Text kind="small" colour="quiet">
             {t('printing.where', { printer: job.printer, station: job.station || t('printing.anywhere') })}
-          </Txt>
-          <Txt kind="small" colour="quiet">
+          </Text>
+          <Text kind="small" colour="quiet">
             {t('printing.by', { person: job.person, time: clock(job.at, me.site.timeZone) })}
-          </Txt>
+          </Text>
           {job.copies > 1 && (
-            <Txt kind="small" colour="quiet">
+            <Text kind="small" colour="quiet">
               {t('printing.copies', { count: job.copies })}
-            </Txt>
+            </Text>
           )}
           <Signal
             kind={kinds[job.state]}
@@ -145,21 +145,21 @@ function Job({ job }: { job: PrintJob }) {
       </Row>
       {error && <Failed text={words(troubleOf(error))} />}
       <Row gap={4}>
-        <Key
+        <Button
           size="small"
           title={t('printing.look')}
           label={`${t('printing.look')}: ${job.title}`}
           onPress={() => setLarge(true)}
         />
-        <Key size="small" title={t('printing.pdf')} label={`${t('printing.pdf')}: ${job.title}`} onPress={pdf} />
+        <Button size="small" title={t('printing.pdf')} label={`${t('printing.pdf')}: ${job.title}`} onPress={pdf} />
         {job.state === 'waiting' ? (
-          <Key
+          <Button
             size="small"
             title={t('printing.taken')}
             onPress={() => void done({ id: job.id, state: 'printed', note: '' })}
           />
         ) : (
-          <Key
+          <Button
             size="small"
             title={t('printing.again')}
             onPress={() => void done({ id: job.id, state: 'waiting', note: '' })}
@@ -172,9 +172,9 @@ function Job({ job }: { job: PrintJob }) {
           onClose={() => setLarge(false)}
           keys={
             <>
-              <Key title={t('printing.png')} onPress={() => void Linking.openURL(picture)} />
-              <Key title={t('printing.pdf')} onPress={pdf} />
-              <Key kind="act" title={t('notice.close')} onPress={() => setLarge(false)} />
+              <Button title={t('printing.png')} onPress={() => void Linking.openURL(picture)} />
+              <Button title={t('printing.pdf')} onPress={pdf} />
+              <Button kind="act" title={t('notice.close')} onPress={() => setLarge(false)} />
             </>
           }
         >

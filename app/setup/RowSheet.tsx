@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
-import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/sheets';
-import { api, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { base64Of, Choice, Column, Failed, Field, Key, Picture, Row, Sheet, Tick } from '../ui/index.ts';
+import type { Column as SheetColumn, Row as SheetRow, Sheet as SheetKind } from '@hand-relay/core/reading/sheets';
+import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { base64Of, Choice, Column, Failed, Field, Button, Picture, Row, Sheet, Checkbox } from '../ui/index.ts';
 import { columnName, expectation, isNumber, typed } from './cells.ts';
 
 /** One row as a form: what is wrong is said at its field, what was typed stays. */
@@ -21,13 +21,13 @@ export function RowSheet({
   onClose: () => void;
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const [values, setValues] = useState<Record<string, string>>(() =>
     Object.fromEntries(sheet.columns.map((c) => [c.name, row ? typed(c, row) : first(c)])),
   );
   const [wrong, setWrong] = useState<SheetErrorAnswer[]>([]);
-  const [change, changing] = api.useSheetChangeMutation();
-  const [retire, retiring] = api.useSheetRetireMutation();
+  const [change, changing] = api.useChangeSheetMutation();
+  const [retire, retiring] = api.useRetireSheetRowsMutation();
   const isRetired = row?.['retired'] === true;
 
   const done = (
@@ -38,7 +38,7 @@ export function RowSheet({
     setWrong(answer.errors);
     if (answer.errors.length > 0) return;
     const undo = answer.entry ? { name: 'setupUndo' as const, body: { entry: answer.entry } } : undefined;
-    if (answer.changed > 0) send(tell({ kind: 'done', text, undo }));
+    if (answer.changed > 0) send(notify({ kind: 'done', text, undo }));
     onClose();
   };
   const name = values[sheet.key[0]!] ?? '';
@@ -54,15 +54,15 @@ export function RowSheet({
       keys={
         <>
           {row && id !== 'stock' && (
-            <Key
+            <Button
               title={t(isRetired ? 'setup.bringBack' : 'setup.retire')}
               busy={retiring.isLoading}
               onPress={() => void setRetired(!isRetired)}
             />
           )}
           <View style={{ flexGrow: 1 }} />
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key kind="act" title={t('setup.save')} busy={changing.isLoading} onPress={() => void save()} />
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button kind="act" title={t('setup.save')} busy={changing.isLoading} onPress={() => void save()} />
         </>
       }
     >
@@ -99,9 +99,9 @@ function first({ otherwise, type }: SheetColumn): string {
 /** A picture of one's own, or the name of a drawing. */
 function PictureCell({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
   const { t } = useTranslation();
-  const [keep, { error, isLoading }] = api.useKeepPictureMutation();
+  const [keep, { error, isLoading }] = api.useSavePictureMutation();
   const take = async (file: File) => {
-    const kept = await keep(await base64Of(file));
+    const kept = await keep({ data: await base64Of(file) });
     if (kept.data) onChange(kept.data.picture);
   };
   const choose = () => {
@@ -119,7 +119,7 @@ function PictureCell({ label, value, onChange }: { label: string; value: string;
         <View style={{ flexGrow: 1, flexBasis: 240 }}>
           <Field label={label} value={value} onChange={onChange} />
         </View>
-        <Key size="small" title={t('setup.choosePicture')} busy={isLoading} onPress={choose} />
+        <Button size="small" title={t('setup.choosePicture')} busy={isLoading} onPress={choose} />
       </Row>
       {error && <Failed text={words(troubleOf(error))} />}
     </Column>
@@ -150,7 +150,7 @@ function Cell({
   if (type.kind === 'yes-no')
     return (
       <Column gap={2}>
-        <Tick
+        <Checkbox
           shown
           label={columnName(column.name)}
           checked={value === 'yes'}

@@ -3,7 +3,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { TRIAL_CODE } from '@hand-relay/contract';
-import { addressOf, placesOf, tell, useMe, useSend } from '../state/index.ts';
+import { addressOf, placesOf, notify, useMe, useAppDispatch } from '../state/index.ts';
 import {
   Card,
   charcoal,
@@ -11,7 +11,7 @@ import {
   Facts,
   Field,
   Illustration,
-  Key,
+  Button,
   PAUSES,
   readTrial,
   recordKeys,
@@ -21,7 +21,7 @@ import {
   scannerHere,
   setScanner,
   Signal,
-  Txt,
+  Text,
   usualScanner,
   useShortcuts,
   type Press,
@@ -37,14 +37,14 @@ const OVER_MS = 1_500;
 export function ScannerView() {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const me = useMe();
   const back = () => router.navigate(placesOf(me).includes('setup') ? '/setup' : '/');
   const [settings, setSettings] = useState<Scanner>(scannerHere);
   const save = (scanner: Scanner) => {
     setScanner(scanner);
     setSettings(scanner);
-    send(tell({ kind: 'done', text: t('scanner.saved') }));
+    send(notify({ kind: 'done', text: t('scanner.saved') }));
   };
   const [tried, setTried] = useState<Tried | null>(null);
   useShortcuts({ Escape: back });
@@ -52,18 +52,18 @@ export function ScannerView() {
     <Page title={t('scanner.title')} onBack={back}>
       <View style={{ maxWidth: 640, gap: 16 }}>
         <Card gap={12}>
-          <Txt kind="heading" level={2}>
+          <Text kind="heading" level={2}>
             {t('scanner.scanThis')}
-          </Txt>
+          </Text>
           <View style={{ padding: 8, backgroundColor: '#FFFFFF', alignSelf: 'flex-start' }}>
             <Illustration
               uri={addressOf({ name: 'trialCode' })}
               words={t('scanner.code', { text: TRIAL_CODE })}
               style={{ width: 300, height: 104 }}
             />
-            <Txt kind="mono" align="center" style={{ color: charcoal }}>
+            <Text kind="mono" align="center" style={{ color: charcoal }}>
               {TRIAL_CODE}
-            </Txt>
+            </Text>
           </View>
           {tried ? (
             <Outcome tried={tried} inUse={settings} onUse={save} onAgain={() => setTried(null)} />
@@ -96,9 +96,9 @@ function Trial({ onTried }: { onTried: (tried: Tried) => void }) {
     };
   }, [onTried]);
   return (
-    <Txt colour="quiet" live="polite">
+    <Text colour="quiet" live="polite">
       {t('scanner.waiting')}
-    </Txt>
+    </Text>
   );
 }
 
@@ -114,7 +114,7 @@ function Outcome({
   onAgain: () => void;
 }) {
   const { t } = useTranslation();
-  const again = <Key title={t('scanner.again')} icon="refresh" onPress={onAgain} />;
+  const again = <Button title={t('scanner.again')} icon="refresh" onPress={onAgain} />;
   if (tried.kind !== 'read')
     return (
       <>
@@ -140,7 +140,7 @@ function Outcome({
       {scanner.ends === 'pause' && <Signal kind="caution" size="body" text={t('scanner.pauseAbout')} />}
       {same && <Signal kind="done" size="body" text={t('scanner.inUse')} />}
       <Row>
-        {!same && <Key kind="act" title={t('scanner.use')} onPress={() => onUse(scanner)} />}
+        {!same && <Button kind="act" title={t('scanner.use')} onPress={() => onUse(scanner)} />}
         {again}
       </Row>
     </>
@@ -180,7 +180,7 @@ function Manual({ settings, onSave }: { settings: Scanner; onSave: (scanner: Sca
         onChange={(ends) => setNext({ ...next, ends })}
         options={scannerEnds.map((value) => ({ value, title: t(`scanner.end.${value}`) }))}
       />
-      {next.ends === 'pause' && <Txt colour="quiet">{t('scanner.pauseAbout')}</Txt>}
+      {next.ends === 'pause' && <Text colour="quiet">{t('scanner.pauseAbout')}</Text>}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <View style={{ width: 260 }}>
           <Field
@@ -202,8 +202,8 @@ function Manual({ settings, onSave }: { settings: Scanner; onSave: (scanner: Sca
         </View>
       </View>
       <Row>
-        <Key title={t('scanner.use')} disabled={same || prefixWrong || pauseWrong} onPress={() => onSave(wanted)} />
-        {!usual && <Key title={t('scanner.usual')} onPress={() => onSave(usualScanner)} />}
+        <Button title={t('scanner.use')} disabled={same || prefixWrong || pauseWrong} onPress={() => onSave(wanted)} />
+        {!usual && <Button title={t('scanner.usual')} onPress={() => onSave(usualScanner)} />}
       </Row>
     </Card>
   );
@@ -217,9 +217,9 @@ function Heard() {
     <Card gap={8}>
       <ScanField label={t('scanner.worksTry')} onCode={setCode} size="desk" />
       {code !== '' && (
-        <Txt kind="mono" live="polite">
+        <Text kind="mono" live="polite">
           {t('scanner.heard', { text: code })}
-        </Txt>
+        </Text>
       )}
     </Card>
   );

@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { Linking, Pressable, useWindowDimensions, View } from 'react-native';
-import { sheetNames } from '@hand-relay/core/sheets';
+import { sheetNames } from '@hand-relay/core/reading/sheets/names';
 import { addressOf, api, troubleOf, useMay, useMe, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Card, Column, Failed, Key, Loading, Row, Signal, Txt, useSurface, WIDE } from '../ui/index.ts';
+import { Card, Column, Failed, Button, Loading, Row, Signal, Text, useSurface, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 /** What the house has of each kind, and first what it still needs, with why. */
@@ -16,30 +16,30 @@ export function SetupHome() {
   const { data, error, refetch } = api.useSetupOverviewQuery();
   const { standins, version } = useMe();
   const backups = useMay('house.backups');
-  const pages = (['way', 'holds', 'devices', 'printing', 'host', 'keep', 'history', 'stuck'] as const).filter(
-    (page) => (page !== 'keep' || backups) && (page !== 'host' || standins),
+  const pages = (['settings', 'holds', 'devices', 'printing', 'host', 'backups', 'history', 'stuck'] as const).filter(
+    (page) => (page !== 'backups' || backups) && (page !== 'host' || standins),
   );
   return (
     <Page
       title={t('place.setup')}
       aside={
         <Row gap={4}>
-          <Key size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
+          <Button size="small" title={t('setup.site')} onPress={() => router.navigate('/setup/site')} />
           {pages.map((page) => (
-            <Key
+            <Button
               key={page}
               size="small"
               title={t(`setup.page.${page}`)}
               onPress={() => router.navigate(`/setup/${page}`)}
             />
           ))}
-          <Key
+          <Button
             size="small"
             icon="printer-outline"
             title={t('setup.badges')}
             onPress={() => void Linking.openURL(addressOf({ name: 'badges' }))}
           />
-          <Key
+          <Button
             size="small"
             icon="printer-outline"
             title={t('setup.countSheet')}
@@ -52,16 +52,16 @@ export function SetupHome() {
       {!data && !error && <Loading />}
       {data && data.missing.length > 0 && (
         <Card gap={10}>
-          <Txt kind="heading" level={2}>
+          <Text kind="heading" level={2}>
             {t('setup.missing', { count: data.missing.length })}
-          </Txt>
+          </Text>
           {data.missing.map(({ what, why }, i) => (
             <Row key={why} gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
               <View style={{ flexShrink: 1 }}>
-                <Txt kind="strong">{t(`setup.lacks.${why}.title`)}</Txt>
-                <Txt colour="quiet">{t(`setup.lacks.${why}.text`)}</Txt>
+                <Text kind="strong">{t(`setup.lacks.${why}.title`)}</Text>
+                <Text colour="quiet">{t(`setup.lacks.${why}.text`)}</Text>
               </View>
-              <Key
+              <Button
                 kind={i === 0 ? 'act' : 'plain'}
                 title={t(what === 'bins' ? 'setup.makeFloor' : 'setup.goAdd')}
                 label={`${t(what === 'bins' ? 'setup.makeFloor' : 'setup.goAdd')} ${what === 'site' ? t('setup.lacks.prefix.title') : t(`setup.sheet.${what}`)}`}
@@ -91,12 +91,12 @@ export function SetupHome() {
               }}
             >
               <Row gap={8} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-                <Txt kind="heading">{t(`setup.sheet.${name}`)}</Txt>
-                <Txt kind="number">{number(data.counts[name] ?? 0)}</Txt>
+                <Text kind="heading">{t(`setup.sheet.${name}`)}</Text>
+                <Text kind="number">{number(data.counts[name] ?? 0)}</Text>
               </Row>
-              <Txt kind="small" colour="quiet">
+              <Text kind="small" colour="quiet">
                 {t(`setup.about.${name}`)}
-              </Txt>
+              </Text>
             </Pressable>
           ))}
         </View>
@@ -104,11 +104,11 @@ export function SetupHome() {
       {data && (
         <Column gap={4}>
           <Row>
-            <Key title={t('setup.makeFloor')} onPress={() => router.navigate('/setup/floor')} />
+            <Button title={t('setup.makeFloor')} onPress={() => router.navigate('/setup/floor')} />
           </Row>
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {t('setup.version', { version: version?.product ?? '–', app: version?.app ?? '–' })}
-          </Txt>
+          </Text>
         </Column>
       )}
     </Page>

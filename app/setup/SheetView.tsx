@@ -7,7 +7,7 @@ import {
   type Column as SheetColumn,
   type Row as SheetRow,
   type Sheet as SheetKind,
-} from '@hand-relay/core/sheets';
+} from '@hand-relay/core/reading/sheets';
 import { addressOf, api, troubleOf, useMay, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
 import {
@@ -16,11 +16,11 @@ import {
   Empty,
   Failed,
   Field,
-  Key,
+  Button,
   Loading,
   Row,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   WIDE,
   type TableColumn,
@@ -84,28 +84,28 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
       aside={
         <Row gap={4}>
           {may && (
-            <Key
+            <Button
               size="small"
               icon="upload"
               title={t('setup.import')}
               onPress={() => router.navigate(`/setup/${id}/import`)}
             />
           )}
-          <Key
+          <Button
             size="small"
             icon="download"
             title={t('setup.csv')}
             label={t('setup.saveCsv')}
             onPress={() => file('csv')}
           />
-          <Key
+          <Button
             size="small"
             icon="download"
             title={t('setup.xlsx')}
             label={t('setup.saveXlsx')}
             onPress={() => file('xlsx')}
           />
-          {may && <Key size="small" kind="act" title={t('setup.add')} onPress={() => setEditing('new')} />}
+          {may && <Button size="small" kind="act" title={t('setup.add')} onPress={() => setEditing('new')} />}
         </Row>
       }
     >
@@ -132,9 +132,9 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
               { value: '1', title: t('setup.retired') },
             ]}
           />
-          <Txt kind="small" colour="quiet" live="polite">
+          <Text kind="small" colour="quiet" live="polite">
             {t('orders.count', { shown: number(rows.length), all: number(data?.rows.length ?? 0) })}
-          </Txt>
+          </Text>
         </Row>
       </View>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
@@ -192,9 +192,9 @@ function tableColumns(sheet: SheetKind, most: number): TableColumn<SheetRow>[] {
       align: isNumber(c) ? 'right' : 'left',
       sortable: true,
       cell: (row) => (
-        <Txt kind={sheet.key.includes(c.name) ? 'strong' : isNumber(c) ? 'number' : 'body'} lines={1}>
+        <Text kind={sheet.key.includes(c.name) ? 'strong' : isNumber(c) ? 'number' : 'body'} lines={1}>
           {shown(c, row)}
-        </Txt>
+        </Text>
       ),
     }));
 }

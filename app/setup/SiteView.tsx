@@ -2,8 +2,8 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { api, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
-import { Failed, Field, Key, Loading, Row, Signal, useShortcuts } from '../ui/index.ts';
+import { api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
+import { Failed, Field, Button, Loading, Row, Signal, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 const fields = ['name', 'street', 'city', 'timeZone', 'currency', 'gs1Prefix'] as const;
@@ -26,14 +26,14 @@ export function SiteView() {
 
 function Form({ site }: { site: Partial<Told> }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const may = useMay('house.sites');
   const [told, setTold] = useState<Told>(() => Object.fromEntries(fields.map((f) => [f, site[f] ?? ''])) as Told);
   const [save, { error, isLoading }] = api.useChangeSiteMutation();
   const trouble = error ? troubleOf(error) : null;
   const go = async () => {
     const done = await save({ ...told, currency: told.currency.toUpperCase() });
-    if (done.data) send(tell({ kind: 'done', text: t('setup.siteSaved') }));
+    if (done.data) send(notify({ kind: 'done', text: t('setup.siteSaved') }));
   };
   return (
     <View style={{ maxWidth: 720, gap: 16 }}>
@@ -53,7 +53,7 @@ function Form({ site }: { site: Partial<Told> }) {
       {trouble && trouble.fields.length === 0 && <Failed text={words(trouble)} />}
       {may ? (
         <Row>
-          <Key kind="act" title={t('setup.save')} busy={isLoading} onPress={() => void go()} />
+          <Button kind="act" title={t('setup.save')} busy={isLoading} onPress={() => void go()} />
         </Row>
       ) : (
         <Signal kind="caution" text={t('setup.siteReadOnly')} size="body" />

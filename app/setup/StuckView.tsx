@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { moment } from '../text/index.ts';
-import { Card, Empty, Failed, Loading, Signal, Txt, useShortcuts } from '../ui/index.ts';
+import { Card, Empty, Failed, Loading, Signal, Text, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 
 /** Work that does not go on by itself, each with its way out. Nobody should ever see it full. */
@@ -23,16 +23,16 @@ export function StuckView() {
         {data?.stuck.map((one) => (
           <Card key={`${one.kind} ${one.id}`} gap={4} pad={12}>
             <Signal kind="caution" size="body" text={t(`setup.stuck.kind.${one.kind}.title`, { name: one.name })} />
-            <Txt>{t(`setup.stuck.kind.${one.kind}.text`)}</Txt>
+            <Text>{t(`setup.stuck.kind.${one.kind}.text`)}</Text>
             {one.since && (
-              <Txt kind="small" colour="quiet">
+              <Text kind="small" colour="quiet">
                 {t('setup.stuck.since', { time: moment(one.since, me.site.timeZone, now) })}
-              </Txt>
+              </Text>
             )}
             <Link href={one.link} style={{ minHeight: 32 }}>
-              <Txt kind="strong" style={{ textDecorationLine: 'underline' }}>
+              <Text kind="strong" style={{ textDecorationLine: 'underline' }}>
                 {t('setup.stuck.open')}
-              </Txt>
+              </Text>
             </Link>
           </Card>
         ))}

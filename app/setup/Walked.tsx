@@ -1,6 +1,6 @@
 import { useTranslation } from 'react-i18next';
-import type { Walking } from '@hand-relay/core/waves';
-import { Choice, Column, Txt } from '../ui/index.ts';
+import type { Walking } from '@hand-relay/core/walking/waves';
+import { Choice, Column, Text } from '../ui/index.ts';
 
 /** How runs are walked at a site. */
 export function Walked({ walking, onChange }: { walking: Walking; onChange: (walking: Walking) => void }) {
@@ -9,30 +9,36 @@ export function Walked({ walking, onChange }: { walking: Walking; onChange: (wal
   return (
     <Column gap={8}>
       <Choice
-        label={t('way.walking.by.title')}
+        label={t('settings.walking.by.title')}
         value={by}
         onChange={(value) => onChange({ ...walking, by: value })}
-        options={(['shortest', 'sequence'] as const).map((value) => ({ value, title: t(`way.walking.by.${value}`) }))}
+        options={(['shortest', 'sequence'] as const).map((value) => ({
+          value,
+          title: t(`settings.walking.by.${value}`),
+        }))}
       />
-      <Txt colour="quiet">{t(`way.walking.about.${by}`)}</Txt>
+      <Text colour="quiet">{t(`settings.walking.about.${by}`)}</Text>
       <Choice
-        label={t('way.walking.between.title')}
+        label={t('settings.walking.between.title')}
         value={between}
         onChange={(value) => onChange({ ...walking, between: value })}
-        options={(['home', 'chain'] as const).map((value) => ({ value, title: t(`way.walking.between.${value}`) }))}
+        options={(['home', 'chain'] as const).map((value) => ({
+          value,
+          title: t(`settings.walking.between.${value}`),
+        }))}
       />
       {between === 'chain' && (
         <>
           <Choice
-            label={t('way.walking.direction.title')}
+            label={t('settings.walking.direction.title')}
             value={direction}
             onChange={(value) => onChange({ ...walking, direction: value })}
             options={(['alternate', 'one'] as const).map((value) => ({
               value,
-              title: t(`way.walking.direction.${value}`),
+              title: t(`settings.walking.direction.${value}`),
             }))}
           />
-          <Txt colour="quiet">{t('way.walking.about.chain')}</Txt>
+          <Text colour="quiet">{t('settings.walking.about.chain')}</Text>
         </>
       )}
     </Column>

@@ -1,4 +1,4 @@
-import type { Row as SheetRow } from '@hand-relay/core/sheets';
+import type { Row as SheetRow } from '@hand-relay/core/reading/sheets';
 
 /** Rows as they are shown: found in any column, sorted by one. */
 export function arrange(

@@ -7,7 +7,7 @@ import {
   type SheetDifference,
   type SheetName,
   type Value,
-} from '@hand-relay/core/sheets';
+} from '@hand-relay/core/reading/sheets';
 import type { SheetErrorAnswer } from '@hand-relay/contract';
 import { i18n, number } from '../text/index.ts';
 

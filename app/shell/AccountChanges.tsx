@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import { api, useMe, useNow } from '../state/index.ts';
 import { moment } from '../text/index.ts';
-import { Key, Signal } from '../ui/index.ts';
+import { Button, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 
 /** Tells a person what others changed about their account, until they say that they have seen it. */
@@ -22,7 +22,16 @@ export function AccountChanges() {
     }),
   }));
   return (
-    <Bar action={<Key size="small" title={t('account.seen')} busy={isLoading} onPress={() => void seen(newest.id)} />}>
+    <Bar
+      action={
+        <Button
+          size="small"
+          title={t('account.seen')}
+          busy={isLoading}
+          onPress={() => void seen({ upTo: newest.id })}
+        />
+      }
+    >
       {lines.map((line) => (
         <Signal key={line.id} kind="caution" size="body" text={line.text} />
       ))}

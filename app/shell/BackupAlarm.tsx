@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { api, useMay, useMe, useNow } from '../state/index.ts';
 import { moment } from '../text/index.ts';
-import { Key, Signal } from '../ui/index.ts';
+import { Button, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 
 /** A backup is a matter of hours; a screen may be open for days. */
@@ -19,7 +19,7 @@ export function BackupAlarm() {
   const newest = data.files[0];
   const since = newest ? moment(newest.at, site.timeZone, now) : '';
   return (
-    <Bar action={<Key size="small" title={t('backup.look')} onPress={() => router.navigate('/setup/keep')} />}>
+    <Bar action={<Button size="small" title={t('backup.look')} onPress={() => router.navigate('/setup/backups')} />}>
       <Signal
         kind={data.failed ? 'refused' : 'caution'}
         size="body"

@@ -1,9 +1,9 @@
 import { Redirect, usePathname } from 'expo-router';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Failed } from '../ui/index.ts';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
-import { api, goLive, hasLeft, keepTray, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
+import { api, goLive, hasLeft, syncTray, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage, showUnits } from '../text/index.ts';
 import { SessionEnded } from './SessionEnded.tsx';
 import { Shell } from './Shell.tsx';
@@ -30,7 +30,7 @@ export function Gate({ children }: { children: ReactNode }) {
   const person = me?.person.id;
   const releases = me?.person.rights.includes('orders.release') ?? false;
   useEffect(
-    () => (site === undefined || person === undefined || !releases ? undefined : keepTray(store)),
+    () => (site === undefined || person === undefined || !releases ? undefined : syncTray(store)),
     [site, person, releases],
   );
   useEffect(() => {
@@ -42,10 +42,11 @@ export function Gate({ children }: { children: ReactNode }) {
     // Once a restore, and after the sign-in that it asks for.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [restored, person]);
+  const [spoken, setSpoken] = useState(false);
   const language = me && (me.person.language ?? browserLanguage());
   useEffect(() => {
     if (!language) return;
-    showLanguage(language);
+    void showLanguage(language).then(() => setSpoken(true));
     // The sign-in of this device is read in the language of whoever was here last.
     remember('language', language);
   }, [language]);
@@ -54,8 +55,9 @@ export function Gate({ children }: { children: ReactNode }) {
     if (ended) return <Redirect href={{ pathname: '/sign-in', params: { to: arrival ?? path } }} />;
     return <Failed text={words(trouble)} onRetry={() => void refetch()} />;
   }
-  if (!me) return null;
-  showUnits(me.way.units);
+  // Not a word in one language, and the next in another. What is open stays as it is when the language changes later.
+  if (!me || !spoken) return null;
+  showUnits(me.settings.units);
   return (
     <MeContext.Provider value={me}>
       <View style={{ flex: 1, minHeight: 0, display: locked ? 'none' : 'flex' }}>

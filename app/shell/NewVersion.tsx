@@ -1,10 +1,10 @@
 import { usePathname } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { isOutdated, takeNewVersion } from '../kept/index.ts';
+import { isOutdated, takeNewVersion } from '../deviceCache/index.ts';
 import { useOutbox } from '../offline/index.ts';
 import { useMe } from '../state/index.ts';
-import { Key, Signal } from '../ui/index.ts';
+import { Button, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 
 /** Places where nothing is in hand: there the page may be reloaded without asking. */
@@ -32,7 +32,7 @@ export function NewVersion() {
     <Bar
       action={
         !unsent && (
-          <Key
+          <Button
             size="small"
             title={t('version.reload')}
             busy={busy}

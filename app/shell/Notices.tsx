@@ -4,22 +4,21 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { afterTold } from '../offline/index.ts';
 import {
-  api,
+  allStale,
   call,
   close,
-  tags,
-  tell,
+  notify,
   undone,
-  useFrom,
+  useAppSelector,
   useMe,
   useNow,
-  useSend,
+  useAppDispatch,
   words,
   type Call,
   type Notice,
 } from '../state/index.ts';
 import { ago, clock } from '../text/index.ts';
-import { charcoal, Column, Key, Row, Sheet, Signal, SurfaceContext, Txt, useSurface, WIDE } from '../ui/index.ts';
+import { charcoal, Column, Button, Row, Sheet, Signal, SurfaceContext, Text, useSurface, WIDE } from '../ui/index.ts';
 
 const STAYS_MS = 7000;
 /** What can be taken back stays long enough for second thoughts. */
@@ -30,7 +29,7 @@ const UNDO_STAYS_MS = 20_000;
  * its foot stay where they are; on a wide screen at the foot's left, as keys are at its right.
  */
 export function Notices({ wide }: { wide: boolean }) {
-  const notices = useFrom((s) => s.notices).filter((n) => n.shown);
+  const notices = useAppSelector((s) => s.notices).filter((n) => n.shown);
   if (useWindowDimensions().width >= WIDE !== wide) return null;
   return (
     <View
@@ -53,14 +52,14 @@ export function Notices({ wide }: { wide: boolean }) {
 
 /** Takes back what a notice tells of. */
 function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
-  const send = useSend();
+  const send = useAppDispatch();
   const { t } = useTranslation();
   return async (notice, undo) => {
     const done = await afterTold(undo.id ?? '', () => call(undo));
     send(undone(notice.id));
-    send(api.util.invalidateTags([...tags]));
+    send(allStale());
     send(
-      tell(
+      notify(
         'error' in done
           ? { kind: 'refused', text: words(done.error) }
           : { kind: 'done', text: t('notice.undone', { what: notice.text }) },
@@ -71,7 +70,7 @@ function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
 
 function One({ notice, wide }: { notice: Notice; wide: boolean }) {
   const surface = useSurface();
-  const send = useSend();
+  const send = useAppDispatch();
   const router = useRouter();
   const { t } = useTranslation();
   const takeBack = useUndo();
@@ -106,9 +105,9 @@ function One({ notice, wide }: { notice: Notice; wide: boolean }) {
       </Pressable>
       <Row gap={0} style={{ flexWrap: 'nowrap' }}>
         {notice.undo && (
-          <Key title={t('notice.undo')} size="small" onPress={() => void takeBack(notice, notice.undo!)} />
+          <Button title={t('notice.undo')} size="small" onPress={() => void takeBack(notice, notice.undo!)} />
         )}
-        <Key title={t('notice.close')} icon="close" iconOnly size="desk" onPress={() => send(close(notice.id))} />
+        <Button title={t('notice.close')} icon="close" iconOnly size="desk" onPress={() => send(close(notice.id))} />
       </Row>
     </View>
   );
@@ -122,26 +121,26 @@ export function NoticeList({ onClose }: { onClose: () => void }) {
   const me = useMe();
   const now = useNow();
   const takeBack = useUndo();
-  const notices = useFrom((s) => s.notices);
+  const notices = useAppSelector((s) => s.notices);
   const open = (link: string) => {
     onClose();
     if (link !== path) router.navigate(link);
   };
   return (
     <SurfaceContext.Provider value="paper">
-      <Sheet title={t('notice.all')} onClose={onClose} keys={<Key title={t('notice.close')} onPress={onClose} />}>
-        {notices.length === 0 && <Txt colour="quiet">{t('notice.none')}</Txt>}
+      <Sheet title={t('notice.all')} onClose={onClose} keys={<Button title={t('notice.close')} onPress={onClose} />}>
+        {notices.length === 0 && <Text colour="quiet">{t('notice.none')}</Text>}
         {[...notices].reverse().map((n) => (
           <Row key={n.id} gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
             <Column gap={2} style={{ flexShrink: 1 }}>
               <Signal kind={n.kind} text={n.text} size="body" />
-              <Txt kind="small" colour="quiet">
+              <Text kind="small" colour="quiet">
                 {`${clock(new Date(n.at).toISOString(), me.site.timeZone)}, ${ago(new Date(n.at).toISOString(), now)}`}
-              </Txt>
+              </Text>
             </Column>
             <Row gap={4} style={{ flexWrap: 'nowrap' }}>
-              {n.link && <Key size="small" title={t('notice.open')} onPress={() => open(n.link!)} />}
-              {n.undo && <Key size="small" title={t('notice.undo')} onPress={() => void takeBack(n, n.undo!)} />}
+              {n.link && <Button size="small" title={t('notice.open')} onPress={() => open(n.link!)} />}
+              {n.undo && <Button size="small" title={t('notice.undo')} onPress={() => void takeBack(n, n.undo!)} />}
             </Row>
           </Row>
         ))}

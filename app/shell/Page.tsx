@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { Key, Txt, useNarrow, useSurface, WIDE } from '../ui/index.ts';
+import { Button, Text, useNarrow, useSurface, WIDE } from '../ui/index.ts';
 import { usePathname } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { inRun } from './inRun.ts';
@@ -43,10 +43,10 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
           paddingBottom: 8,
         }}
       >
-        {onBack && <Key title={t('nav.back')} icon="arrow-left" iconOnly onPress={onBack} />}
-        <Txt kind={narrow ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
+        {onBack && <Button title={t('nav.back')} icon="arrow-left" iconOnly onPress={onBack} />}
+        <Text kind={narrow ? 'heading' : 'title'} level={1} style={{ flexGrow: 1 }}>
           {title}
-        </Txt>
+        </Text>
         {width < WIDE && inRun(path) && <Person icon />}
         {aside && <View style={{ flexShrink: 1 }}>{aside}</View>}
       </View>

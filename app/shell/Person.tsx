@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { languages, type Language } from '@hand-relay/contract';
 import { api, forSite, placesOf, store, useMe, workFor } from '../state/index.ts';
-import { Choice, Key, Sheet, Signal, Txt } from '../ui/index.ts';
+import { Choice, Button, Sheet, Signal, Text } from '../ui/index.ts';
 import { browserLanguage } from '../text/index.ts';
 import { useOutbox } from '../offline/index.ts';
 import { NoticeList } from './Notices.tsx';
@@ -27,7 +27,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
   /** Everything on screen is of one site: it is read again at the other. */
   const change = async (site: string) => {
     workFor(null);
-    const done = await switchSite(site);
+    const done = await switchSite({ site });
     if (!done.data) return;
     store.dispatch(api.util.resetApiState());
     await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
@@ -37,7 +37,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
   const signOut = useSignOut();
   return (
     <>
-      <Key
+      <Button
         title={me.person.name}
         label={t('nav.me', { name: me.person.name })}
         icon="account-circle-outline"
@@ -51,8 +51,8 @@ export function Person({ icon = false }: { icon?: boolean }) {
           onClose={() => setOpen(false)}
           keys={
             <>
-              <Key title={t('notice.close')} onPress={() => setOpen(false)} />
-              <Key
+              <Button title={t('notice.close')} onPress={() => setOpen(false)} />
+              <Button
                 title={t('scanner.title')}
                 onPress={() => {
                   setOpen(false);
@@ -60,7 +60,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
                 }}
               />
               {placesOf(me).includes('setup') && (
-                <Key
+                <Button
                   title={t('place.setup')}
                   onPress={() => {
                     setOpen(false);
@@ -68,7 +68,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
                   }}
                 />
               )}
-              <Key kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
+              <Button kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
             </>
           }
         >
@@ -80,7 +80,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
               onChange={(site) => void change(site)}
             />
           ) : (
-            <Txt>{me.site.name}</Txt>
+            <Text>{me.site.name}</Text>
           )}
           {others.length > 0 && (
             <Choice
@@ -97,9 +97,9 @@ export function Person({ icon = false }: { icon?: boolean }) {
             label={t('nav.language')}
             value={me.person.language ?? browserLanguage()}
             options={languages.map((value) => ({ value, title: names[value] }))}
-            onChange={(language) => void changeLanguage(language)}
+            onChange={(language) => void changeLanguage({ language })}
           />
-          <Txt colour="quiet">{me.person.roles.join(', ')}</Txt>
+          <Text colour="quiet">{me.person.roles.join(', ')}</Text>
           {unsent > 0 && <Signal kind="caution" size="body" text={t('nav.unsent', { count: unsent })} />}
         </Sheet>
       )}
@@ -113,7 +113,7 @@ export function AllNotices() {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Key title={t('notice.all')} icon="bell-outline" iconOnly size="desk" onPress={() => setOpen(true)} />
+      <Button title={t('notice.all')} icon="bell-outline" iconOnly size="desk" onPress={() => setOpen(true)} />
       {open && <NoticeList onClose={() => setOpen(false)} />}
     </>
   );

@@ -1,8 +1,8 @@
 import type { PrintKind } from '@hand-relay/contract';
 import { useTranslation } from 'react-i18next';
 import { afterTold } from '../offline/index.ts';
-import { api, deviceName, tell, troubleOf, useSend, words } from '../state/index.ts';
-import { Key } from '../ui/index.ts';
+import { api, deviceName, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { Button } from '../ui/index.ts';
 
 /** Prints a document where this bench, door or device prints, and says where that is. */
 export function PrintKey({
@@ -26,12 +26,12 @@ export function PrintKey({
   size?: 'desk' | 'floor';
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const [print, { isLoading }] = api.usePrintMutation();
   const go = async () => {
     const done = await afterTold(after ?? '', () => print({ kind, of, station: station ?? deviceName() }));
     send(
-      tell(
+      notify(
         done.data
           ? { kind: 'done', text: t('printing.sent', { printer: done.data.printer }) }
           : { kind: 'refused', text: words(troubleOf(done.error)) },
@@ -39,7 +39,7 @@ export function PrintKey({
     );
   };
   return (
-    <Key
+    <Button
       icon="printer-outline"
       size={size}
       title={title}

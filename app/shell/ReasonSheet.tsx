@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { troubleOf, words } from '../state/index.ts';
-import { Column, Failed, Field, Key, Sheet, Txt } from '../ui/index.ts';
+import { Column, Failed, Field, Button, Sheet, Text } from '../ui/index.ts';
 
 const LEAST = 3;
 
@@ -40,13 +40,13 @@ export function ReasonSheet({
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key kind={kind} title={title} busy={busy} onPress={go} />
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button kind={kind} title={title} busy={busy} onPress={go} />
         </>
       }
     >
       <Column gap={12}>
-        <Txt>{text}</Txt>
+        <Text>{text}</Text>
         <Field
           focus
           label={t('order.reason')}

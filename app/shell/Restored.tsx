@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { remember, remembered, useMe, useNow } from '../state/index.ts';
 import { moment } from '../text/index.ts';
-import { Key, Signal } from '../ui/index.ts';
+import { Button, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 
 /** Under this the device remembers that its people have read of a restore. */
@@ -23,7 +23,7 @@ export function Restored() {
   };
   const of = restored.of ? moment(restored.of, site.timeZone, now) : '–';
   return (
-    <Bar action={<Key size="small" title={t('restored.read')} onPress={done} />}>
+    <Bar action={<Button size="small" title={t('restored.read')} onPress={done} />}>
       <Signal kind="caution" size="body" text={t('restored.text', { of })} />
     </Bar>
   );

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { Modal, ScrollView, View } from 'react-native';
 import type { Me } from '@hand-relay/contract';
 import { useOutbox } from '../offline/index.ts';
-import { Column, Key, Signal, Txt, useScans } from '../ui/index.ts';
+import { Column, Button, Signal, Text, useScans } from '../ui/index.ts';
 import { Ground } from './Ground.tsx';
 import { SignInAgain } from './SignInAgain.tsx';
 import { useSignOut } from './useSignOut.ts';
@@ -26,15 +26,15 @@ export function SessionEnded({ me }: { me: Me }) {
             contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20 }}
           >
             <Column gap={16} style={{ width: '100%', maxWidth: 460 }}>
-              <Txt kind="title" level={1}>
+              <Text kind="title" level={1}>
                 {t('signIn.ended')}
-              </Txt>
-              <Txt>{t('signIn.endedWhy', { name })}</Txt>
+              </Text>
+              <Text>{t('signIn.endedWhy', { name })}</Text>
               {unsent > 0 && <Signal kind="caution" size="body" text={t('signIn.endedUnsent', { count: unsent })} />}
               <SignInAgain
                 me={me}
                 onDone={() => undefined}
-                other={<Key title={t('signIn.other')} onPress={() => void signOut()} />}
+                other={<Button title={t('signIn.other')} onPress={() => void signOut()} />}
               />
             </Column>
           </ScrollView>

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { api, serverNow, store, useMe, useNow } from '../state/index.ts';
 import { timeOf } from '../text/index.ts';
-import { Key, Sheet, Signal } from '../ui/index.ts';
+import { Button, Sheet, Signal } from '../ui/index.ts';
 import { Bar } from './Bar.tsx';
 import { SignInAgain } from './SignInAgain.tsx';
 
@@ -29,7 +29,7 @@ export function SessionEnds() {
   if (!(left > 0 && left <= ANNOUNCED_MS)) return null;
   return (
     <>
-      <Bar action={<Key size="small" title={t('signIn.stay')} onPress={() => setOpen(true)} />}>
+      <Bar action={<Button size="small" title={t('signIn.stay')} onPress={() => setOpen(true)} />}>
         <Signal
           kind="caution"
           size="body"
@@ -40,7 +40,7 @@ export function SessionEnds() {
         <Sheet
           title={t('signIn.stayTitle', { name: me.person.name })}
           onClose={() => setOpen(false)}
-          keys={<Key title={t('notice.close')} onPress={() => setOpen(false)} />}
+          keys={<Button title={t('notice.close')} onPress={() => setOpen(false)} />}
         >
           <SignInAgain me={me} onDone={() => setOpen(false)} other={null} />
         </Sheet>

@@ -1,26 +1,26 @@
-import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WorkPlace } from '@hand-relay/contract';
-import { api, forSite, placesOf, useMe, tell, useOpenExceptions, useSend } from '../state/index.ts';
+import { api, forSite, placesOf, useMe, notify, useOpenExceptions, useAppDispatch } from '../state/index.ts';
 import {
   charcoal,
   Column,
   hivis,
-  Key,
+  Button,
   Row,
   Sheet,
   Signal,
   SurfaceContext,
-  Txt,
+  Text,
   useNarrow,
   useScans,
   useShortcuts,
   useSurface,
   WIDE,
   type IconName,
+  Icon,
 } from '../ui/index.ts';
 import { OutboxLine } from '../offline/index.ts';
 import { AccountChanges } from './AccountChanges.tsx';
@@ -84,7 +84,7 @@ function ForSite() {
   const me = useMe();
   const go = useWorkFor();
   return (
-    <Bar action={<Key size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />}>
+    <Bar action={<Button size="small" title={t('nav.ownSite')} onPress={() => void go(null)} />}>
       <Signal kind="caution" size="body" text={t('nav.forSite', { site: me.site.name })} />
     </Bar>
   );
@@ -121,7 +121,7 @@ function Mark() {
   const { t } = useTranslation();
   return (
     <Link href="/" style={{ textDecorationLine: 'none' }}>
-      <Txt kind="label">{t('app.name')}</Txt>
+      <Text kind="label">{t('app.name')}</Text>
     </Link>
   );
 }
@@ -169,12 +169,12 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
               }}
             >
               <View>
-                <MaterialCommunityIcons name={icons[place]} size={24} color={colour} />
+                <Icon name={icons[place]} size={24} color={colour} />
                 {place === 'desk' && exceptions > 0 && <Waiting count={exceptions} />}
               </View>
-              <Txt kind="label" style={{ color: colour }}>
+              <Text kind="label" style={{ color: colour }}>
                 {t(`place.${place}`)}
-              </Txt>
+              </Text>
             </Pressable>
           );
         })}
@@ -182,7 +182,7 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
       {wide && (
         <View style={{ alignItems: 'center', gap: 8 }}>
           <AllNotices />
-          <Key title={t('nav.keys')} icon="keyboard-outline" iconOnly onPress={onHelp} />
+          <Button title={t('nav.keys')} icon="keyboard-outline" iconOnly onPress={onHelp} />
           <Person icon />
         </View>
       )}
@@ -208,9 +208,9 @@ function Waiting({ count }: { count: number }) {
         backgroundColor: surface.caution,
       }}
     >
-      <Txt kind="small" style={{ color: charcoal, lineHeight: 18 }}>
+      <Text kind="small" style={{ color: charcoal, lineHeight: 18 }}>
         {count > 99 ? '99+' : String(count)}
-      </Txt>
+      </Text>
     </View>
   );
 }
@@ -229,18 +229,18 @@ function Help({ onClose }: { onClose: () => void }) {
   ] as const;
   return (
     <SurfaceContext.Provider value="paper">
-      <Sheet title={t('keys.title')} onClose={onClose} keys={<Key title={t('notice.close')} onPress={onClose} />}>
+      <Sheet title={t('keys.title')} onClose={onClose} keys={<Button title={t('notice.close')} onPress={onClose} />}>
         <Column gap={6}>
           {keys.map(([key, what]) => (
             <Row key={key} gap={16}>
-              <Txt kind="mono" style={{ width: 64 }}>
+              <Text kind="mono" style={{ width: 64 }}>
                 {key}
-              </Txt>
-              <Txt>{t(`keys.${what}`)}</Txt>
+              </Text>
+              <Text>{t(`keys.${what}`)}</Text>
             </Row>
           ))}
         </Column>
-        <Txt colour="quiet">{t('keys.scan')}</Txt>
+        <Text colour="quiet">{t('keys.scan')}</Text>
       </Sheet>
     </SurfaceContext.Provider>
   );
@@ -250,19 +250,19 @@ function Help({ onClose }: { onClose: () => void }) {
 function useOpener(allowed: WorkPlace[]): (code: string) => void {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
+  const send = useAppDispatch();
   const [find] = api.useLazyFindQuery();
   const path = usePathname();
   const { id: _, ...listing } = useGlobalSearchParams<Record<string, string>>();
   return (code) => {
-    void find(code).then(({ data }) => {
+    void find({ code }).then(({ data }) => {
       if (!data) return;
       const { kind, id, name, orders } = data;
       if (kind === 'item' || kind === 'bin')
-        return send(tell({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
+        return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
       if (kind === 'cart' || kind === 'place')
-        return send(tell({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
-      if (kind === 'nothing' || !id) return send(tell({ kind: 'refused', text: t('scan.nothing', { code }) }));
+        return send(notify({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
+      if (kind === 'nothing' || !id) return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
       if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
       if (kind === 'carton' && allowed.includes('dock')) return router.navigate(`/dock/${id}`);
       const order = orders[0];
@@ -272,7 +272,7 @@ function useOpener(allowed: WorkPlace[]): (code: string) => void {
           params: path.startsWith('/desk') ? listing : {},
         });
       if (order && allowed.includes('bench')) return router.navigate(`/bench/orders/${order}`);
-      return send(tell({ kind: 'refused', text: t('scan.nothing', { code }) }));
+      return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
     });
   };
 }

@@ -5,7 +5,7 @@ import { ScrollView, View, type TextInput } from 'react-native';
 import { lookAfterRestore } from '../offline/index.ts';
 import { api, finishLeaving, hasCome, remember, remembered, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage } from '../text/index.ts';
-import { Baton, Column, Field, Key, Signal, Choice, Txt, useNarrow, useScans } from '../ui/index.ts';
+import { Baton, Column, Field, Button, Signal, Choice, Text, useNarrow, useScans } from '../ui/index.ts';
 
 type Way = 'badge' | 'name';
 
@@ -15,7 +15,9 @@ export function SignIn() {
   const narrow = useNarrow();
   useEffect(
     () =>
-      showLanguage(remembered('language') === 'de' ? 'de' : remembered('language') === 'en' ? 'en' : browserLanguage()),
+      void showLanguage(
+        remembered('language') === 'de' ? 'de' : remembered('language') === 'en' ? 'en' : browserLanguage(),
+      ),
     [],
   );
   const router = useRouter();
@@ -73,10 +75,10 @@ export function SignIn() {
             label={t('app.name')}
             state={{ filled: { desk: 1, floor: 1, bench: 0.55, dock: 0 }, at: 'bench', late: false }}
           />
-          <Txt kind="title" level={1}>
+          <Text kind="title" level={1}>
             {t('app.name')}
-          </Txt>
-          <Txt colour="quiet">{t('signIn.claim')}</Txt>
+          </Text>
+          <Text colour="quiet">{t('signIn.claim')}</Text>
         </View>
         <Choice
           bare
@@ -118,7 +120,7 @@ export function SignIn() {
             <Signal kind="refused" text={refused} size="body" />
           </View>
         )}
-        <Key
+        <Button
           kind="act"
           size="floor"
           title={t('signIn.go')}

@@ -3,8 +3,8 @@ import { useTranslation } from 'react-i18next';
 import { View, type TextInput } from 'react-native';
 import type { Me } from '@hand-relay/contract';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
-import { api, remembered, store, tags, troubleOf, words } from '../state/index.ts';
-import { Field, Key, Row, Signal } from '../ui/index.ts';
+import { allStale, api, remembered, store, troubleOf, words } from '../state/index.ts';
+import { Field, Button, Row, Signal } from '../ui/index.ts';
 
 /**
  * Asks the PIN, or the password, of the person who is signed in on this device, and gives them a new session where they
@@ -27,7 +27,7 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
     await lookAfterRestore(answer.data);
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));
     // What was asked while nobody was signed in got no answer.
-    store.dispatch(api.util.invalidateTags(tags.filter((tag) => tag !== 'me')));
+    store.dispatch(allStale({ but: 'me' }));
     void outbox.pump();
     onDone();
   };
@@ -57,7 +57,7 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
           />
         </View>
       )}
-      <Key
+      <Button
         kind="act"
         size="floor"
         title={t('signIn.continue')}
@@ -66,7 +66,7 @@ export function SignInAgain({ me, onDone, other }: { me: Me; onDone: () => void;
         onPress={() => void go()}
       />
       <Row gap={12} style={{ flexWrap: 'wrap' }}>
-        <Key
+        <Button
           title={t(by === 'pin' ? 'signIn.usePassword' : 'signIn.usePin')}
           onPress={() => {
             reset();

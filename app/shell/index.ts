@@ -1,4 +1,5 @@
 export { Gate } from './Gate.tsx';
+export { place } from './place.tsx';
 export { Ground } from './Ground.tsx';
 export { Page } from './Page.tsx';
 export { SignIn } from './SignIn.tsx';

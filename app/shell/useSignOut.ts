@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { forgetAnswers } from '../kept/index.ts';
+import { forgetAnswers } from '../deviceCache/index.ts';
 import { outbox } from '../offline/index.ts';
 import { api, leave, store, workFor } from '../state/index.ts';
 

@@ -1,13 +1,19 @@
 import {
+  CHANGED,
+  changed,
   DONE_AGO,
+  effectOn,
   endpoints,
-  keptNames,
+  outboxNames,
   SERVER_TIME,
+  TAB,
+  type Changed,
   type Endpoint,
   type EndpointName,
   type Problem,
+  type Topic,
 } from '@hand-relay/contract';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { deviceName, randomKey } from './device.ts';
 import { forSite } from './forSite.ts';
 import { sawServerTime } from './serverTime.ts';
@@ -23,16 +29,16 @@ export interface Call {
 export type Trouble = Pick<Problem, 'code' | 'facts' | 'fields' | 'requestId' | 'status'>;
 
 /** No server was reached. */
-export const nobodyAnswered: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
+export const networkError: Trouble = { code: 'network', facts: {}, fields: [], requestId: '', status: 0 };
 /** A server answered that it, or what stands before it, has a fault. */
-const faulty = (status: number): Trouble => ({ ...nobodyAnswered, code: 'server-fault', status });
+const faulty = (status: number): Trouble => ({ ...networkError, code: 'server-fault', status });
 /** This version of the app does not know the call: an earlier one kept it. */
-const unknownCall: Trouble = { ...nobodyAnswered, code: 'unknown-call', status: 410 };
+const unknownCall: Trouble = { ...networkError, code: 'unknown-call', status: 410 };
 
-/** What a picker needs where the radio does not reach: kept as it was answered last. */
-export const KEPT: ReadonlySet<string> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putBacks']);
+/** What a picker needs while offline: kept as it was answered last. */
+export const CACHED: ReadonlySet<string> = new Set<EndpointName>(['me', 'myRuns', 'run', 'floorPlan', 'putAways']);
 /** What a device did, sent as soon as may be. */
-const SENT: ReadonlySet<string> = new Set<EndpointName>([...keptNames, 'keepPhoto', 'sendKept']);
+const SENT: ReadonlySet<string> = new Set<EndpointName>([...outboxNames, 'keepPhoto', 'sendOutbox']);
 
 /** When a call found nothing but silence, and how long the next ones that have something kept wait less for it. */
 let silentAt = -Infinity;
@@ -40,13 +46,13 @@ const SILENCE_MS = 15_000;
 
 /** Milliseconds after which nobody answers any more: a network that swallows what is sent says so of itself never. */
 function limitOf(name: EndpointName, method: Endpoint['method']): number {
-  if (name === 'sendKept' || name === 'keepPhoto') return 10_000;
-  if (KEPT.has(name) && Date.now() - silentAt < SILENCE_MS) return 800;
-  if (KEPT.has(name) || SENT.has(name) || name === 'signOut') return 4_000;
+  if (name === 'sendOutbox' || name === 'keepPhoto') return 10_000;
+  if (CACHED.has(name) && Date.now() - silentAt < SILENCE_MS) return 800;
+  if (CACHED.has(name) || SENT.has(name) || name === 'signOut') return 4_000;
   return method === 'GET' ? 20_000 : 180_000;
 }
 
-const PATIENCE_MS = [300, 1200];
+const RETRY_DELAYS_MS = [300, 1200];
 
 /** The address of an endpoint, for calls and links, at the site that this screen works for. */
 export function addressOf({ name, id, query }: Omit<Call, 'body'>): string {
@@ -66,26 +72,53 @@ export function useOrigin(address: string): void {
   origin = address;
 }
 
-/** Told when a call finds that nobody is signed in any more: from afar, or as the shift is over. */
+/** Called when a call finds that nobody is signed in any more: from afar, or as the shift is over. */
 let signedOut = () => {};
 export function whenSignedOut(told: () => void): void {
   signedOut = told;
+}
+
+const newTab = () => randomKey().slice(0, 40);
+/**
+ * This page, by a name of its own: the live stream says which changes it asked for itself. After a change to which nobody
+ * answered it takes another one, so that what became of it is heard as if somebody else had done it.
+ */
+export let tab = newTab();
+
+/** Called with what a call of this page changed, as its answer says. */
+let onChanged = (_changes: Changed[]) => {};
+export function whenChanged(told: (changes: Changed[]) => void): void {
+  onChanged = told;
+}
+
+/** What a call changed: as the server says; else, where it repeats an answer, all that the endpoint may change. */
+function changesOf(endpoint: Endpoint, said: string | null, id: string): Changed[] {
+  const told = said === null ? null : z.array(changed).safeParse(JSON.parse(said));
+  if (told?.success) return told.data;
+  // Whoever signs in reads everything anyway.
+  if (endpoint.needs === 'public') return [];
+  return (endpoint.changes ?? []).map((effect) => {
+    const on = effectOn(effect, id);
+    return { topic: on.topic, ids: on.id === null ? [] : [on.id] };
+  });
 }
 
 /**
  * Calls an endpoint. A change carries a key of its own and is sent again with the same key when the network fails, so
  * that it happens once.
  *
- * @param patience milliseconds before each further try
+ * @param retryDelays milliseconds before each further try
  * @param ago milliseconds since it was done, where it was kept for a while
+ * @param handled topics of which the caller itself reads again what is to be read
  */
 export async function call(
   ask: Call,
   {
     key = randomKey(),
-    patience = PATIENCE_MS,
+    retryDelays: retryDelays = RETRY_DELAYS_MS,
     ago = 0,
-  }: { key?: string; patience?: readonly number[]; ago?: number } = {},
+    handled = [],
+  }: { key?: string; retryDelays?: readonly number[]; ago?: number; handled?: readonly Topic[] } = {},
 ): Promise<{ data: unknown } | { error: Trouble }> {
   const endpoint: Endpoint | undefined = Object.hasOwn(endpoints, ask.name) ? endpoints[ask.name] : undefined;
   if (!endpoint) return { error: unknownCall };
@@ -93,6 +126,7 @@ export async function call(
   if (endpoint.method === 'POST') {
     headers['Idempotency-Key'] = key;
     headers['Content-Type'] = 'application/json';
+    headers[TAB] = tab;
     headers[DONE_AGO] = String(Math.max(0, Math.round(ago)));
   }
   for (let attempt = 0; ; attempt++) {
@@ -110,15 +144,22 @@ export async function call(
       sawServerTime(Number(response.headers.get(SERVER_TIME) ?? NaN), asked, Date.now());
       const answer: unknown = await response.json().catch(() => null);
       silentAt = -Infinity;
-      if (response.ok) return isOurs(ask.name, endpoint, answer) ? { data: answer } : { error: nobodyAnswered };
+      if (response.ok) {
+        if (!isOurs(ask.name, endpoint, answer)) return { error: networkError };
+        const told = changesOf(endpoint, response.headers.get(CHANGED), ask.id ?? '');
+        const changes = told.filter(({ topic }) => !handled.includes(topic));
+        if (changes.length > 0) onChanged(changes);
+        return { data: answer };
+      }
       const problem = answer as Problem | null;
       if (problem?.code === 'not-signed-in' && ask.name !== 'me') signedOut();
       if (problem?.code) return { error: problem };
-      return { error: response.status >= 500 ? faulty(response.status) : nobodyAnswered };
+      return { error: response.status >= 500 ? faulty(response.status) : networkError };
     } catch {
       if (limit.signal.aborted) silentAt = Date.now();
-      const pause = patience[attempt];
-      if (pause === undefined) return { error: nobodyAnswered };
+      const pause = retryDelays[attempt];
+      if (endpoint.method === 'POST') tab = newTab();
+      if (pause === undefined) return { error: networkError };
       await new Promise((resolve) => setTimeout(resolve, pause));
     } finally {
       clearTimeout(timer);
@@ -151,7 +192,7 @@ export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Tr
     });
     return response.ok ? { data: await response.blob() } : { error: (await response.json()) as Problem };
   } catch {
-    return { error: nobodyAnswered };
+    return { error: networkError };
   }
 }
 
@@ -161,7 +202,7 @@ export async function fetchFile(ask: Call): Promise<{ data: Blob } | { error: Tr
  */
 export async function restoreBackup(
   file: Blob,
-  name: 'restore' | 'lookAtBackup' = 'restore',
+  name: 'restore' | 'previewBackup' = 'restore',
 ): Promise<{ data: { site: string; orders: number; lastAt: string | null } } | { error: Trouble }> {
   try {
     const response = await fetch(origin + addressOf({ name }), {
@@ -179,6 +220,6 @@ export async function restoreBackup(
       ? { data: answer as { site: string; orders: number; lastAt: string | null } }
       : { error: answer as Problem };
   } catch {
-    return { error: nobodyAnswered };
+    return { error: networkError };
   }
 }

@@ -1,12 +1,13 @@
-import { changeEvent, type ChangeEvent } from '@hand-relay/contract';
+import { changeEvent, type Changed, type ChangeEvent } from '@hand-relay/contract';
 import { i18n } from '../text/index.ts';
-import { api, tags } from './api.ts';
-import { addressOf } from './call.ts';
+import { allStale, api } from './api.ts';
+import { addressOf, tab, whenChanged } from './call.ts';
 import { forSite } from './forSite.ts';
 import { changedSince } from './outlook.ts';
-import { trayChanged } from './keepTray.ts';
-import { tell } from './notices.ts';
+import { trayChanged } from './syncTray.ts';
+import { notify } from './notices.ts';
 import { readOrders, refreshOrders } from './orderList.ts';
+import { Stale } from './stale.ts';
 import type { Store } from './store.ts';
 import { words } from './trouble.ts';
 
@@ -25,16 +26,34 @@ const reasonOf = (facts: Record<string, unknown>) =>
 
 const meOf = (store: Store) => api.endpoints.me.select()(store.getState()).data?.person.id;
 
-/** Takes an event from the stream: what it names is read again, news is told. */
-export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) => void): void {
-  if (event.topic === 'tray') {
+/** What is read again as something changed. */
+export interface Readers {
+  stale: Stale;
+  /** Reads rows of the list of orders; without ids all of it. */
+  orders: (ids: string[]) => void;
+}
+
+/** What beside the API's answers is kept of what a change touches. */
+function keptBeside(store: Store, change: Changed, { orders }: Readers): void {
+  if (change.topic === 'orders' || change.topic === 'progress') orders(change.ids);
+  store.dispatch(changedSince(change));
+}
+
+/** Has read again what somebody changed. */
+function take(store: Store, change: Changed, readers: Readers): void {
+  if (change.topic === 'tray') {
     const me = meOf(store);
-    if (me !== undefined) trayChanged(me, event.ids);
+    if (me !== undefined) trayChanged(me, change.ids);
     return;
   }
-  store.dispatch(api.util.invalidateTags([event.topic]));
-  if (event.topic === 'orders') orders(event.ids);
-  store.dispatch(changedSince(event));
+  readers.stale.add(change);
+  keptBeside(store, change, readers);
+}
+
+/** Takes an event from the stream: what it names is read again, news is told. */
+export function onEvent(store: Store, event: ChangeEvent, readers: Readers): void {
+  // What this page did itself came with the answer.
+  if (event.by !== tab) take(store, event, readers);
   if (!event.news) return;
   const { kind, facts } = event.news;
   // Who did it was told already.
@@ -42,23 +61,23 @@ export function hear(store: Store, event: ChangeEvent, orders: (ids: string[]) =
   if (kind === 'short' || kind === 'elsewhere' || kind === 'out') {
     const reason = i18n.t(`floor.reason.${String(facts['reason'])}`);
     store.dispatch(
-      tell({
+      notify({
         kind: 'caution',
         text: i18n.t(`notice.${kind}`, { ...facts, reason }),
         link: '/desk/exceptions',
       }),
     );
   } else if (kind === 'count-differs')
-    store.dispatch(tell({ kind: 'caution', text: i18n.t('notice.count-differs', facts), link: '/desk/counts' }));
+    store.dispatch(notify({ kind: 'caution', text: i18n.t('notice.count-differs', facts), link: '/desk/counts' }));
   else if (kind === 'lost')
     store.dispatch(
-      tell({
+      notify({
         kind: 'caution',
         text: i18n.t('notice.lost', { ...facts, reason: reasonOf(facts) }),
         link: '/desk/exceptions',
       }),
     );
-  else store.dispatch(tell({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
+  else store.dispatch(notify({ kind: 'done', text: i18n.t(`notice.${kind}`, facts) }));
 }
 
 /**
@@ -86,14 +105,20 @@ export function goLive(store: Store): () => void {
     }, GATHER_MS);
   };
   const everything = () => {
-    store.dispatch(api.util.invalidateTags([...tags]));
+    store.dispatch(allStale());
     orders([]);
   };
+  const stale = new Stale(store);
+  const readers = { stale, orders };
+  whenChanged((changes) => {
+    stale.addOwn(changes);
+    for (const change of changes) keptBeside(store, change, readers);
+  });
   const name = channelOf();
   const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
   if (channel)
     channel.onmessage = ({ data }: MessageEvent<ChangeEvent | 'reopened'>) =>
-      data === 'reopened' ? everything() : hear(store, data, orders);
+      data === 'reopened' ? everything() : onEvent(store, data, readers);
 
   const hold = () =>
     new Promise<void>((resolve) => {
@@ -114,7 +139,7 @@ export function goLive(store: Store): () => void {
         stream.onmessage = ({ data }: MessageEvent<string>) => {
           const event = changeEvent.safeParse(JSON.parse(data));
           if (!event.success) return;
-          hear(store, event.data, orders);
+          onEvent(store, event.data, readers);
           channel?.postMessage(event.data);
         };
         // A lost connection is tried again by the browser itself. An answer that is no stream is not: the session has
@@ -139,6 +164,8 @@ export function goLive(store: Store): () => void {
   else void hold();
   return () => {
     over = true;
+    whenChanged(() => {});
+    stale.end();
     clearTimeout(timer);
     release();
     channel?.close();

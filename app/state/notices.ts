@@ -30,7 +30,7 @@ const notices = createSlice({
   name: 'notices',
   initialState: [] as Notice[],
   reducers: {
-    tell: {
+    notify: {
       prepare: (notice: Omit<Notice, 'id' | 'at' | 'shown'>) => ({
         payload: { ...notice, about: subjectOf(notice), id: nanoid(), at: serverNow(), shown: true },
       }),
@@ -62,5 +62,5 @@ const notices = createSlice({
   },
 });
 
-export const { tell, close, undone } = notices.actions;
+export const { notify, close, undone } = notices.actions;
 export const noticesReducer = notices.reducer;

@@ -6,7 +6,7 @@ import {
   type OutlookRow,
   type ShortItem,
 } from '@hand-relay/contract';
-import { call, nobodyAnswered, type Trouble } from './call.ts';
+import { call, networkError, type Trouble } from './call.ts';
 import { idle } from './idle.ts';
 
 interface OutlookState {
@@ -80,7 +80,7 @@ const outlook = createSlice({
       .addCase(readOutlook.rejected, (state, { payload, meta }) => {
         if (state.view !== JSON.stringify(meta.arg)) return;
         state.reading = false;
-        state.trouble = payload ?? nobodyAnswered;
+        state.trouble = payload ?? networkError;
       }),
 });
 

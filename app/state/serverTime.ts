@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { remember, remembered } from '../kept/index.ts';
+import { remember, remembered } from '../deviceCache/index.ts';
 
 /** Under this the device remembers how far its clock is from the server's, for when it is opened without a network. */
 const KEPT_AS = 'clock-offset';

@@ -1,4 +1,4 @@
-import { remember, remembered } from '../kept/index.ts';
+import { remember, remembered } from '../deviceCache/index.ts';
 import { call } from './call.ts';
 
 /** Under this the device remembers that somebody signed out and the server may not have heard of it. */
@@ -19,7 +19,7 @@ export async function leave(): Promise<void> {
 /** Tells the server of a sign-out that it has not heard of. */
 export async function finishLeaving(): Promise<void> {
   if (!hasLeft()) return;
-  const answer = await call({ name: 'signOut' }, { patience: [] });
+  const answer = await call({ name: 'signOut' }, { retryDelays: [] });
   if ('data' in answer || answer.error.code === 'not-signed-in') hasCome();
 }
 

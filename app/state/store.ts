@@ -28,5 +28,5 @@ whenSignedOut(() => void store.dispatch(api.util.invalidateTags(['me'])));
 
 export type Store = ReturnType<typeof makeStore>;
 export type State = ReturnType<Store['getState']>;
-export const useSend = useDispatch.withTypes<Store['dispatch']>();
-export const useFrom = useSelector.withTypes<State>();
+export const useAppDispatch = useDispatch.withTypes<Store['dispatch']>();
+export const useAppSelector = useSelector.withTypes<State>();

@@ -4,7 +4,7 @@ import { serverNow, useClockError } from '../state/serverTime.ts';
 import { addressOf, call, useOrigin } from '../state/call.ts';
 import { makeStore } from '../state/store.ts';
 import { add, fill, releaseOf, setLines, toggle } from '../state/tray.ts';
-import { close, tell } from '../state/notices.ts';
+import { close, notify } from '../state/notices.ts';
 import { readOrders } from '../state/orderList.ts';
 import { troubleOf, words } from '../state/trouble.ts';
 import '../text/index.ts';
@@ -47,10 +47,10 @@ describe('calls', () => {
   it('wait for no answer for ever: a network that swallows what is sent is none', async () => {
     globalThis.fetch = ((_: string, { signal }: { signal: AbortSignal }) =>
       new Promise((_, reject) => signal.addEventListener('abort', () => reject(new Error('aborted'))))) as never;
-    const scan = call({ name: 'runInput', id: 'r1' }, { patience: [] });
+    const scan = call({ name: 'runInput', id: 'r1' }, { retryDelays: [] });
     await jest.advanceTimersByTimeAsync(4_001);
     expect(await scan).toMatchObject({ error: { code: 'network' } });
-    const list = call({ name: 'waves' }, { patience: [] });
+    const list = call({ name: 'waves' }, { retryDelays: [] });
     await jest.advanceTimersByTimeAsync(20_001);
     expect(await list).toMatchObject({ error: { code: 'network' } });
   });
@@ -119,7 +119,7 @@ describe('calls', () => {
     const answer = await patiently(call({ name: 'release', body: { orders: ['a'] } }));
     expect(sent).toHaveLength(3);
     expect('error' in answer && words(answer.error)).toBe(
-      'The server does not answer. Your entry is kept here: try again.',
+      'The server does not answer. Your entry is saved here: try again.',
     );
   });
 
@@ -140,8 +140,8 @@ describe('calls', () => {
     // A guest network answers every call with its own page, as HTML or as JSON.
     for (const body of [undefined, { portal: 'sign in here' }, null, ['a']]) {
       answers({ status: 200, body });
-      expect(await call({ name: 'waves' }, { patience: [] })).toMatchObject({ error: { code: 'network' } });
-      expect(await call({ name: 'runInput', id: 'r1' }, { patience: [] })).toMatchObject({
+      expect(await call({ name: 'waves' }, { retryDelays: [] })).toMatchObject({ error: { code: 'network' } });
+      expect(await call({ name: 'runInput', id: 'r1' }, { retryDelays: [] })).toMatchObject({
         error: { code: 'network' },
       });
     }
@@ -170,17 +170,17 @@ describe('what the tab keeps', () => {
 
   it('are notices until they are closed, each with an id of its own', () => {
     const store = makeStore();
-    store.dispatch(tell({ kind: 'done', text: 'one' }));
-    store.dispatch(tell({ kind: 'refused', text: 'two' }));
+    store.dispatch(notify({ kind: 'done', text: 'one' }));
+    store.dispatch(notify({ kind: 'refused', text: 'two' }));
     const [one, two] = store.getState().notices;
     expect(one!.id).not.toBe(two!.id);
     store.dispatch(close(one!.id));
     const shown = () => store.getState().notices.filter((n) => n.shown);
     expect(shown().map((n) => n.text)).toEqual(['two']);
     // Closed ones can be read again; what a later one makes untrue goes, and is not to be taken back any more.
-    const undo = { name: 'takeBack', body: {} } as const;
-    store.dispatch(tell({ kind: 'done', text: 'wave 1 gathers', about: 'w1', undo }));
-    store.dispatch(tell({ kind: 'done', text: 'wave 1 started', about: 'w1' }));
+    const undo = { name: 'unrelease', body: {} } as const;
+    store.dispatch(notify({ kind: 'done', text: 'wave 1 gathers', about: 'w1', undo }));
+    store.dispatch(notify({ kind: 'done', text: 'wave 1 started', about: 'w1' }));
     expect(shown().map((n) => n.text)).toEqual(['two', 'wave 1 started']);
     expect(store.getState().notices.map((n) => [n.text, n.undo])).toEqual([
       ['one', undefined],

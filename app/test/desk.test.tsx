@@ -1,9 +1,9 @@
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import { useState } from 'react';
 import type { OutlookRow, ReleasePreview } from '@hand-relay/contract';
-import { holdFields } from '@hand-relay/core/holds';
-import { usualWay } from '@hand-relay/core/ways';
+import { holdFields } from '@hand-relay/core/deciding/holds';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { ReadyMark } from '../desk/ReadyMark.tsx';
 import { ReleaseLook } from '../desk/ReleaseLook.tsx';
 import { Stops } from '../holds/Stops.tsx';
@@ -13,7 +13,7 @@ import { en } from '../text/en.ts';
 import { SurfaceContext } from '../ui/index.ts';
 
 const site = { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' };
-const me = { person: { id: 'p', name: 'P', roles: [], rights: [] }, site, sites: [], way: usualWay };
+const me = { person: { id: 'p', name: 'P', roles: [], rights: [] }, site, sites: [], settings: usualSettings };
 const shown = (element: React.ReactElement) =>
   render(
     <ThemeProvider theme={createTheme({})}>
@@ -100,7 +100,7 @@ describe('what a release would do', () => {
       'A-1 line 2: Jar gets 4 of 9',
       'A-2 is larger than one cart: split over 2 runs',
       'A-3 has a unit that exceeds the cart limits: it gets a run of its own',
-      'A-7 stays, it is on hold: Ask accounts.',
+      'A-7 is on hold and stays: Ask accounts.',
       '1 order gets nothing and stays open: A-9',
     ])
       expect(screen.getByText(text)).toBeTruthy();

@@ -1,8 +1,8 @@
-import { usualWay } from '@hand-relay/core/ways';
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { render, screen } from '@testing-library/react-native';
-import { freshProgress } from '@hand-relay/core/picking';
-import { baton } from '@hand-relay/core/progress';
+import { freshProgress } from '@hand-relay/core/handling/picking';
+import { baton } from '@hand-relay/core/handling/progress';
 import { batonOf } from '../desk/batonWords.ts';
 import { cardWords } from '../floor/card.ts';
 import '../text/index.ts';
@@ -101,7 +101,7 @@ describe('the kit', () => {
         units: 24,
         position: { cart: 'CART-03', number: 5 },
         carton: null,
-        how: usualWay.picking.many,
+        how: usualSettings.picking.many,
         otherLots: [],
         elsewhere: [],
         bestBefore: null,

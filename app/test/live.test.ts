@@ -1,9 +1,10 @@
 import { api } from '../state/api.ts';
 import { begin } from '../state/begin.ts';
-import { goLive, hear } from '../state/live.ts';
+import { Stale } from '../state/stale.ts';
+import { goLive, onEvent } from '../state/live.ts';
 import { makeStore } from '../state/store.ts';
-import { orderRowFields, type OrderRow } from '@hand-relay/contract';
-import { useOrigin } from '../state/call.ts';
+import { CHANGED, orderRowFields, type OrderRow } from '@hand-relay/contract';
+import { call, tab, useOrigin } from '../state/call.ts';
 import { readOrders, refreshOrders } from '../state/orderList.ts';
 
 const row = (id: string, more: Partial<OrderRow> = {}) => {
@@ -32,8 +33,11 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
 };
 
 describe('what happens elsewhere', () => {
+  // A call that found nobody is tried again for a second and a half: its end comes before the test's world goes.
+  afterAll(() => new Promise((resolve) => setTimeout(resolve, 2000)));
   const asked: string[] = [];
   const answers: Record<string, object> = {};
+  let said: string | null = null;
   beforeEach(() => {
     asked.length = 0;
     useOrigin('http://relay.test');
@@ -41,7 +45,8 @@ describe('what happens elsewhere', () => {
       const path = String(address).replace('http://relay.test', '');
       asked.push(path);
       const answer = Object.entries(answers).find(([start]) => path.startsWith(start))?.[1] ?? {};
-      return Promise.resolve({ ok: true, status: 200, headers: new Headers(), json: () => Promise.resolve(answer) });
+      const headers = new Headers(said === null ? {} : { [CHANGED]: said });
+      return Promise.resolve({ ok: true, status: 200, headers, json: () => Promise.resolve(answer) });
     }) as never;
   });
 
@@ -64,10 +69,39 @@ describe('what happens elsewhere', () => {
     expect(asked).toHaveLength(3);
   });
 
+  it('keeps a row that was refreshed while an older page of the list was on its way', async () => {
+    const store = makeStore();
+    await store.dispatch(readOrders('open'));
+    const inTime = globalThis.fetch;
+    const arrive: (() => void)[] = [];
+    globalThis.fetch = (async (address: string) => {
+      const answer = await inTime(address);
+      await new Promise<void>((resolve) => arrive.push(resolve));
+      return answer;
+    }) as never;
+    answers['/api/orders?status=open&limit=250'] = { rows: [row('a'), row('b')], next: null, total: 2 };
+    const all = store.dispatch(readOrders('open'));
+    const [first, second] = [5, 3].map((released) => {
+      answers['/api/orders?ids'] = { rows: [row('b', { released })], next: null, total: 1 };
+      return store.dispatch(refreshOrders(['b']));
+    });
+    await new Promise((resolve) => setTimeout(resolve, 10));
+    // The last answer comes first.
+    arrive[2]!();
+    await second;
+    arrive[1]!();
+    await first;
+    arrive[0]!();
+    await all;
+    const { rows } = store.getState().orderList;
+    expect([Object.keys(rows).sort(), rows['b']!.released]).toEqual([['a', 'b'], 3]);
+    globalThis.fetch = inTime;
+  });
+
   it('tells a short to the Desk in words, with the way to its order', () => {
     const store = makeStore();
     const orders: string[][] = [];
-    hear(
+    onEvent(
       store,
       {
         topic: 'orders',
@@ -77,7 +111,7 @@ describe('what happens elsewhere', () => {
           facts: { order: 'LA-1', orderId: 'o1', item: 'Jar', missing: 2, reason: 'not-found', picker: 'Pico' },
         },
       },
-      (ids) => orders.push(ids),
+      { stale: new Stale(store), orders: (ids) => orders.push(ids) },
     );
     expect(store.getState().notices[0]).toMatchObject({
       kind: 'caution',
@@ -85,6 +119,76 @@ describe('what happens elsewhere', () => {
       link: '/desk/exceptions',
     });
     expect(orders).toEqual([['o1']]);
+  });
+
+  it('reads again what a change names and the lists of its topic, and nothing for what this page did itself', async () => {
+    const store = makeStore();
+    globalThis.EventSource = function Stream() {
+      return { readyState: 0, close: () => {} };
+    } as never;
+    const end = goLive(store);
+    for (const id of ['a', 'b']) await store.dispatch(api.endpoints.run.initiate(id));
+    await store.dispatch(api.endpoints.myRuns.initiate());
+    await store.dispatch(api.endpoints.bench.initiate());
+    const afterwards = async () => {
+      await new Promise((resolve) => setTimeout(resolve, 120));
+      return asked.splice(0).sort();
+    };
+    await afterwards();
+    const readers = { stale: new Stale(store), orders: () => {} };
+    onEvent(store, { topic: 'runs', ids: ['b'] }, readers);
+    onEvent(store, { topic: 'picks', ids: ['b'] }, readers);
+    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/b']);
+    onEvent(store, { topic: 'runs', ids: ['b'], by: tab }, readers);
+    expect(await afterwards()).toEqual([]);
+    // It came with the answer; an answer that does not say so may have changed all that its endpoint may.
+    said = JSON.stringify([{ topic: 'runs', ids: ['a'] }]);
+    await call({ name: 'returnRun', id: 'a' });
+    expect(await afterwards()).toEqual(['/api/runs', '/api/runs/a', '/api/runs/a/return']);
+    said = null;
+    await call({ name: 'returnRun', id: 'a' });
+    expect(await afterwards()).toEqual(['/api/bench', '/api/runs', '/api/runs/a', '/api/runs/a/return', '/api/runs/b']);
+    // Nobody answered, and yet it may have happened: then the stream tells.
+    const by = tab;
+    const answered = globalThis.fetch;
+    globalThis.fetch = () => Promise.reject(new Error('no network'));
+    await call({ name: 'returnRun', id: 'a' }, { retryDelays: [] });
+    globalThis.fetch = answered;
+    onEvent(store, { topic: 'runs', ids: ['a'], by }, readers);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(asked).toContain('/api/runs/a');
+    end();
+  });
+
+  it('reads lists at most every second and a half while others scan, and at once what this page changed', async () => {
+    jest.useFakeTimers();
+    try {
+      const store = makeStore();
+      const stale = new Stale(store);
+      const waves = store.dispatch(api.endpoints.waves.initiate());
+      const run = store.dispatch(api.endpoints.run.initiate('a'));
+      await jest.advanceTimersByTimeAsync(50);
+      asked.length = 0;
+      for (let scans = 0; scans < 40; scans++) {
+        stale.add({ topic: scans % 4 ? 'progress' : 'picks', ids: ['a'] });
+        await jest.advanceTimersByTimeAsync(150);
+      }
+      await jest.advanceTimersByTimeAsync(3000);
+      // Six seconds of scans, a quarter of them in the run that is shown.
+      expect(asked.filter((path) => path === '/api/runs/a')).toHaveLength(10);
+      expect(asked.filter((path) => path === '/api/waves')).toHaveLength(5);
+      stale.add({ topic: 'progress', ids: ['b'] });
+      await jest.advanceTimersByTimeAsync(50);
+      asked.length = 0;
+      stale.addOwn([{ topic: 'progress', ids: ['b'] }]);
+      await jest.advanceTimersByTimeAsync(50);
+      expect(asked).toEqual(['/api/waves']);
+      stale.end();
+      waves.unsubscribe();
+      run.unsubscribe();
+    } finally {
+      jest.useRealTimers();
+    }
   });
 
   it('opens its stream again where an answer was none: asks who is signed in, and reads everything once it is there', async () => {

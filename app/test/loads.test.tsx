@@ -1,4 +1,4 @@
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { render, screen } from '@testing-library/react-native';
 import type { LoadFill } from '@hand-relay/contract';
 import { LoadBars } from '../loads/LoadBars.tsx';
@@ -48,7 +48,7 @@ describe('how full a load is', () => {
     for (const text of said) expect(screen.getByText(text)).toBeTruthy();
     const facts = { load: 7, vehicle: 'Van', over };
     expect(words({ code: 'load-overfull', facts, fields: [], requestId: '', status: 409 })).toBe(
-      `Load 7 (Van) would be over-full: ${said.join(', ')}. Nothing was put in.`,
+      `Load 7 (Van) would be overloaded: ${said.join(', ')}. Nothing was added.`,
     );
   });
 

@@ -1,7 +1,8 @@
 import { useOrigin } from '../state/call.ts';
-import { hear } from '../state/live.ts';
+import { Stale } from '../state/stale.ts';
+import { onEvent } from '../state/live.ts';
 import { readOutlook } from '../state/outlook.ts';
-import { makeStore } from '../state/store.ts';
+import { makeStore, type Store } from '../state/store.ts';
 
 const answer = (at: string, ...orders: string[]) => ({
   at,
@@ -23,13 +24,14 @@ describe('the outlook of the Desk', () => {
       return { ok, status: ok ? 200 : 409, headers: new Headers(), json: () => Promise.resolve(body) };
     }) as never;
   });
-  const quiet = () => {};
+
+  const quiet = (store: Store) => ({ stale: new Stale(store), orders: () => {} });
 
   it('says of what changes while it is computed that it changed', async () => {
     const store = makeStore();
-    hear(store, { topic: 'orders', ids: ['early'] }, quiet);
+    onEvent(store, { topic: 'orders', ids: ['early'] }, quiet(store));
     reply = () => {
-      hear(store, { topic: 'orders', ids: ['a'] }, quiet);
+      onEvent(store, { topic: 'orders', ids: ['a'] }, quiet(store));
       return Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a', 'b'));
     };
     await store.dispatch(readOutlook({}));
@@ -58,12 +60,12 @@ describe('the outlook of the Desk', () => {
   it('counts what changed since it was computed, and forgets it when it is computed again', async () => {
     reply = () => Promise.resolve(answer('2026-03-02T09:12:00.000Z', 'a'));
     const store = makeStore();
-    hear(store, { topic: 'orders', ids: ['early'] }, quiet);
+    onEvent(store, { topic: 'orders', ids: ['early'] }, quiet(store));
     expect(store.getState().outlook.changed).toEqual({});
     await store.dispatch(readOutlook({}));
-    hear(store, { topic: 'orders', ids: ['a', 'b'] }, quiet);
-    hear(store, { topic: 'orders', ids: ['a'] }, quiet);
-    hear(store, { topic: 'stock', ids: [] }, quiet);
+    onEvent(store, { topic: 'orders', ids: ['a', 'b'] }, quiet(store));
+    onEvent(store, { topic: 'orders', ids: ['a'] }, quiet(store));
+    onEvent(store, { topic: 'stock', ids: [] }, quiet(store));
     expect(store.getState().outlook).toMatchObject({ changed: { a: true, b: true }, stock: true });
     await store.dispatch(readOutlook({}));
     expect(store.getState().outlook).toMatchObject({ changed: {}, stock: false });
@@ -77,7 +79,7 @@ describe('the outlook of the Desk', () => {
     await store.dispatch(readOutlook({}));
     expect(store.getState().outlook.trouble?.code).toBe('not-allowed');
     expect(store.getState().outlook.rows['a']).toBeDefined();
-    let first: (value: object) => void = quiet;
+    let first: (value: object) => void = () => {};
     reply = (path) =>
       path.includes('class=A')
         ? new Promise((resolve) => (first = resolve))

@@ -1,65 +1,42 @@
 import { act, renderHook, waitFor } from '@testing-library/react-native';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import { endpoints, type keptCall } from '@hand-relay/contract';
+import { endpoints, type outboxCall } from '@hand-relay/contract';
 import type { Me, RunDetail, RunPick } from '@hand-relay/contract';
 import type { z } from 'zod';
-import { checkDigit } from '@hand-relay/core/gs1';
-import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/picking';
-import { usualWay, type Way } from '@hand-relay/core/ways';
+import { checkDigit } from '@hand-relay/core/reading/gs1';
+import { freshProgress, judgePick, type PickInput } from '@hand-relay/core/handling/picking';
+import { usualSettings, type SiteSettings } from '@hand-relay/core/deciding/settings';
 import { useRun } from '../floor/useRun.ts';
 import { api } from '../state/api.ts';
 import { useOrigin } from '../state/call.ts';
 import { outbox } from '../offline/index.ts';
 import { MeContext, store } from '../state/index.ts';
+import { aPick } from './aPick.ts';
 import '../text/index.ts';
 
 const heard: string[] = [];
 jest.mock('../ui/sound.ts', () => ({ play: (sound: string) => void heard.push(sound) }));
 
 const gtin = (n: number) => `095212340010${n}${checkDigit(`095212340010${n}`)}`;
-const pick = (n: number, units: number): RunPick => ({
-  step: {
-    id: `p${n}`,
-    bin: `A-0${n}-1`,
-    item: {
-      id: `i${n}`,
-      sku: `JR-00${n}`,
-      name: `Jar ${n}`,
-      packs: [{ gtin: gtin(n), level: 'unit', units: 1 }],
-      tracksLot: false,
-      tracksSerial: false,
+const pick = (n: number, units: number): RunPick =>
+  aPick(
+    { order: { id: `o${n}`, number: `LA-${n}`, note: '', hold: null }, at: { aisle: 'A', y: n } },
+    {
+      id: `p${n}`,
+      bin: `A-0${n}-1`,
+      item: {
+        id: `i${n}`,
+        sku: `JR-00${n}`,
+        name: `Jar ${n}`,
+        packs: [{ gtin: gtin(n), level: 'unit', units: 1 }],
+        tracksLot: false,
+        tracksSerial: false,
+      },
+      units,
+      position: { cart: 'CART-01', number: n },
     },
-    lot: null,
-    serialsInBin: [],
-    units,
-    position: { cart: 'CART-01', number: n },
-    carton: null,
-    how: usualWay.picking.many,
-    otherLots: [],
-    elsewhere: [],
-    bestBefore: null,
-    stopped: null,
-  },
-  progress: freshProgress,
-  state: 'open',
-  picked: 0,
-  order: { id: `o${n}`, number: `LA-${n}`, note: '', hold: null },
-  lineNote: '',
-  askedIn: 'unit' as const,
-  unit: 'jar',
-  picture: '',
-  zone: 'Glass',
-  cold: false,
-  bestBefore: null,
-  why: 'only',
-  saves: 0,
-  remains: 4,
-  together: false,
-  confirmedAt: null,
-  lookAlike: null,
-  at: { aisle: 'A', y: n },
-});
+  );
 
 /** A server that holds a run and judges as ours does; it can be unreachable, slow, or of another mind. */
 function server(picks: RunPick[]) {
@@ -72,18 +49,22 @@ function server(picks: RunPick[]) {
     reachable: true,
     refuse: null as string | null,
     hold: null as Promise<void> | null,
+    /** What the next reading of the run waits for on its way back, after the server has looked. */
+    slow: null as Promise<void> | null,
+    /** Whether the run can be read: its inputs may pass where its answers do not. */
+    readable: true,
     left: null as string | null,
   };
   const answer = async (path: string, init?: { body?: string }): Promise<[number, unknown]> => {
-    if (path === '/api/kept') {
+    if (path === '/api/outbox') {
       const answers: object[] = [];
-      for (const { name, id, body } of (JSON.parse(init!.body!) as { calls: z.infer<typeof keptCall>[] }).calls) {
+      for (const { name, id, body } of (JSON.parse(init!.body!) as { calls: z.infer<typeof outboxCall>[] }).calls) {
         const [status, data] = await answer(endpoints[name].path.replace(':id', id), { body: JSON.stringify(body) });
         answers.push(status < 400 ? { data } : { error: { ...(data as object), status } });
       }
       return [200, { answers }];
     }
-    const detail = { run, picks: state.picks, positions: [], cartons: [], path: [], beside: [] };
+    const detail = { run, picks: state.picks, positions: [], cartons: [], path: [] };
     const whole = {
       ...detail,
       startedAt: null,
@@ -124,18 +105,29 @@ function server(picks: RunPick[]) {
   };
   globalThis.fetch = (async (address: string, init?: { body?: string }) => {
     if (!state.reachable) throw new TypeError('no network');
-    const [status, data] = await answer(String(address).replace('http://relay.test', ''), init);
+    const path = String(address).replace('http://relay.test', '');
+    const reads = path === '/api/runs/r1';
+    if (reads && !state.readable) throw new TypeError('no network');
+    const [status, data] = await answer(path, init);
     // What travels is a copy: the device must not share our objects.
     const copy = JSON.parse(JSON.stringify(data)) as unknown;
+    const { slow } = state;
+    if (reads && slow) {
+      state.slow = null;
+      await slow;
+    }
     return { ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(copy) };
   }) as never;
   return state;
 }
 
 let leave = () => {};
-async function open(picks: RunPick[], way: Partial<Way> = {}) {
+async function open(picks: RunPick[], settings: Partial<SiteSettings> = {}) {
   const there = server(picks);
-  const me = { site: { timeZone: 'Europe/London' }, way: { ...usualWay, nearlyEmpty: -1, ...way } } as unknown as Me;
+  const me = {
+    site: { timeZone: 'Europe/London' },
+    settings: { ...usualSettings, nearlyEmpty: -1, ...settings },
+  } as unknown as Me;
   const wrapper = ({ children }: { children: ReactNode }) => (
     <Provider store={store}>
       <MeContext.Provider value={me}>{children}</MeContext.Provider>
@@ -227,7 +219,7 @@ describe('a run on the device', () => {
     there.refuse = 'pick-done';
     scan('A-01-1');
     await waitFor(() =>
-      expect(result.current.verdict).toEqual({ kind: 'refused', text: 'Somebody confirmed this pick already.' }),
+      expect(result.current.verdict).toEqual({ kind: 'refused', text: 'Somebody has already confirmed this pick.' }),
     );
     await waitFor(() => expect(result.current.current!.progress.bin).toBe(false));
     there.refuse = null;
@@ -254,6 +246,36 @@ describe('a run on the device', () => {
       ['open', true],
     ]);
     await waitFor(() => expect(outbox.snapshot()).toMatchObject({ reachable: true, entries: [] }));
+  });
+
+  it('does not take for the present run a reading that began before the server heard of the last scan', async () => {
+    const { there, result, scan } = await open([pick(1, 1), pick(2, 1)]);
+    let arrive = () => {};
+    there.slow = new Promise((resolve) => (arrive = resolve));
+    // As when the network is back: everything is read again, while what was done is on its way.
+    act(() => void result.current.refetch());
+    for (const code of ['A-01-1', gtin(1), 'CART-01-1']) scan(code);
+    await waitFor(() => expect(there.picks[0]!.state).toBe('done'));
+    await act(async () => {
+      arrive();
+      await new Promise((resolve) => setTimeout(resolve, 30));
+    });
+    await waitFor(() => expect(outbox.snapshot().entries).toEqual([]));
+    expect(result.current.picks.map((p) => p.state)).toEqual(['done', 'open']);
+  });
+
+  it('keeps what was sent of a run until the run itself could be read again', async () => {
+    const { there, result, scan } = await open([pick(1, 1), pick(2, 1)]);
+    there.readable = false;
+    for (const code of ['A-01-1', gtin(1), 'CART-01-1']) scan(code);
+    await waitFor(() => expect(there.picks[0]!.state).toBe('done'));
+    await act(() => outbox.pump());
+    expect(outbox.snapshot().entries.map((e) => e.sent)).toEqual([true, true, true]);
+    expect(result.current.picks.map((p) => p.state)).toEqual(['done', 'open']);
+    there.readable = true;
+    await act(() => outbox.pump());
+    await waitFor(() => expect(outbox.snapshot().entries).toEqual([]));
+    expect(result.current.picks.map((p) => p.state)).toEqual(['done', 'open']);
   });
 
   it('leaves the cart in a lane that there is, before the server has heard of it', async () => {

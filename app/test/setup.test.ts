@@ -1,4 +1,4 @@
-import { sheetNames, sheets, type Column, type Sheet } from '@hand-relay/core/sheets';
+import { sheetNames, sheets, type Column, type Sheet } from '@hand-relay/core/reading/sheets';
 import { arrange } from '../setup/arrange.ts';
 import { columnName, differenceText, expectation, sheetOf, shown, typed } from '../setup/cells.ts';
 import { i18n } from '../text/index.ts';

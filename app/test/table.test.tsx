@@ -1,9 +1,8 @@
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { fireEvent, render, screen } from '@testing-library/react-native';
-import { DataTable, SurfaceContext, Txt, type TableColumn } from '../ui/index.ts';
+import { DataTable, SurfaceContext, Text, type TableColumn } from '../ui/index.ts';
 
 // Its font comes later than the test ends.
-jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => () => null);
 // Nothing has a height here: the virtual list is told that all of its rows are in view.
 jest.mock('@tanstack/react-virtual', () => ({
   useVirtualizer: ({ count, getItemKey }: { count: number; getItemKey: (i: number) => string }) => ({
@@ -29,7 +28,7 @@ describe('a table of any length', () => {
       width: 1,
       cell: (row) => {
         drawn.push(row.id);
-        return <Txt>{row.name}</Txt>;
+        return <Text>{row.name}</Text>;
       },
     },
   ];

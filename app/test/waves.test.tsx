@@ -1,9 +1,9 @@
-import { createTheme, ThemeProvider } from '@rneui/themed';
+import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import type { FloorPlan as Plan, WaveSummary } from '@hand-relay/contract';
-import { binRules, type BinRule } from '@hand-relay/core/bins';
-import { pickings } from '@hand-relay/core/waves';
-import { usualWay } from '@hand-relay/core/ways';
+import { binRules, type BinRule } from '@hand-relay/core/walking/bins';
+import { pickings } from '@hand-relay/core/walking/waves';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { BinRules } from '../setup/BinRules.tsx';
 import { MeContext } from '../state/index.ts';
 import { i18n, showUnits } from '../text/index.ts';
@@ -21,7 +21,7 @@ const me = {
   standins: true,
   version: { product: '0.0.0', app: null },
   accountChanges: [],
-  way: usualWay,
+  settings: usualSettings,
   until: '2100-01-01T00:00:00.000Z',
   restored: null,
 };
@@ -58,7 +58,7 @@ const wave = (more: Partial<WaveSummary> = {}): WaveSummary => ({
   cart: null,
   team: '',
   people: null,
-  planFar: null,
+  planProgress: null,
   foreseen: { seconds: 5400, metres: 800, people: 2, ends: at('10:00'), early: at('09:50'), late: at('10:15') },
   forecast: { left: 5400, ends: at('10:00'), early: at('09:50'), late: at('10:15') },
   ...more,
@@ -82,12 +82,12 @@ describe('how a wave stands', () => {
       'Picked by 10:00, likely between 09:50 and 10:15. In time: it must be picked by tomorrow 14:20.',
     ],
     [wave({ earliestDeparture: null, doneBy: null, chance: null }), 'Picked by 10:00, likely between 09:50 and 10:15.'],
-    [wave({ state: 'gathering', forecast: null }), 'Gathers orders. Plan it to see when it would be done.'],
-    [wave({ state: 'gathering', planFar: 0.42 }), 'Working out its runs: 42 %'],
+    [wave({ state: 'gathering', forecast: null }), 'Gathering orders. Plan it to see when it will be done.'],
+    [wave({ state: 'gathering', planProgress: 0.42 }), 'Planning its runs: 42 %'],
     [wave({ state: 'started', forecast: { ...forecast, left: 0 } }), 'All picked.'],
     [
       wave({ forecast: { left: 5400, ends: null, early: null, late: null } }),
-      '1 h 30 min of work, and nobody here to pick.',
+      '1 h 30 min of work, no picker signed in.',
     ],
     [wave({ state: 'done', forecast: null }), 'Done'],
   ])('is said in a sentence: %#', (w, text) => expect(sayWave(w, 'UTC', now)).toBe(text));
@@ -131,8 +131,8 @@ describe('how a wave stands', () => {
   });
 
   it('has words for every way to pick, and for what the timetable does', () => {
-    for (const way of pickings)
-      for (const key of [`waves.way.${way}`, `waves.wayAbout.${way}`]) expect(i18n.exists(key)).toBe(true);
+    for (const settings of pickings)
+      for (const key of [`waves.way.${settings}`, `waves.wayAbout.${settings}`]) expect(i18n.exists(key)).toBe(true);
     for (const key of [
       'gather.hand',
       'gather.time',
@@ -227,6 +227,7 @@ describe('rules for bins', () => {
     press('Drop: The shortest walk of the run');
     expect(rules).toEqual([]);
     expect(screen.getByText('No rule: the lower bin code is taken.')).toBeTruthy();
-    for (const rule of binRules) expect(screen.getByLabelText(`Add: ${i18n.t(`way.bins.rule.${rule}`)}`)).toBeTruthy();
+    for (const rule of binRules)
+      expect(screen.getByLabelText(`Add: ${i18n.t(`settings.bins.rule.${rule}`)}`)).toBeTruthy();
   });
 });

@@ -8,7 +8,7 @@ import { loads } from './en/loads.ts';
 import { quick } from './en/quick.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
-import { way } from './en/way.ts';
+import { settings } from './en/settings.ts';
 import { waves } from './en/waves.ts';
 import { work } from './en/work.ts';
 
@@ -21,7 +21,7 @@ export const en = {
   ...host,
   ...loads,
   ...quick,
-  ...way,
+  ...settings,
   ...house,
   ...waves,
   ...work,

@@ -68,6 +68,9 @@ export function clock(instant: string, timeZone: string): string {
   return clockOf(timeZone).format(new Date(instant));
 }
 
+/** A text as a heading begins: "today" as "Today". */
+export const headed = (text: string): string => text.charAt(0).toLocaleUpperCase() + text.slice(1);
+
 /** A day of the site: today, tomorrow, or its name. */
 export function dayName(date: string, timeZone: string, now: number): string {
   const today = localDate(now, timeZone);

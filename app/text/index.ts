@@ -1,12 +1,11 @@
 import i18next from 'i18next';
 import { initReactI18next } from 'react-i18next';
 import type { Language } from '@hand-relay/contract';
-import { de } from './de.ts';
 import { en } from './en.ts';
 import { showNumbers } from './format.ts';
 
 void i18next.use(initReactI18next).init({
-  resources: { en: { translation: en }, de: { translation: de } },
+  resources: { en: { translation: en } },
   lng: 'en',
   fallbackLng: 'en',
   interpolation: { escapeValue: false },
@@ -14,10 +13,39 @@ void i18next.use(initReactI18next).init({
   showSupportNotice: false,
 });
 
-/** Shows everything in a language, numbers and days too. */
-export function showLanguage(language: Language): void {
+/** The language that was asked for last. */
+let wanted: Language = 'en';
+
+/** Reads the texts of a language that the device has not read yet: English is there from the start. */
+async function readTexts(language: Language): Promise<void> {
+  if (language !== 'de' || i18next.hasResourceBundle('de', 'translation')) return;
+  const { de } = await import('./de.ts');
+  i18next.addResourceBundle('de', 'translation', de);
+}
+
+/** Milliseconds for which texts are waited for: a network may swallow the question for ever. */
+const PATIENCE_MS = 2_000;
+
+/**
+ * Shows everything in a language, numbers and days too. Where its texts do not come, English stays until they do.
+ *
+ * @returns when it is shown, or is not waited for any longer
+ */
+export async function showLanguage(language: Language): Promise<void> {
+  wanted = language;
+  const read = readTexts(language).then(
+    () => true,
+    () => false,
+  );
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<null>((resolve) => (timer = setTimeout(() => resolve(null), PATIENCE_MS)));
+  const there = await Promise.race([read, late]);
+  clearTimeout(timer);
+  if (there === null)
+    void read.then((came) => (came && wanted === language ? showLanguage(language) : Promise.resolve()));
+  if (!there || wanted !== language) return;
   showNumbers(language === 'de' ? 'de-DE' : 'en-GB');
-  if (i18next.language !== language) void i18next.changeLanguage(language);
+  if (i18next.language !== language) await i18next.changeLanguage(language);
   if (typeof document !== 'undefined') document.documentElement.lang = language;
 }
 
@@ -30,6 +58,7 @@ export {
   clock,
   dayName,
   dayOf,
+  headed,
   distance,
   duration,
   mass,

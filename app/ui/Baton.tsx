@@ -1,4 +1,4 @@
-import { legs, type Baton as BatonState } from '@hand-relay/core/progress';
+import { legs, type Baton as BatonState } from '@hand-relay/core/handling/progress';
 import { View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Path, Rect } from 'react-native-svg';
 import { useId } from 'react';

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 interface BoxProps {
   children?: ReactNode;
@@ -50,9 +50,9 @@ export function Card({ children, gap = 8, pad = 16, style }: BoxProps) {
 export function Labelled({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Column gap={4}>
-      <Txt kind="small" colour="quiet">
+      <Text kind="small" colour="quiet">
         {label}
-      </Txt>
+      </Text>
       {children}
     </Column>
   );

@@ -1,8 +1,8 @@
 import { Pressable, View } from 'react-native';
-import { cartFront } from '@hand-relay/core/picking';
+import { cartFront } from '@hand-relay/core/handling/picking';
 import { Shape } from './Signal.tsx';
 import { charcoal, hivis, useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** A place of the cart: who has it, and whether anything of it is still to do. */
 export interface CartCell {
@@ -77,18 +77,18 @@ export function CartDrawing({
                 overflow: 'hidden' as const,
               };
               const inside = here ? (
-                <Txt
+                <Text
                   kind="code"
                   style={{ color: charcoal, fontSize: Math.min(64, high), lineHeight: Math.min(64, high) }}
                 >
                   {String(number)}
-                </Txt>
+                </Text>
               ) : cell?.state === 'done' ? (
                 <Shape kind="done" size={Math.min(20, high - 8)} />
               ) : cell ? (
-                <Txt kind="label" lines={1} {...(high < 28 ? { style: { fontSize: 12, lineHeight: 14 } } : {})}>
+                <Text kind="label" lines={1} {...(high < 28 ? { style: { fontSize: 12, lineHeight: 14 } } : {})}>
                   {cell.label}
-                </Txt>
+                </Text>
               ) : null;
               return onPress && cell ? (
                 <Pressable

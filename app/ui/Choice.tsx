@@ -1,6 +1,6 @@
 import { View } from 'react-native';
-import { Key } from './Key.tsx';
-import { Txt } from './Txt.tsx';
+import { Button } from './Button.tsx';
+import { Text } from './Text.tsx';
 
 /** One of a few: a joined strip, the chosen one filled. With `bare` the label is only read. */
 export function Choice<T extends string>({
@@ -23,14 +23,14 @@ export function Choice<T extends string>({
       style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8, flexShrink: 1 }}
     >
       {!bare && (
-        <Txt kind="small" colour="quiet">
+        <Text kind="small" colour="quiet">
           {label}
-        </Txt>
+        </Text>
       )}
       {/* Each overlaps the hairline of the one before it, in a row and below it. */}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', flexShrink: 1, paddingLeft: 1, paddingTop: 1 }}>
         {options.map((o) => (
-          <Key
+          <Button
             key={o.value}
             title={o.title}
             size="small"

@@ -1,12 +1,18 @@
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { faultOf, testsOf, type Condition, type ConditionField, type Conditions } from '@hand-relay/core/conditions';
+import {
+  faultOf,
+  testsOf,
+  type Condition,
+  type ConditionField,
+  type Conditions,
+} from '@hand-relay/core/deciding/conditions';
 import { Column, Row } from './Box.tsx';
 import { Choice } from './Choice.tsx';
 import { Field } from './Field.tsx';
-import { Key } from './Key.tsx';
+import { Button } from './Button.tsx';
 import { Picker } from './Picker.tsx';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** Builds conditions over named fields, a row each; what is wrong with one stands beside it. */
 export function ConditionsBuilder({
@@ -83,7 +89,7 @@ export function ConditionsBuilder({
                     />
                   </View>
                 ))}
-              <Key
+              <Button
                 title={t('conditions.drop', { n: i + 1 })}
                 icon="close"
                 iconOnly
@@ -91,15 +97,15 @@ export function ConditionsBuilder({
               />
             </Row>
             {fault && (
-              <Txt kind="small" colour="refused">
+              <Text kind="small" colour="refused">
                 {t(`conditions.fault.${fault}`)}
-              </Txt>
+              </Text>
             )}
           </View>
         );
       })}
       <Row>
-        <Key
+        <Button
           title={t('conditions.add')}
           icon="plus"
           size="small"

@@ -1,10 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
-import { Tick } from './Tick.tsx';
+import { Checkbox } from './Checkbox.tsx';
 import { useHandoffRow } from './handoff.tsx';
 import { useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 export interface TableColumn<T> {
   key: string;
@@ -110,7 +110,7 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
     >
       {choosable && (
         <View role="cell" style={{ width: 41, alignItems: 'center', justifyContent: 'center' }}>
-          <Tick
+          <Checkbox
             checked={picked}
             onPress={() => does.current.onChoose?.(key)}
             label={chooseLabel?.(row) ?? nameOf(row)}
@@ -190,16 +190,16 @@ export function DataTable<T>({
         >
           {onChoose && (
             <View role="columnheader" style={{ width: 44, alignItems: 'center', justifyContent: 'center' }}>
-              <Tick checked={allChosen ?? false} onPress={() => onChooseAll?.()} label={chooseAllLabel ?? ''} />
+              <Checkbox checked={allChosen ?? false} onPress={() => onChooseAll?.()} label={chooseAllLabel ?? ''} />
             </View>
           )}
           {columns.map((c) => {
             const sorted = sort?.key === c.key;
             const head = (
-              <Txt kind="label" colour={sorted ? 'ink' : 'quiet'} lines={1}>
+              <Text kind="label" colour={sorted ? 'ink' : 'quiet'} lines={1}>
                 {c.title}
                 {sorted ? (sort.down ? ' ↓' : ' ↑') : ''}
-              </Txt>
+              </Text>
             );
             return (
               <View
@@ -249,10 +249,10 @@ export function DataTable<T>({
                   ]}
                 >
                   <View role="cell" style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 12 }}>
-                    <Txt kind="strong">{entry.title}</Txt>
-                    <Txt kind="small" colour="quiet">
+                    <Text kind="strong">{entry.title}</Text>
+                    <Text kind="small" colour="quiet">
                       {entry.detail}
-                    </Txt>
+                    </Text>
                   </View>
                 </View>
               );

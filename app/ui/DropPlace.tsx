@@ -2,9 +2,9 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { Row } from './Box.tsx';
-import { Key } from './Key.tsx';
+import { Button } from './Button.tsx';
 import { useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** A place for a file: dropped on it, or chosen. */
 export function DropPlace({
@@ -73,14 +73,14 @@ export function DropPlace({
         backgroundColor: over ? surface.chosen : 'transparent',
       }}
     >
-      <Txt kind="heading" align="center">
+      <Text kind="heading" align="center">
         {title}
-      </Txt>
-      <Txt colour="quiet" align="center">
+      </Text>
+      <Text colour="quiet" align="center">
         {text}
-      </Txt>
+      </Text>
       <Row gap={8} style={{ justifyContent: 'center' }}>
-        <Key kind="act" title={t('file.choose')} onPress={choose} />
+        <Button kind="act" title={t('file.choose')} onPress={choose} />
         {children}
       </Row>
     </View>

@@ -1,5 +1,5 @@
 import { Linking, Pressable, View } from 'react-native';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 export interface Fact {
   name: string;
@@ -14,17 +14,17 @@ export function Facts({ facts, figures = false, min = 110 }: { facts: Fact[]; fi
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 12 }}>
       {facts.map(({ name, value, link }) => (
         <View key={name} style={{ minWidth: min, maxWidth: '100%', flexShrink: 1 }}>
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {name}
-          </Txt>
+          </Text>
           {link ? (
             <Pressable role="link" aria-label={value} onPress={() => void Linking.openURL(link)}>
-              <Txt kind="strong" style={{ textDecorationLine: 'underline' }}>
+              <Text kind="strong" style={{ textDecorationLine: 'underline' }}>
                 {value}
-              </Txt>
+              </Text>
             </Pressable>
           ) : (
-            <Txt kind={figures ? 'figure' : 'strong'}>{value}</Txt>
+            <Text kind={figures ? 'figure' : 'strong'}>{value}</Text>
           )}
         </View>
       ))}

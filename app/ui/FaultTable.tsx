@@ -4,10 +4,10 @@ import { View } from 'react-native';
 import { i18n, number } from '../text/index.ts';
 import { Card, Row } from './Box.tsx';
 import { DataTable, type TableColumn } from './DataTable.tsx';
-import { Key } from './Key.tsx';
+import { Button } from './Button.tsx';
 import { saveFile } from './saveFile.ts';
 import { Signal } from './Signal.tsx';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** What is wrong in a file, at its place; row 0 is the whole file. */
 export interface Fault {
@@ -41,7 +41,7 @@ export function FaultTable({ faults, warnings = false }: { faults: Fault[]; warn
           text={`${t(warnings ? 'fault.warnings' : 'fault.title')}: ${number(faults.length)}`}
           size="body"
         />
-        <Key size="small" icon="download" title={t('fault.save')} onPress={save} />
+        <Button size="small" icon="download" title={t('fault.save')} onPress={save} />
       </Row>
       <View style={{ height: Math.min(320, 44 + faults.length * 44) }}>
         <DataTable
@@ -63,19 +63,19 @@ function columns(): TableColumn<Fault>[] {
       width: 60,
       fixed: true,
       align: 'right',
-      cell: (f) => <Txt kind="number">{f.row === 0 ? t('fault.wholeFile') : String(f.row)}</Txt>,
+      cell: (f) => <Text kind="number">{f.row === 0 ? t('fault.wholeFile') : String(f.row)}</Text>,
     },
-    { key: 'column', title: t('fault.column'), width: 1, cell: (f) => <Txt lines={1}>{f.column || '–'}</Txt> },
+    { key: 'column', title: t('fault.column'), width: 1, cell: (f) => <Text lines={1}>{f.column || '–'}</Text> },
     {
       key: 'value',
       title: t('fault.value'),
       width: 1,
       cell: (f) => (
-        <Txt kind="mono" lines={1}>
+        <Text kind="mono" lines={1}>
           {f.value || '–'}
-        </Txt>
+        </Text>
       ),
     },
-    { key: 'expected', title: t('fault.expected'), width: 2, cell: (f) => <Txt lines={1}>{f.expected}</Txt> },
+    { key: 'expected', title: t('fault.expected'), width: 2, cell: (f) => <Text lines={1}>{f.expected}</Text> },
   ];
 }

@@ -1,4 +1,4 @@
-import { Input } from '@rneui/themed';
+import Input from '@rneui/themed/dist/Input';
 import type { Ref } from 'react';
 import type { TextInput } from 'react-native';
 import { fonts, useSurface } from './theme.ts';

@@ -391,8 +391,8 @@ const OWN = 'own:';
 const charcoalMark = '#1E2326';
 
 /**
- * Asks for photographs before they are shown, so that the device has them where there is no radio: what is asked once
- * its service worker keeps. Without one, or without radio, nothing is lost by it.
+ * Asks for photographs before they are shown, so that the device has them when it is offline: what is asked once
+ * its service worker keeps. Without one, or offline, nothing is lost by it.
  */
 export async function fetchPictures(names: readonly string[]): Promise<void> {
   for (const name of new Set(names))

@@ -1,10 +1,10 @@
-import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { TextInput, View } from 'react-native';
 import { useTranslation } from 'react-i18next';
-import { remember, remembered } from '../kept/index.ts';
+import { remember, remembered } from '../deviceCache/index.ts';
 import { quietMs, scannerHere, useScans, withoutPrefix } from './keys/index.ts';
-import { Key } from './Key.tsx';
+import { Button } from './Button.tsx';
+import { Icon } from './Icon.tsx';
 import { fonts, useNarrow, useSurface } from './theme.ts';
 
 /** Read only where a camera is asked for. */
@@ -78,9 +78,7 @@ export function ScanField({
         paddingLeft: 12,
       }}
     >
-      {!narrow && (
-        <MaterialCommunityIcons name="barcode-scan" size={size === 'floor' ? 26 : 20} color={surface.quiet} />
-      )}
+      {!narrow && <Icon name="barcode-scan" size={size === 'floor' ? 26 : 20} color={surface.quiet} />}
       <TextInput
         ref={field}
         value={text}
@@ -117,10 +115,10 @@ export function ScanField({
         }}
       />
       {text !== '' && (
-        <Key title={t('scan.take')} size={size === 'floor' ? 'desk' : 'small'} onPress={() => take(text)} />
+        <Button title={t('scan.take')} size={size === 'floor' ? 'desk' : 'small'} onPress={() => take(text)} />
       )}
       {text === '' && size === 'floor' && hasCamera() && (
-        <Key
+        <Button
           title={t('scan.camera.key')}
           icon="camera-outline"
           iconOnly

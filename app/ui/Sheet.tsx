@@ -1,8 +1,8 @@
-import { Overlay } from '@rneui/themed';
+import Overlay from '@rneui/themed/dist/Overlay';
 import type { ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { SurfaceContext, surfaces, useSurface, WIDE } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** A sheet over the screen: at the bottom of a phone, in the middle of a wide screen. Escape and a tap beside close it. */
 export function Sheet({
@@ -46,9 +46,9 @@ export function Sheet({
           style={{ maxHeight: height * 0.9 }}
         >
           <View style={{ padding: 16, borderBottomWidth: 1, borderColor: surface.line }}>
-            <Txt kind="heading" level={2}>
+            <Text kind="heading" level={2}>
               {title}
-            </Txt>
+            </Text>
           </View>
           <ScrollView style={{ flexShrink: 1 }} contentContainerStyle={{ padding: 16, gap: 12 }}>
             {children}

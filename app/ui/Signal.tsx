@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { useSurface } from './theme.ts';
-import { Txt, type TxtKind } from './Txt.tsx';
+import { Text, type TxtKind } from './Text.tsx';
 
 export type SignalKind = 'caution' | 'refused' | 'done' | 'cold' | 'quiet';
 
@@ -32,9 +32,9 @@ export function Signal({ kind, text, size = 'small' }: { kind: SignalKind; text:
       <View style={{ flexShrink: 0 }}>
         <Shape kind={kind} size={size === 'small' ? 14 : 20} />
       </View>
-      <Txt kind={size} colour={kind} style={{ flexShrink: 1 }}>
+      <Text kind={size} colour={kind} style={{ flexShrink: 1 }}>
         {text}
-      </Txt>
+      </Text>
     </View>
   );
 }

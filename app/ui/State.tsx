@@ -2,10 +2,10 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useTranslation } from 'react-i18next';
 import { Column, Row } from './Box.tsx';
-import { Key } from './Key.tsx';
+import { Button } from './Button.tsx';
 import { Signal } from './Signal.tsx';
 import { useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 /** Says why there is nothing, and what fills it. */
 export function Empty({
@@ -19,11 +19,11 @@ export function Empty({
 }) {
   return (
     <Column gap={8} pad={24} style={{ alignItems: 'flex-start', maxWidth: 560 }}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {title}
-      </Txt>
-      <Txt colour="quiet">{text}</Txt>
-      {action && <Key title={action.title} onPress={action.onPress} kind="act" />}
+      </Text>
+      <Text colour="quiet">{text}</Text>
+      {action && <Button title={action.title} onPress={action.onPress} kind="act" />}
     </Column>
   );
 }
@@ -56,7 +56,7 @@ export function Failed({ text, onRetry }: { text: string; onRetry?: () => void }
     <View role="alert" style={{ padding: 16 }}>
       <Row gap={16}>
         <Signal kind="refused" text={text} size="body" />
-        {onRetry && <Key title={t('state.retry')} onPress={onRetry} size="small" />}
+        {onRetry && <Button title={t('state.retry')} onPress={onRetry} size="small" />}
       </Row>
     </View>
   );

@@ -5,7 +5,7 @@ import { Picture } from './Picture.tsx';
 import { Signal } from './Signal.tsx';
 import { Stripes } from './Stripes.tsx';
 import { useNarrow, useSurface } from './theme.ts';
-import { Txt } from './Txt.tsx';
+import { Text } from './Text.tsx';
 
 export interface StepCardProps {
   /** What to do: "Go to". */
@@ -129,39 +129,39 @@ export function StepCard({
       <View style={{ flex: 1, minHeight: 0, padding: tight ? 8 : PAD, paddingTop: 6, gap: tight ? 2 : 10 }}>
         <Animated.View style={{ flexShrink: 1, transform: [{ translateY: slide }] }}>
           {!(least && band) && (
-            <Txt kind={tight ? 'body' : 'large'} colour="quiet">
+            <Text kind={tight ? 'body' : 'large'} colour="quiet">
               {verb}
-            </Txt>
+            </Text>
           )}
           <View style={{ flexDirection: 'row', alignItems: 'baseline', columnGap: 12, flexWrap: 'wrap' }}>
-            <Txt kind="code" style={{ fontSize: huge, lineHeight: huge * 1.06 }}>
+            <Text kind="code" style={{ fontSize: huge, lineHeight: huge * 1.06 }}>
               {code}
-            </Txt>
-            {unit !== undefined && <Txt kind="large">{unit}</Txt>}
+            </Text>
+            {unit !== undefined && <Text kind="large">{unit}</Text>}
           </View>
         </Animated.View>
         {drawn && drawing(forDrawing)}
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start', flexShrink: 1 }}>
           {picture > 0 && <Picture name={item.picture} size={picture} />}
           <View style={{ flex: 1, minWidth: 0, gap: 2 }}>
-            <Txt kind={tight ? 'strong' : 'large'} lines={least || drawn ? 1 : tight ? 2 : 3}>
+            <Text kind={tight ? 'strong' : 'large'} lines={least || drawn ? 1 : tight ? 2 : 3}>
               {item.name}
-            </Txt>
+            </Text>
             {!tight && !drawn && (
-              <Txt kind="mono" colour="quiet">
+              <Text kind="mono" colour="quiet">
                 {item.sku}
-              </Txt>
+              </Text>
             )}
-            <Txt kind="heading">{count}</Txt>
+            <Text kind="heading">{count}</Text>
             {cold !== undefined && <Signal kind="cold" text={cold} size="body" />}
           </View>
         </View>
         {(drawn ? 0 : facts.length) + notes.length > 0 && (
           <View style={{ gap: 2 }}>
             {facts.length > 0 && !drawn && !(least && band) && (
-              <Txt colour="quiet" {...(tight || below < LARGE_PICTURE ? { kind: 'small' as const, lines: 1 } : {})}>
+              <Text colour="quiet" {...(tight || below < LARGE_PICTURE ? { kind: 'small' as const, lines: 1 } : {})}>
                 {facts.join(' · ')}
-              </Txt>
+              </Text>
             )}
             {notes.map((note) => (
               <Signal key={note} kind="caution" text={note} size="body" />
@@ -182,12 +182,12 @@ export function StepCard({
                 ...(i > 0 ? { borderLeftWidth: 1, borderColor: surface.line } : {}),
               }}
             >
-              <Txt kind="label" colour="quiet">
+              <Text kind="label" colour="quiet">
                 {label}
-              </Txt>
-              <Txt kind="strong" lines={1} style={{ fontSize: 20, lineHeight: 26 }}>
+              </Text>
+              <Text kind="strong" lines={1} style={{ fontSize: 20, lineHeight: 26 }}>
                 {value}
-              </Txt>
+              </Text>
             </View>
           ))}
         </View>

@@ -26,7 +26,8 @@ export {
   type Scanner,
   type Tried,
 } from './keys/index.ts';
-export { Key, type IconName } from './Key.tsx';
+export { Button } from './Button.tsx';
+export { Icon, type IconName } from './Icon.tsx';
 export { Picker } from './Picker.tsx';
 export { useHandoffRow } from './handoff.tsx';
 export { Illustration } from './Illustration.tsx';
@@ -41,6 +42,6 @@ export { Empty, Failed, Loading } from './State.tsx';
 export { StepCard, type StepCardProps } from './StepCard.tsx';
 export { Stripes } from './Stripes.tsx';
 export { charcoal, hivis, SurfaceContext, useNarrow, useSurface, WIDE, type SurfaceName } from './theme.ts';
-export { Tick } from './Tick.tsx';
-export { Txt } from './Txt.tsx';
+export { Checkbox } from './Checkbox.tsx';
+export { Text } from './Text.tsx';
 export { useSwipe } from './useSwipe.ts';

@@ -5,7 +5,7 @@ import type { GestureResponderEvent } from 'react-native';
 const LONG = 60;
 const SLANT = 40;
 
-/** Hears swipes of one finger to the left or right, beside touches and scrolling. */
+/** Recognises swipes of one finger to the left or right, beside touches and scrolling. */
 export function useSwipe(onSwipe: (way: 'left' | 'right') => void) {
   const from = useRef<{ x: number; y: number } | null>(null);
   return {

@@ -3,7 +3,7 @@ import { ScrollView, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { clock, distance, duration, number } from '../text/index.ts';
-import { Key, Sheet, Txt, useSurface } from '../ui/index.ts';
+import { Button, Sheet, Text, useSurface } from '../ui/index.ts';
 
 /** Waves side by side: what each holds, asks and promises. */
 export function CompareSheet({ waves, onClose }: { waves: WaveSummary[]; onClose: () => void }) {
@@ -29,14 +29,14 @@ export function CompareSheet({ waves, onClose }: { waves: WaveSummary[]; onClose
   ];
   const cell = { width: 110, paddingVertical: 6, paddingHorizontal: 8, alignItems: 'flex-end' as const };
   return (
-    <Sheet title={t('compare.title')} onClose={onClose} keys={<Key title={t('notice.close')} onPress={onClose} />}>
+    <Sheet title={t('compare.title')} onClose={onClose} keys={<Button title={t('notice.close')} onPress={onClose} />}>
       <ScrollView horizontal>
         <View role="table" aria-label={t('compare.title')}>
           <View role="row" style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: surface.quiet }}>
             <View role="columnheader" style={{ width: 150 }} />
             {waves.map((w) => (
               <View key={w.id} role="columnheader" style={cell}>
-                <Txt kind="strong">{t('waves.number', { number: w.number })}</Txt>
+                <Text kind="strong">{t('waves.number', { number: w.number })}</Text>
               </View>
             ))}
           </View>
@@ -47,11 +47,11 @@ export function CompareSheet({ waves, onClose }: { waves: WaveSummary[]; onClose
               style={{ flexDirection: 'row', borderBottomWidth: 1, borderColor: surface.line }}
             >
               <View role="rowheader" style={{ width: 150, paddingVertical: 6 }}>
-                <Txt colour="quiet">{name}</Txt>
+                <Text colour="quiet">{name}</Text>
               </View>
               {waves.map((w) => (
                 <View key={w.id} role="cell" style={cell}>
-                  <Txt kind="number">{of(w)}</Txt>
+                  <Text kind="number">{of(w)}</Text>
                 </View>
               ))}
             </View>

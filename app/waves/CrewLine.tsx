@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { Crew } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { number, timeOf } from '../text/index.ts';
-import { Facts, Key, Row } from '../ui/index.ts';
+import { Facts, Button, Row } from '../ui/index.ts';
 import { Lane } from './Lane.tsx';
 import { LaneHead } from './LaneHead.tsx';
 import { LaneRow } from './LaneRow.tsx';
@@ -34,7 +34,7 @@ export function CrewLine({ crew }: { crew: Crew }) {
           ]}
         />
       </View>
-      <Key title={t('track.floor')} icon="floor-plan" size="small" onPress={() => router.navigate('/waves/floor')} />
+      <Button title={t('track.floor')} icon="floor-plan" size="small" onPress={() => router.navigate('/waves/floor')} />
     </Row>
   );
 }

@@ -3,18 +3,18 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { FloorLayout, FloorPlan as Plan } from '@hand-relay/contract';
-import { addressOf, api, arrange, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
+import { addressOf, api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
 import {
   Choice,
   Failed,
   Field,
   FloorPlan,
-  Key,
+  Button,
   Loading,
   PanZoom,
   Picker,
   Row,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -49,8 +49,8 @@ function Floor({ plan }: { plan: Plan }) {
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const [mayMark, mayZone] = [useMay('waves.run'), useMay('setup.change')];
-  const { data: layout } = arrange.useFloorLayoutQuery();
-  const { data: crew } = arrange.useCrewQuery();
+  const { data: layout } = api.useFloorLayoutQuery();
+  const { data: crew } = api.useCrewQuery();
   const { data: waves } = api.useWavesQuery();
   const whole = useMemo(() => wholePlan(plan), [plan]);
   const [view, setView] = useState<PlanView | null>(null);
@@ -114,13 +114,13 @@ function Floor({ plan }: { plan: Plan }) {
               ...shownWaves.map((w) => ({ value: w.id, title: t('waves.number', { number: w.number }) })),
             ]}
           />
-          <Key title={t('plan.heat')} size="small" pressed={heat} onPress={() => setHeat(!heat)} />
-          <Key title={t('plan.all')} icon="fit-to-screen-outline" size="small" onPress={() => setView(null)} />
-          {layout && <Key title={t('plan.save')} size="small" onPress={() => saveLayout(layout)} />}
-          {layout && <Key title={t('plan.saveTable')} size="small" onPress={() => saveLayoutTable(layout)} />}
+          <Button title={t('plan.heat')} size="small" pressed={heat} onPress={() => setHeat(!heat)} />
+          <Button title={t('plan.all')} icon="fit-to-screen-outline" size="small" onPress={() => setView(null)} />
+          {layout && <Button title={t('plan.save')} size="small" onPress={() => saveLayout(layout)} />}
+          {layout && <Button title={t('plan.saveTable')} size="small" onPress={() => saveLayoutTable(layout)} />}
           {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} onFaults={setFaults} />}
           {mayZone && (
-            <Key
+            <Button
               title={t('plan.labels')}
               size="small"
               onPress={() => window.open(addressOf({ name: 'binLabels' }), '_blank')}
@@ -152,9 +152,9 @@ function Floor({ plan }: { plan: Plan }) {
                 options={plan.zones.map((z) => ({ value: z.code, title: z.name }))}
               />
             )}
-            <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+            <Text kind="small" colour="quiet" style={{ flexShrink: 1 }}>
               {from && mode === 'block' ? t('plan.other', from) : t(`plan.how.${mode}`)}
-            </Txt>
+            </Text>
           </Row>
         )}
         {faults && <LayoutFaults file={faults.file} faults={faults.faults} />}
@@ -187,9 +187,9 @@ function Floor({ plan }: { plan: Plan }) {
 /** Changes of the layout, each with an undo for a while. */
 function useMarks(layout: FloorLayout | undefined) {
   const { t } = useTranslation();
-  const send = useSend();
-  const [change, { error }] = arrange.useChangeLayoutMutation();
-  const [zoneBins, zoning] = arrange.useZoneBinsMutation();
+  const send = useAppDispatch();
+  const [change, { error }] = api.useChangeLayoutMutation();
+  const [zoneBins, zoning] = api.useZoneBinsMutation();
   return {
     error: error ?? zoning.error,
     async change(next: FloorLayout) {
@@ -198,7 +198,7 @@ function useMarks(layout: FloorLayout | undefined) {
       if (!done.data) return;
       const { before, waves } = done.data;
       send(
-        tell({
+        notify({
           kind: waves > 0 ? 'caution' : 'done',
           text: waves > 0 ? t('plan.changedWaves', { count: waves }) : t('plan.changed'),
           ...(waves > 0 ? { link: '/waves' } : {}),
@@ -218,7 +218,7 @@ function useMarks(layout: FloorLayout | undefined) {
       const done = await zoneBins({ bins: codes, zone });
       if (done.data)
         send(
-          tell({
+          notify({
             kind: 'done',
             text: t('plan.zoned', { count: done.data.changed, zone }),
             ...(old ? { undo: { name: 'zoneBins', body: { bins: codes, zone: old } } } : {}),
@@ -230,6 +230,6 @@ function useMarks(layout: FloorLayout | undefined) {
 
 /** The walks of all runs of a wave. */
 function WaveWalks({ id, children }: { id: string; children: (paths: [number, number][][]) => React.ReactNode }) {
-  const { data } = arrange.useWavePathsQuery(id, { skip: id === '' });
+  const { data } = api.useWavePathsQuery(id, { skip: id === '' });
   return children(id === '' ? [] : (data?.paths ?? []));
 }

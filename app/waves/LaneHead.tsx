@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { Row, Shape, Txt } from '../ui/index.ts';
+import { Row, Shape, Text } from '../ui/index.ts';
 import type { LaneMarks } from './Lane.tsx';
 
 /** The shape that a departure's chance is told by. */
@@ -21,16 +21,16 @@ export function LaneHead({
   return (
     <View style={{ paddingVertical: 6, minWidth: 0 }}>
       <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-        <Txt kind="strong" lines={1}>
+        <Text kind="strong" lines={1}>
           {name}
-        </Txt>
+        </Text>
         {baton}
       </Row>
       <Row gap={6} style={{ flexWrap: 'nowrap' }}>
         {chance && <Shape kind={CHANCE_SHAPE[chance]} size={13} />}
-        <Txt kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+        <Text kind="small" colour="quiet" style={{ flexShrink: 1 }}>
           {says}
-        </Txt>
+        </Text>
       </Row>
     </View>
   );

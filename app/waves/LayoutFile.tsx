@@ -2,10 +2,10 @@ import Papa from 'papaparse';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { FloorLayout } from '@hand-relay/contract';
-import { guard, unguard } from '@hand-relay/core/sheets';
-import { layoutRows, readLayout, type LayoutFault } from '@hand-relay/core/floor';
-import { tell, useSend } from '../state/index.ts';
-import { Key, saveFile, Signal, Txt } from '../ui/index.ts';
+import { guard, unguard } from '@hand-relay/core/reading/sheets';
+import { layoutRows, readLayout, type LayoutFault } from '@hand-relay/core/walking/floor';
+import { notify, useAppDispatch } from '../state/index.ts';
+import { Button, saveFile, Signal, Text } from '../ui/index.ts';
 
 export interface FileFaults {
   file: string;
@@ -37,7 +37,7 @@ export function LoadFloor({
   onFaults: (faults: FileFaults | null) => void;
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const choose = () => {
     const input = document.createElement('input');
     input.type = 'file';
@@ -51,13 +51,13 @@ export function LoadFloor({
           onFaults(null);
           onLayout(layout);
         } catch (error) {
-          send(tell({ kind: 'refused', text: t('plan.notJson', { why: (error as Error).message }) }));
+          send(notify({ kind: 'refused', text: t('plan.notJson', { why: (error as Error).message }) }));
         }
       });
     };
     input.click();
   };
-  return <Key title={t('plan.load')} size="small" onPress={choose} />;
+  return <Button title={t('plan.load')} size="small" onPress={choose} />;
 }
 
 const SHOWN = 8;
@@ -68,14 +68,14 @@ export function LayoutFaults({ file, faults }: FileFaults) {
     <View role="alert" style={{ gap: 2 }}>
       <Signal kind="refused" text={t('plan.faults', { count: faults.length, file })} />
       {faults.slice(0, SHOWN).map(({ row, column, expected, got }) => (
-        <Txt key={`${row} ${column} ${expected}`} kind="small">
+        <Text key={`${row} ${column} ${expected}`} kind="small">
           {t(got === '' ? 'plan.fault' : 'plan.faultGot', {
             row,
             column,
             got,
             expected: t(`plan.expected.${expected}`),
           })}
-        </Txt>
+        </Text>
       ))}
     </View>
   );

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { Tick, Txt, useSurface } from '../ui/index.ts';
+import { Checkbox, Text, useSurface } from '../ui/index.ts';
 
 export interface Markable {
   id: string;
@@ -39,10 +39,10 @@ export function MarkList({
             backgroundColor: marked.has(id) ? surface.chosen : surface.raised,
           }}
         >
-          <Tick shown label={title} checked={marked.has(id)} onPress={() => toggle(id)} />
-          <Txt kind="small" colour="quiet" lines={1} style={{ flexShrink: 1, paddingRight: 12 }}>
+          <Checkbox shown label={title} checked={marked.has(id)} onPress={() => toggle(id)} />
+          <Text kind="small" colour="quiet" lines={1} style={{ flexShrink: 1, paddingRight: 12 }}>
             {about}
-          </Txt>
+          </Text>
         </View>
       ))}
     </View>

@@ -1,7 +1,7 @@
 import { useDraggable } from '@dnd-kit/core';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { Txt, useSurface } from '../ui/index.ts';
+import { Text, useSurface } from '../ui/index.ts';
 import { orderHeld } from './dropPlaces.ts';
 import type { RunOrder } from './runOrders.ts';
 
@@ -57,7 +57,7 @@ export function OrderChip({ order, lifted = false }: { order: RunOrder; lifted?:
         alignSelf: 'flex-start',
       }}
     >
-      <Txt kind="small">{`${order.position} · ${order.number}`}</Txt>
+      <Text kind="small">{`${order.position} · ${order.number}`}</Text>
     </View>
   );
 }

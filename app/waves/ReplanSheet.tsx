@@ -2,25 +2,25 @@ import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { PlanSums, WaveSummary } from '@hand-relay/contract';
-import { arrange, tell, troubleOf, useMe, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
 import { clock, distance, duration, number } from '../text/index.ts';
-import { Column, Failed, Key, Loading, Sheet, Signal, Txt, useSurface } from '../ui/index.ts';
+import { Column, Failed, Button, Loading, Sheet, Signal, Text, useSurface } from '../ui/index.ts';
 
 /** What a new plan of the runs that nobody has begun would change, before it does. */
 export function ReplanSheet({ wave, onClose }: { wave: WaveSummary; onClose: () => void }) {
   const { t } = useTranslation();
   const me = useMe();
-  const send = useSend();
+  const send = useAppDispatch();
   const surface = useSurface();
-  const [look, { data, error, isLoading }] = arrange.useLookReplanMutation();
-  const [replan, doing] = arrange.useReplanMutation();
+  const [look, { data, error, isLoading }] = api.usePreviewReplanMutation();
+  const [replan, doing] = api.useReplanMutation();
   const { id } = wave;
   useEffect(() => void look(id), [look, id]);
   const go = async () => {
     const done = await replan(id);
     if (!done.data) return;
     onClose();
-    send(tell({ kind: 'done', text: t('replan.done', { number: wave.number }) }));
+    send(notify({ kind: 'done', text: t('replan.done', { number: wave.number }) }));
   };
   const time = (instant: string) => clock(instant, me.site.timeZone);
   const facts: [string, (s: PlanSums) => string][] = [
@@ -39,11 +39,17 @@ export function ReplanSheet({ wave, onClose }: { wave: WaveSummary; onClose: () 
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
+          <Button title={t('release.cancel')} onPress={onClose} />
           {doing.error ? (
-            <Key title={t('replan.again')} onPress={() => void look(id).then(() => doing.reset())} />
+            <Button title={t('replan.again')} onPress={() => void look(id).then(() => doing.reset())} />
           ) : (
-            <Key kind="act" title={t('replan.go')} disabled={!data} busy={doing.isLoading} onPress={() => void go()} />
+            <Button
+              kind="act"
+              title={t('replan.go')}
+              disabled={!data}
+              busy={doing.isLoading}
+              onPress={() => void go()}
+            />
           )}
         </>
       }
@@ -53,32 +59,32 @@ export function ReplanSheet({ wave, onClose }: { wave: WaveSummary; onClose: () 
       {doing.error && <Failed text={words(troubleOf(doing.error))} />}
       {data && !isLoading && (
         <Column gap={10}>
-          <Txt colour="quiet">{t('replan.about')}</Txt>
+          <Text colour="quiet">{t('replan.about')}</Text>
           <View role="table" aria-label={t('replan.title', { number: wave.number })}>
             <View role="row" style={row}>
               <View role="columnheader" style={{ flex: 1 }} />
               <View role="columnheader" style={cell}>
-                <Txt kind="label">{t('replan.before')}</Txt>
+                <Text kind="label">{t('replan.before')}</Text>
               </View>
               <View role="columnheader" style={cell}>
-                <Txt kind="label">{t('replan.after')}</Txt>
+                <Text kind="label">{t('replan.after')}</Text>
               </View>
             </View>
             {facts.map(([name, of]) => (
               <View key={name} role="row" style={row}>
                 <View role="rowheader" style={{ flex: 1, paddingVertical: 6 }}>
-                  <Txt colour="quiet">{name}</Txt>
+                  <Text colour="quiet">{name}</Text>
                 </View>
                 <View role="cell" style={cell}>
-                  <Txt kind="number">{of(data.before)}</Txt>
+                  <Text kind="number">{of(data.before)}</Text>
                 </View>
                 <View role="cell" style={cell}>
-                  <Txt kind="number">{of(data.after)}</Txt>
+                  <Text kind="number">{of(data.after)}</Text>
                 </View>
               </View>
             ))}
           </View>
-          <Txt>{t('replan.changes', { bins: data.bins, orders: data.orders })}</Txt>
+          <Text>{t('replan.changes', { bins: data.bins, orders: data.orders })}</Text>
           {data.shorts.map((s) => (
             <Signal key={`${s.order} ${s.sku}`} kind="caution" size="body" text={t('replan.short', { ...s })} />
           ))}

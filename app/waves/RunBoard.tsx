@@ -16,8 +16,8 @@ import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew, RunSummary } from '@hand-relay/contract';
-import { api, arrange, floorWork, tell, troubleOf, useMay, useSend, words } from '../state/index.ts';
-import { Failed, Key, Row, Sheet, Txt, useShortcuts, useSurface } from '../ui/index.ts';
+import { api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
+import { Failed, Button, Row, Sheet, Text, useShortcuts, useSurface } from '../ui/index.ts';
 import { betweenPlaces, orderOf, runUnder, underPointer } from './dropPlaces.ts';
 import { OrderChip, OrderChips } from './OrderChips.tsx';
 import { RunCard, RunFace } from './RunCard.tsx';
@@ -58,16 +58,16 @@ export function RunBoard({
   onCurrent: (run: string) => void;
 }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const may = useMay('runs.arrange');
-  const { data: crew } = arrange.useCrewQuery();
-  const [assign, { error }] = arrange.useAssignRunsMutation();
+  const { data: crew } = api.useCrewQuery();
+  const [assign, { error }] = api.useAssignRunsMutation();
   const [held, setHeld] = useState<string | null>(null);
   const [giving, setGiving] = useState(false);
   const [ordering, setOrdering] = useState(false);
   const moves = useMoveOrders();
-  const [giveBack, givingBack] = api.useGiveBackMutation();
-  const [handOver, handing] = floorWork.useHandOverMutation();
+  const [giveBack, givingBack] = api.useReturnRunMutation();
+  const [handOver, handing] = api.useTransferRunMutation();
   const [passing, setPassing] = useState(false);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
@@ -85,7 +85,7 @@ export function RunBoard({
     });
     if (!done.data) return;
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('board.given', { run: run.number, to: bay.title }),
         undo: { name: 'assignRuns', body: { runs: [run.id], ...before } },
@@ -138,14 +138,14 @@ export function RunBoard({
   const order1 = orders.find((o) => o.id === orderOf(held));
   const back = async (run: RunSummary) => {
     const done = await giveBack(run.id);
-    if (!done.error) send(tell({ kind: 'done', text: t('board.back', { run: run.number }) }));
+    if (!done.error) send(notify({ kind: 'done', text: t('board.back', { run: run.number }) }));
   };
   /** A run whose picker has gone home goes on with somebody else, or with whoever takes its cart next. */
   const pass = async (run: RunSummary, bay: Bay) => {
     setPassing(false);
     const done = await handOver({ id: run.id, person: bay.person });
     if (!done.error)
-      send(tell({ kind: 'done', text: t('board.given', { run: run.number, to: bay.title }), about: run.id }));
+      send(notify({ kind: 'done', text: t('board.given', { run: run.number, to: bay.title }), about: run.id }));
   };
   // What is carried, and over what, is said aloud: by names, not by keys.
   const nameOf = (key: UniqueIdentifier) => {
@@ -176,9 +176,9 @@ export function RunBoard({
     >
       <View style={{ gap: 10, padding: 12 }}>
         {may && (
-          <Txt kind="small" colour="quiet">
+          <Text kind="small" colour="quiet">
             {t('board.how')}
-          </Txt>
+          </Text>
         )}
         {[error, moves.error, givingBack.error, handing.error].map(
           (trouble, i) => trouble !== undefined && <Failed key={i} text={words(troubleOf(trouble))} />,
@@ -234,17 +234,17 @@ export function RunBoard({
       )}
       {may && chosen && waits(chosen) && (
         <Row gap={8} style={{ paddingHorizontal: 12, paddingBottom: 12 }}>
-          <Key title={t('board.give', { run: chosen.number })} onPress={() => setGiving(true)} />
-          <Key title={t('board.sooner')} icon="arrow-up" onPress={() => urge(1)} />
-          <Key title={t('board.later')} icon="arrow-down" onPress={() => urge(-1)} />
-          <Key title={t('board.orders')} onPress={() => setOrdering(true)} />
+          <Button title={t('board.give', { run: chosen.number })} onPress={() => setGiving(true)} />
+          <Button title={t('board.sooner')} icon="arrow-up" onPress={() => urge(1)} />
+          <Button title={t('board.later')} icon="arrow-down" onPress={() => urge(-1)} />
+          <Button title={t('board.orders')} onPress={() => setOrdering(true)} />
         </Row>
       )}
       {may && chosen?.state === 'picking' && (
         <Row gap={8} style={{ paddingHorizontal: 12, paddingBottom: 12 }}>
-          <Key title={t('board.handOver', { run: chosen.number })} onPress={() => setPassing(true)} />
+          <Button title={t('board.handOver', { run: chosen.number })} onPress={() => setPassing(true)} />
           {chosen.unitsPicked === 0 && (
-            <Key title={t('board.takeBack', { run: chosen.number })} icon="undo" onPress={() => void back(chosen)} />
+            <Button title={t('board.takeBack', { run: chosen.number })} icon="undo" onPress={() => void back(chosen)} />
           )}
         </Row>
       )}
@@ -276,10 +276,10 @@ function BayBox({ bay, children }: { bay: Bay; children: React.ReactNode[] }) {
       }}
     >
       <Row gap={8} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="label">{bay.title}</Txt>
-        <Txt kind="small" colour="quiet">
+        <Text kind="label">{bay.title}</Text>
+        <Text kind="small" colour="quiet">
           {t('board.count', { count: children.length })}
-        </Txt>
+        </Text>
       </Row>
       {children}
     </View>
@@ -301,9 +301,9 @@ function GiveSheet({
 }) {
   const { t } = useTranslation();
   return (
-    <Sheet title={title} onClose={onClose} keys={<Key title={t('release.cancel')} onPress={onClose} />}>
+    <Sheet title={title} onClose={onClose} keys={<Button title={t('release.cancel')} onPress={onClose} />}>
       {bays.map((bay) => (
-        <Key key={bay.key} title={bay.title} pressed={bayOf(run) === bay.key} onPress={() => onGive(bay)} />
+        <Button key={bay.key} title={bay.title} pressed={bayOf(run) === bay.key} onPress={() => onGive(bay)} />
       ))}
     </Sheet>
   );

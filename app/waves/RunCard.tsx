@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { distance, duration } from '../text/index.ts';
-import { Row, Shape, Txt, useSurface } from '../ui/index.ts';
+import { Row, Shape, Text, useSurface } from '../ui/index.ts';
 import { onRun } from './dropPlaces.ts';
 
 /** A run on the board: dragged by who may, and a place to drop orders of other runs on. */
@@ -66,31 +66,31 @@ export function RunFace({ run, here, lifted = false }: { run: RunSummary; here: 
       }}
     >
       <Row gap={8} style={{ flexWrap: 'nowrap', justifyContent: 'space-between' }}>
-        <Txt kind="strong" lines={1}>
+        <Text kind="strong" lines={1}>
           {run.number} · {run.callSign}
-        </Txt>
-        <Txt kind="small" colour="quiet">
+        </Text>
+        <Text kind="small" colour="quiet">
           {run.priority > 0 ? t('board.urgent', { by: run.priority }) : t(`waves.runState.${run.state}`)}
-        </Txt>
+        </Text>
       </Row>
-      <Txt kind="small" colour="quiet">
+      <Text kind="small" colour="quiet">
         {[
           t('unit.orders', { count: run.orders }),
           t('unit.stops', { count: run.stops }),
           distance(run.metres),
           duration(run.secondsLeft),
         ].join(' · ')}
-      </Txt>
+      </Text>
       <Row gap={6} style={{ flexWrap: 'nowrap' }}>
         <Shape kind={run.proven ? 'done' : 'quiet'} size={12} />
-        <Txt kind="small" colour="quiet" lines={1}>
+        <Text kind="small" colour="quiet" lines={1}>
           {[
             run.proven ? t('board.shortest') : t('board.atLeast', { metres: distance(run.lowerBound) }),
             run.area && t('board.area', { area: run.area }),
           ]
             .filter(Boolean)
             .join(' · ')}
-        </Txt>
+        </Text>
       </Row>
       {share > 0 && (
         <View style={{ height: 5, backgroundColor: surface.sunk }}>

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
-import { api, arrange, troubleOf, words } from '../state/index.ts';
-import { Failed, Field, Key, Loading, Picker, Row, Sheet, Txt } from '../ui/index.ts';
+import { api, troubleOf, words } from '../state/index.ts';
+import { Failed, Field, Button, Loading, Picker, Row, Sheet, Text } from '../ui/index.ts';
 import { MarkList } from './MarkList.tsx';
 import { ordersOfRun, waits } from './runOrders.ts';
 import { useMoveOrders } from './useMoveOrders.ts';
@@ -30,16 +30,16 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key title={t('board.add')} icon="plus" onPress={() => setAdding(true)} />
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button title={t('board.add')} icon="plus" onPress={() => setAdding(true)} />
           {chosen.length > 0 && (
-            <Key
+            <Button
               title={t('board.takeOut', { count: chosen.length })}
               disabled={moves.busy}
               onPress={() => void moves.takeOut(run, chosen)}
             />
           )}
-          <Key
+          <Button
             kind="act"
             title={chosen.length === 0 ? t('board.mark') : t('board.move', { count: chosen.length })}
             disabled={chosen.length === 0}
@@ -51,7 +51,7 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
     >
       {!data && <Loading rows={3} />}
       <Row gap={8}>
-        <Txt colour="quiet">{t('board.to')}</Txt>
+        <Text colour="quiet">{t('board.to')}</Text>
         <Picker
           label={t('board.to')}
           value={to}
@@ -82,7 +82,7 @@ export function RunOrders({ run, runs, onClose }: { run: RunSummary; runs: RunSu
 /** Orders that gather in other waves, to be added to a run. */
 function AddOrders({ run, onClose, onBack }: { run: RunSummary; onClose: () => void; onBack: () => void }) {
   const { t } = useTranslation();
-  const { data } = arrange.useWaitingOrdersQuery();
+  const { data } = api.useWaitingOrdersQuery();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState('');
   const moves = useMoveOrders();
@@ -99,8 +99,8 @@ function AddOrders({ run, onClose, onBack }: { run: RunSummary; onClose: () => v
       onClose={onClose}
       keys={
         <>
-          <Key title={t('nav.back')} onPress={onBack} />
-          <Key
+          <Button title={t('nav.back')} onPress={onBack} />
+          <Button
             kind="act"
             title={t('board.addCount', { count: chosen.length })}
             disabled={chosen.length === 0}
@@ -111,7 +111,7 @@ function AddOrders({ run, onClose, onBack }: { run: RunSummary; onClose: () => v
       }
     >
       {!data && <Loading rows={3} />}
-      {data && gathered.length === 0 && <Txt>{t('board.nothingGathers')}</Txt>}
+      {data && gathered.length === 0 && <Text>{t('board.nothingGathers')}</Text>}
       {gathered.length > 8 && <Field label={t('board.findOrder')} value={search} onChange={setSearch} />}
       {moves.error && <Failed text={words(troubleOf(moves.error))} />}
       <MarkList

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { addressOf, api } from '../state/index.ts';
 import { distance, duration } from '../text/index.ts';
-import { FloorPlan, Key, Loading, Row, Signal, Txt, type PlanStop } from '../ui/index.ts';
+import { FloorPlan, Button, Loading, Row, Signal, Text, type PlanStop } from '../ui/index.ts';
 
 /** A run drawn on the floor: its walk, its stops in order, the baton at the last one done. */
 export function RunPlan({ id }: { id: string }) {
@@ -22,21 +22,21 @@ export function RunPlan({ id }: { id: string }) {
   return (
     <View style={{ gap: 8 }}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('floor.run', { number: run.run.number })} · {run.run.callSign}
-        </Txt>
+        </Text>
         <Row gap={6}>
-          <Key
+          <Button
             size="small"
             title={t('board.printRun')}
             onPress={() => window.open(addressOf({ name: 'pickList', id }), '_blank')}
           />
-          <Key size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
+          <Button size="small" title={t('waves.openRun')} onPress={() => router.navigate(`/floor/runs/${id}`)} />
         </Row>
       </Row>
-      <Txt colour="quiet">{t('board.takes', { time: duration(run.run.seconds) })}</Txt>
+      <Text colour="quiet">{t('board.takes', { time: duration(run.run.seconds) })}</Text>
       {run.run.approach !== null && (
-        <Txt colour="quiet">{t('board.approach', { metres: distance(run.run.approach) })}</Txt>
+        <Text colour="quiet">{t('board.approach', { metres: distance(run.run.approach) })}</Text>
       )}
       <Signal
         kind={run.run.proven ? 'done' : 'quiet'}

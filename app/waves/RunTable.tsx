@@ -1,7 +1,7 @@
 import { useWindowDimensions } from 'react-native';
 import type { RunSummary } from '@hand-relay/contract';
 import { distance, i18n, number } from '../text/index.ts';
-import { DataTable, Txt, WIDE, type TableColumn } from '../ui/index.ts';
+import { DataTable, Text, WIDE, type TableColumn } from '../ui/index.ts';
 
 /** Runs of a wave as a list. */
 export function RunTable({
@@ -34,17 +34,17 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
       title: i18n.t('waves.run'),
       width: 64,
       fixed: true,
-      cell: (r) => <Txt kind="strong">{r.number}</Txt>,
+      cell: (r) => <Text kind="strong">{r.number}</Text>,
     },
-    { key: 'callSign', title: i18n.t('waves.callSign'), width: 1, cell: (r) => <Txt lines={1}>{r.callSign}</Txt> },
+    { key: 'callSign', title: i18n.t('waves.callSign'), width: 1, cell: (r) => <Text lines={1}>{r.callSign}</Text> },
     {
       key: 'state',
       title: i18n.t('waves.picker'),
       width: 1,
       cell: (r) => (
-        <Txt lines={1} colour={r.picker ? 'ink' : 'quiet'}>
+        <Text lines={1} colour={r.picker ? 'ink' : 'quiet'}>
           {r.picker ?? r.assigned ?? (r.team || i18n.t(`waves.runState.${r.state}`))}
-        </Txt>
+        </Text>
       ),
     },
     ...(wide
@@ -55,7 +55,7 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
             width: 64,
             fixed: true,
             align: 'right',
-            cell: (r) => <Txt kind="number">{number(r.orders)}</Txt>,
+            cell: (r) => <Text kind="number">{number(r.orders)}</Text>,
           },
           {
             key: 'stops',
@@ -63,7 +63,7 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
             width: 64,
             fixed: true,
             align: 'right',
-            cell: (r) => <Txt kind="number">{number(r.stops)}</Txt>,
+            cell: (r) => <Text kind="number">{number(r.stops)}</Text>,
           },
           {
             key: 'metres',
@@ -71,7 +71,7 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
             width: 72,
             fixed: true,
             align: 'right',
-            cell: (r) => <Txt kind="number">{distance(r.metres)}</Txt>,
+            cell: (r) => <Text kind="number">{distance(r.metres)}</Text>,
           },
         ] satisfies TableColumn<RunSummary>[])
       : []),
@@ -81,7 +81,7 @@ function runColumns(wide: boolean): TableColumn<RunSummary>[] {
       width: 92,
       fixed: true,
       align: 'right',
-      cell: (r) => <Txt kind="number">{`${number(r.picksDone)} / ${number(r.picks)}`}</Txt>,
+      cell: (r) => <Text kind="number">{`${number(r.picksDone)} / ${number(r.picks)}`}</Text>,
     },
   ];
 }

@@ -2,9 +2,9 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { RunSummary, WaveDetail, WaveSummary } from '@hand-relay/contract';
-import { arrange, tell, troubleOf, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { distance } from '../text/index.ts';
-import { Failed, Field, Key, Sheet, Txt } from '../ui/index.ts';
+import { Failed, Field, Button, Sheet, Text } from '../ui/index.ts';
 import { MarkList, type Markable } from './MarkList.tsx';
 
 /** Makes a wave of its own out of orders of a gathering wave, or out of runs of a planned one. */
@@ -21,8 +21,8 @@ export function SplitSheet({
 }) {
   const { t } = useTranslation();
   const router = useRouter();
-  const send = useSend();
-  const [split, { error, isLoading }] = arrange.useSplitWaveMutation();
+  const send = useAppDispatch();
+  const [split, { error, isLoading }] = api.useSplitWaveMutation();
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState('');
   const byRuns = wave.state === 'planned';
@@ -45,7 +45,7 @@ export function SplitSheet({
     if (!done.data) return;
     const made = done.data;
     send(
-      tell({
+      notify({
         kind: 'done',
         text: t('split.done', { from: wave.number, number: made.number }),
         // Merging planned waves would undo their plans: there the way back is by hand.
@@ -61,8 +61,8 @@ export function SplitSheet({
       onClose={onClose}
       keys={
         <>
-          <Key title={t('release.cancel')} onPress={onClose} />
-          <Key
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button
             kind="act"
             title={t(byRuns ? 'split.runs' : 'split.orders', { count: marked.size })}
             disabled={marked.size === 0 || marked.size >= entries.length}
@@ -72,7 +72,7 @@ export function SplitSheet({
         </>
       }
     >
-      <Txt colour="quiet">{t(byRuns ? 'split.aboutRuns' : 'split.aboutOrders')}</Txt>
+      <Text colour="quiet">{t(byRuns ? 'split.aboutRuns' : 'split.aboutOrders')}</Text>
       {entries.length > 8 && <Field label={t('split.find')} value={search} onChange={setSearch} />}
       {error && <Failed text={words(troubleOf(error))} />}
       <MarkList entries={shown.slice(0, 200)} marked={marked} onMark={setMarked} />

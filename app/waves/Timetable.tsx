@@ -2,17 +2,17 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TimetableEntry } from '@hand-relay/contract';
-import { arrange, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { relative, timeOf } from '../text/index.ts';
-import { Failed, Key, Row, Txt, useSurface } from '../ui/index.ts';
+import { Failed, Button, Row, Text, useSurface } from '../ui/index.ts';
 
 /** Entries of the timetable: what waits for each, and what happens by itself. */
 export function Timetable() {
   const { t } = useTranslation();
   const router = useRouter();
   const [mayGather, maySet] = [useMay('orders.release'), useMay('setup.change')];
-  const { data, error, refetch } = arrange.useTimetableQuery();
-  const [gather, gathering] = arrange.useGatherEntryMutation();
+  const { data, error, refetch } = api.useTimetableQuery();
+  const [gather, gathering] = api.useGatherEntryMutation();
   const go = async (id: string) => {
     const done = await gather(id);
     if (done.data) router.navigate(`/waves/${done.data.wave}`);
@@ -20,16 +20,16 @@ export function Timetable() {
   return (
     <View style={{ gap: 6 }}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Txt kind="heading" level={2}>
+        <Text kind="heading" level={2}>
           {t('timetable.title')}
-        </Txt>
+        </Text>
         {maySet && (
-          <Key size="small" title={t('timetable.change')} onPress={() => router.navigate('/setup/timetable')} />
+          <Button size="small" title={t('timetable.change')} onPress={() => router.navigate('/setup/timetable')} />
         )}
       </Row>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {gathering.error && <Failed text={words(troubleOf(gathering.error))} />}
-      {data?.entries.length === 0 && <Txt colour="quiet">{t('timetable.none')}</Txt>}
+      {data?.entries.length === 0 && <Text colour="quiet">{t('timetable.none')}</Text>}
       {data?.entries.map((entry) => (
         <EntryRow key={entry.id} entry={entry} {...(mayGather ? { onGather: () => void go(entry.id) } : {})} />
       ))}
@@ -54,23 +54,23 @@ function EntryRow({ entry, onGather }: { entry: TimetableEntry; onGather?: () =>
       style={{ borderTopWidth: 1, borderColor: surface.line, paddingVertical: 6, justifyContent: 'space-between' }}
     >
       <View style={{ flexGrow: 1, flexBasis: 260, minWidth: 0 }}>
-        <Txt kind="strong">{entry.name}</Txt>
-        <Txt kind="small" colour="quiet">
+        <Text kind="strong">{entry.name}</Text>
+        <Text kind="small" colour="quiet">
           {happens}
-        </Txt>
+        </Text>
       </View>
-      <Txt colour="quiet">
+      <Text colour="quiet">
         {[
           entry.departure,
           entry.leavesAt && `${timeOf(entry.leavesAt, me.site.timeZone, now)}, ${relative(entry.leavesAt, now)}`,
         ]
           .filter(Boolean)
           .join(' · ')}
-      </Txt>
+      </Text>
       <Row gap={12}>
-        <Txt kind="number">{t('timetable.waits', { count: entry.orders })}</Txt>
+        <Text kind="number">{t('timetable.waits', { count: entry.orders })}</Text>
         {onGather && (
-          <Key
+          <Button
             size="small"
             title={t('timetable.go')}
             label={`${t('timetable.go')}: ${entry.name}`}

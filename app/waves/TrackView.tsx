@@ -3,9 +3,9 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
-import { api, arrange, tell, troubleOf, useMay, useMe, useNow, useSend, words } from '../state/index.ts';
+import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, distance } from '../text/index.ts';
-import { Baton, Card, Empty, Failed, Key, Loading, Row, Tick, Txt, useShortcuts, WIDE } from '../ui/index.ts';
+import { Baton, Card, Empty, Failed, Button, Loading, Row, Checkbox, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DeskTabs } from '../desk/index.ts';
 import { ExceptionsRail } from '../exceptions/index.ts';
@@ -61,7 +61,7 @@ export function TrackView() {
   const mayRun = useMay('waves.run');
   const { data, error, refetch } = api.useWavesQuery();
   const { data: loads } = api.useLoadsQuery();
-  const { data: crew } = arrange.useCrewQuery();
+  const { data: crew } = api.useCrewQuery();
   const busy = (crew?.people ?? []).filter((p) => p.ends !== null);
   const [at, setAt] = useState(0);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -105,10 +105,10 @@ export function TrackView() {
       foot={
         chosen.length > 0 && (
           <Row gap={8}>
-            <Txt colour="quiet">{t('track.marked', { count: chosen.length })}</Txt>
-            <Key title={t('track.compare')} disabled={chosen.length < 2} onPress={() => setComparing(true)} />
+            <Text colour="quiet">{t('track.marked', { count: chosen.length })}</Text>
+            <Button title={t('track.compare')} disabled={chosen.length < 2} onPress={() => setComparing(true)} />
             {mayRun && (
-              <Key
+              <Button
                 title={t('track.merge')}
                 disabled={chosen.length < 2}
                 busy={does.busy}
@@ -117,8 +117,8 @@ export function TrackView() {
             )}
             {mayRun && chosen.length === 1 && (
               <>
-                <Key title={t('track.sooner')} icon="arrow-up" onPress={() => does.place(chosen[0]!, -1)} />
-                <Key title={t('track.later')} icon="arrow-down" onPress={() => does.place(chosen[0]!, 1)} />
+                <Button title={t('track.sooner')} icon="arrow-up" onPress={() => does.place(chosen[0]!, -1)} />
+                <Button title={t('track.later')} icon="arrow-down" onPress={() => does.place(chosen[0]!, 1)} />
               </>
             )}
           </Row>
@@ -199,7 +199,7 @@ function WaveLane({
     <LaneRow
       wide={wide}
       here={here}
-      before={<Tick checked={marked} onPress={onMark} label={t('track.mark', { name })} />}
+      before={<Checkbox checked={marked} onPress={onMark} label={t('track.mark', { name })} />}
       onOpen={onOpen}
       label={name}
       head={
@@ -218,9 +218,9 @@ function WaveLane({
 
 function useWaveMoves(lanes: WaveSummary[], chosen: WaveSummary[], onDone: () => void) {
   const { t } = useTranslation();
-  const send = useSend();
-  const [merge, merging] = arrange.useMergeWavesMutation();
-  const [place, placing] = arrange.usePlaceWaveMutation();
+  const send = useAppDispatch();
+  const [merge, merging] = api.useMergeWavesMutation();
+  const [place, placing] = api.usePlaceWaveMutation();
   return {
     busy: merging.isLoading,
     error: merging.error ?? placing.error,
@@ -230,7 +230,7 @@ function useWaveMoves(lanes: WaveSummary[], chosen: WaveSummary[], onDone: () =>
       const done = await merge({ id: into.id, waves: others.map((w) => w.id) });
       if (!done.data) return;
       onDone();
-      send(tell({ kind: 'done', text: t('track.merged', { number: into.number }) }));
+      send(notify({ kind: 'done', text: t('track.merged', { number: into.number }) }));
     },
     place(wave: WaveSummary, by: -1 | 1) {
       const at = lanes.findIndex((w) => w.id === wave.id);
@@ -246,9 +246,9 @@ function Over({ waves }: { waves: WaveSummary[] }) {
   const me = useMe();
   return (
     <View style={{ gap: 8 }}>
-      <Txt kind="heading" level={2}>
+      <Text kind="heading" level={2}>
         {t('track.over')}
-      </Txt>
+      </Text>
       {waves.map((w) => (
         <Pressable
           key={w.id}
@@ -258,15 +258,15 @@ function Over({ waves }: { waves: WaveSummary[] }) {
         >
           <Card pad={10}>
             <Row gap={16} style={{ justifyContent: 'space-between' }}>
-              <Txt>
+              <Text>
                 {t('waves.number', { number: w.number })} · {t(`waves.state.${w.state}`)} ·{' '}
                 {clock(w.createdAt, me.site.timeZone)}
-              </Txt>
-              <Txt colour="quiet">
+              </Text>
+              <Text colour="quiet">
                 {[t('unit.orders', { count: w.orders }), t('unit.units', { count: w.units }), distance(w.metres)].join(
                   ' · ',
                 )}
-              </Txt>
+              </Text>
               <WaveBaton wave={w} />
             </Row>
           </Card>

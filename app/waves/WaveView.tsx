@@ -6,15 +6,14 @@ import type { RunSummary, WaveDetail, WaveSummary } from '@hand-relay/contract';
 import {
   addressOf,
   api,
-  arrange,
   remember,
   remembered,
-  tell,
+  notify,
   troubleOf,
   useMay,
   useMe,
   useNow,
-  useSend,
+  useAppDispatch,
   words,
 } from '../state/index.ts';
 import { clock, distance, duration, number, relative, timeOf } from '../text/index.ts';
@@ -22,12 +21,12 @@ import {
   Choice,
   Facts,
   Failed,
-  Key,
+  Button,
   Loading,
   Row,
   Shape,
   Signal,
-  Txt,
+  Text,
   useShortcuts,
   useSurface,
   WIDE,
@@ -41,7 +40,7 @@ import { RunTable } from './RunTable.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
 import { sayWave } from './sayWave.ts';
 import { WaveBaton } from './TrackView.tsx';
-import { WaveWay } from './WaveWay.tsx';
+import { WaveWay } from './WaveSettings.tsx';
 
 type Shown = 'board' | 'list';
 const SHOWN = 'wave-shows';
@@ -101,9 +100,9 @@ export function WaveView({ id }: { id: string }) {
       filled
       onBack={() => router.navigate('/waves')}
       aside={
-        <Txt kind="heading" colour="quiet">
+        <Text kind="heading" colour="quiet">
           {[wave.entry, t(`waves.state.${wave.state}`)].filter(Boolean).join(' · ')}
-        </Txt>
+        </Text>
       }
     >
       {wide ? (
@@ -150,11 +149,11 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
         <WaveBaton wave={wave} scale={1.8} />
         <Row gap={6} style={{ flexShrink: 1, flexWrap: 'nowrap' }}>
           {wave.chance && <Shape kind={CHANCE_SHAPE[wave.chance]} />}
-          <Txt style={{ flexShrink: 1 }}>{sayWave(wave, me.site.timeZone, now)}</Txt>
+          <Text style={{ flexShrink: 1 }}>{sayWave(wave, me.site.timeZone, now)}</Text>
         </Row>
-        <Txt colour="quiet">
+        <Text colour="quiet">
           {t('waves.made', { name: wave.createdBy, time: clock(wave.createdAt, me.site.timeZone) })}
-        </Txt>
+        </Text>
       </Row>
       <Facts
         min={64}
@@ -194,13 +193,13 @@ function WaveHead({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
 
 function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetail['orders']; runs: RunSummary[] }) {
   const { t } = useTranslation();
-  const send = useSend();
+  const send = useAppDispatch();
   const { id } = wave;
   const [plan, planning] = api.usePlanWaveMutation();
   const [start, starting] = api.useStartWaveMutation();
   const [cancel, cancelling] = api.useCancelWaveMutation();
-  const [stop, stopping] = arrange.useStopPlanMutation();
-  const [back, backing] = arrange.useSendBackMutation();
+  const [stop, stopping] = api.useStopPlanMutation();
+  const [back, backing] = api.useReopenWaveMutation();
   const [replanning, setReplanning] = useState(false);
   const [splitting, setSplitting] = useState(false);
   const parts = wave.state === 'gathering' ? orders.length : wave.state === 'planned' ? runs.length : 0;
@@ -208,38 +207,40 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
   const begin = async () => {
     const done = await start(id);
     if (done.data)
-      send(tell({ kind: 'done', text: t('waves.started', { number: wave.number, count: wave.runs }), about: wave.id }));
+      send(
+        notify({ kind: 'done', text: t('waves.started', { number: wave.number, count: wave.runs }), about: wave.id }),
+      );
   };
   const takeBack = async () => {
     const done = await cancel(id);
-    if (done.data) send(tell({ kind: 'done', text: t('waves.cancelled', { number: wave.number }), about: wave.id }));
+    if (done.data) send(notify({ kind: 'done', text: t('waves.cancelled', { number: wave.number }), about: wave.id }));
   };
-  const made = planning.isLoading || wave.planFar !== null;
+  const made = planning.isLoading || wave.planProgress !== null;
   return (
     <>
       {made && !replanning && (
         <View style={{ gap: 4 }}>
-          <Txt>{t('track.planning', { share: Math.round(100 * (wave.planFar ?? 0)) })}</Txt>
-          <Progress share={wave.planFar ?? 0} />
+          <Text>{t('track.planning', { share: Math.round(100 * (wave.planProgress ?? 0)) })}</Text>
+          <Progress share={wave.planProgress ?? 0} />
         </View>
       )}
       <Row gap={12}>
         {made && !replanning ? (
-          <Key title={t('waves.stopPlan')} busy={stopping.isLoading} onPress={() => void stop(id)} />
+          <Button title={t('waves.stopPlan')} busy={stopping.isLoading} onPress={() => void stop(id)} />
         ) : (
           <>
-            {wave.state === 'gathering' && <Key kind="act" title={t('waves.plan')} onPress={() => void plan(id)} />}
+            {wave.state === 'gathering' && <Button kind="act" title={t('waves.plan')} onPress={() => void plan(id)} />}
             {wave.state === 'planned' && (
-              <Key kind="act" title={t('waves.start')} busy={starting.isLoading} onPress={() => void begin()} />
+              <Button kind="act" title={t('waves.start')} busy={starting.isLoading} onPress={() => void begin()} />
             )}
-            {wave.state !== 'gathering' && <Key title={t('replan.look')} onPress={() => setReplanning(true)} />}
+            {wave.state !== 'gathering' && <Button title={t('replan.look')} onPress={() => setReplanning(true)} />}
             {wave.state === 'planned' && (
-              <Key title={t('waves.sendBack')} busy={backing.isLoading} onPress={() => void back(id)} />
+              <Button title={t('waves.reopenWave')} busy={backing.isLoading} onPress={() => void back(id)} />
             )}
-            {parts > 1 && <Key title={t('split.key')} onPress={() => setSplitting(true)} />}
-            <Key title={t('waves.cancel')} busy={cancelling.isLoading} onPress={() => void takeBack()} />
+            {parts > 1 && <Button title={t('split.key')} onPress={() => setSplitting(true)} />}
+            <Button title={t('waves.cancel')} busy={cancelling.isLoading} onPress={() => void takeBack()} />
             {wave.runs > 0 && (
-              <Key
+              <Button
                 title={t('waves.paper')}
                 icon="file-document-outline"
                 onPress={() => window.open(addressOf({ name: 'wavePaper', id }), '_blank')}
@@ -248,7 +249,7 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
           </>
         )}
         {wave.state !== 'started' && !made && (
-          <Txt colour="quiet">{t(wave.state === 'gathering' ? 'waves.nextPlan' : 'waves.nextStart')}</Txt>
+          <Text colour="quiet">{t(wave.state === 'gathering' ? 'waves.nextPlan' : 'waves.nextStart')}</Text>
         )}
       </Row>
       {refused && <Failed text={words(troubleOf(refused))} />}

@@ -1,5 +1,5 @@
 import type { LoadSummary, WaveSummary } from '@hand-relay/contract';
-import { chanceOf } from '@hand-relay/core/labour';
+import { chanceOf } from '@hand-relay/core/walking/labour';
 import type { LaneMarks } from './Lane.tsx';
 
 /**

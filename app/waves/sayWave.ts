@@ -5,7 +5,7 @@ import { duration, i18n, timeOf } from '../text/index.ts';
 export function sayWave(wave: WaveSummary, timeZone: string, now: number): string {
   const time = (instant: string) => timeOf(instant, timeZone, now);
   const { forecast, doneBy } = wave;
-  if (wave.planFar !== null) return i18n.t('track.planning', { share: Math.round(100 * wave.planFar) });
+  if (wave.planProgress !== null) return i18n.t('track.planning', { share: Math.round(100 * wave.planProgress) });
   if (wave.state === 'gathering') return i18n.t('track.gathers');
   if (!forecast) return i18n.t(`waves.state.${wave.state}`);
   if (forecast.left === 0) return i18n.t('track.allPicked');

@@ -1,13 +1,13 @@
 import { useTranslation } from 'react-i18next';
 import type { RunSummary } from '@hand-relay/contract';
-import { api, arrange, tell, useSend } from '../state/index.ts';
+import { api, notify, useAppDispatch } from '../state/index.ts';
 
 /** Moves orders of runs that nobody has begun: to another run, to one of their own, back to the desk. */
 export function useMoveOrders() {
   const { t } = useTranslation();
-  const send = useSend();
-  const [move, moving] = arrange.useMoveBetweenRunsMutation();
-  const [add, adding] = arrange.useAddOrdersMutation();
+  const send = useAppDispatch();
+  const [move, moving] = api.useMoveBetweenRunsMutation();
+  const [add, adding] = api.useAddOrdersMutation();
   const [takeOut, taking] = api.useTakeOutMutation();
   return {
     error: moving.error ?? adding.error ?? taking.error,
@@ -19,7 +19,7 @@ export function useMoveOrders() {
       const { run } = done.data;
       const emptied = orders.length >= from.orders;
       send(
-        tell({
+        notify({
           kind: 'done',
           text: t(to ? 'board.moved' : 'board.split', {
             count: orders.length,
@@ -34,13 +34,13 @@ export function useMoveOrders() {
     },
     async add(run: RunSummary, orders: string[]): Promise<boolean> {
       const done = await add({ id: run.id, orders });
-      if (done.data) send(tell({ kind: 'done', text: t('board.added', { count: orders.length, run: run.number }) }));
+      if (done.data) send(notify({ kind: 'done', text: t('board.added', { count: orders.length, run: run.number }) }));
       return done.data !== undefined;
     },
     async takeOut(run: RunSummary, orders: string[]): Promise<void> {
       for (const order of orders) if ((await takeOut({ id: run.id, order })).error) return;
       send(
-        tell({
+        notify({
           kind: 'done',
           text: t('board.takenOut', { count: orders.length, run: run.number }),
           // A run that is emptied is given up: there is nothing to go back to.

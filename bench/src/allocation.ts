@@ -1,4 +1,4 @@
-import { allocate, completeOrders, faultsOf, type Demand, type Supply } from '@hand-relay/core/allocation';
+import { allocate, completeOrders, faultsOf, type Demand, type Supply } from '@hand-relay/core/deciding/allocation';
 import { seeded } from '@hand-relay/core/random';
 import { openSolver } from '@hand-relay/core/solver';
 import type { Note } from './note.ts';

@@ -1,5 +1,5 @@
-import { batch, faultsOf, type BatchMethod, type BatchOrder } from '@hand-relay/core/batching';
-import type { Floor } from '@hand-relay/core/floor';
+import { batch, faultsOf, type BatchMethod, type BatchOrder } from '@hand-relay/core/walking/batching';
+import type { Floor } from '@hand-relay/core/walking/floor';
 import { seeded, type Random } from '@hand-relay/core/random';
 import { openSolver, type Solver } from '@hand-relay/core/solver';
 import { exactBatch } from './exactBatch.ts';

@@ -1,4 +1,4 @@
-import { batch } from '@hand-relay/core/batching';
+import { batch } from '@hand-relay/core/walking/batching';
 import { openSolver } from '@hand-relay/core/solver';
 import { ordersOf } from './batching.ts';
 import { exactBatch } from './exactBatch.ts';

@@ -1,6 +1,6 @@
-import type { BatchOrder } from '@hand-relay/core/batching';
-import { mapFloor, type Floor, type Place } from '@hand-relay/core/floor';
-import { openMeter } from '@hand-relay/core/routing';
+import type { BatchOrder } from '@hand-relay/core/walking/batching';
+import { mapFloor, type Floor, type Place } from '@hand-relay/core/walking/floor';
+import { openMeter } from '@hand-relay/core/walking/routing';
 import type { Program, Solver } from '@hand-relay/core/solver';
 
 /** Runs that are tried at most: beyond, nothing is proven in reasonable time. */

@@ -1,4 +1,4 @@
-import type { Floor, Place } from '@hand-relay/core/floor';
+import type { Floor, Place } from '@hand-relay/core/walking/floor';
 import type { Program, Solver } from '@hand-relay/core/solver';
 
 /**

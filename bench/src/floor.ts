@@ -1,3 +1,4 @@
+import { makeCarts } from './carts.ts';
 import type { note } from './note.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import type { Bench, Client } from './server.ts';
@@ -11,12 +12,13 @@ const CARTS = 60;
 
 type Page = { rows: (string | number | null)[][]; next: string | null };
 
-/** Releases, plans and starts orders. */
-export async function release(desk: Client, orders: string[], picking: string): Promise<void> {
+/** Releases, plans and starts orders as a wave. */
+export async function release(desk: Client, orders: string[], picking: string): Promise<string> {
   const { wave } = (await desk.call<{ wave: string }>('POST', '/api/waves', { orders })).data;
   await desk.call('POST', `/api/waves/${wave}`, { picking });
   await desk.call('POST', `/api/waves/${wave}/plan`);
   await desk.call('POST', `/api/waves/${wave}/start`);
+  return wave;
 }
 
 /** Milliseconds in which the server answers a question that costs nothing: what its event loop makes others wait. */
@@ -41,13 +43,7 @@ function askAlong(desk: Client): () => number[] {
 export async function benchFloor(bench: Bench, desk: Client, floor: Client, say: typeof note): Promise<void> {
   const page = (await desk.call<Page>('GET', '/api/orders?limit=1000')).data;
   const ids = page.rows.filter((r) => Number(r[10]) > 0).map((r) => r[0] as string);
-  const rows = Array.from({ length: CARTS - 24 }, (_, i) => `CART-${i + 25},"Tote, 12 places",12,260000,1400`);
-  const data = Buffer.from(['cart,type,positions,max_weight_g,max_volume_l', ...rows].join('\n')).toString('base64');
-  const { job } = (
-    await desk.call<{ job: string }>('POST', '/api/setup/sheets/carts/take', { file: 'carts.csv', data })
-  ).data;
-  while ((await desk.call<{ state: string }>('GET', `/api/setup/jobs/${job}`)).data.state === 'running')
-    await new Promise((resolve) => setTimeout(resolve, 100));
+  await makeCarts(desk, CARTS);
   await release(desk, ids.slice(0, 700), 'sort');
   const pickers = await takeRuns(floor, PICKERS, CARTS);
   say('pickers', pickers.length, '', String(PICKERS));

@@ -36,8 +36,8 @@ export interface Imported {
 /** Takes so many items from a file and makes so many bins, then begins another file and stops it. */
 export async function importMany(desk: Client, rows: number): Promise<Imported> {
   const file = { file: 'items.csv', data: Buffer.from(itemFile(rows)).toString('base64') };
-  const look = await desk.call('POST', '/api/setup/sheets/items/look', file);
-  const items = await desk.call<{ job: string }>('POST', '/api/setup/sheets/items/take', file);
+  const look = await desk.call('POST', '/api/setup/sheets/items/preview', file);
+  const items = await desk.call<{ job: string }>('POST', '/api/setup/sheets/items/import', file);
   const taken = await follow(desk, items.data.job);
   if (taken.end.state !== 'done' || taken.end.done !== rows) throw new Error(`Items: ${JSON.stringify(taken.end)}`);
   const bins = await desk.call<{ job: string }>('POST', '/api/setup/floor', {
@@ -56,7 +56,7 @@ export async function importMany(desk: Client, rows: number): Promise<Imported> 
   const made = await follow(desk, bins.data.job);
   if (made.end.state !== 'done' || made.end.done !== rows) throw new Error(`Bins: ${JSON.stringify(made.end)}`);
   const more = { file: 'more.csv', data: Buffer.from(itemFile(rows).replaceAll('BENCH-', 'MORE-')).toString('base64') };
-  const begun = await desk.call<{ job: string }>('POST', '/api/setup/sheets/items/take', more);
+  const begun = await desk.call<{ job: string }>('POST', '/api/setup/sheets/items/import', more);
   const asked = performance.now();
   await desk.call('POST', `/api/setup/jobs/${begun.data.job}/cancel`);
   const stopped = await follow(desk, begun.data.job);

@@ -9,10 +9,12 @@ import { openList } from './list.ts';
 import { note } from './note.ts';
 import { benchHardRoutes, benchRouting } from './routing.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
+import { benchShift } from './shift.ts';
 import { benchSoak } from './soak.ts';
 import { benchSpreadsheets } from './spreadsheets.ts';
 import { signIn, startServer, type Client } from './server.ts';
 import { benchWaves } from './waves.ts';
+import { benchYear } from './year.ts';
 
 type Page = { rows: (string | number | null)[][]; next: string | null; total: number };
 
@@ -48,6 +50,12 @@ if (wanted('floor')) await benchFloorAlone();
 if (wanted('device')) await benchDeviceAlone();
 if (wanted('desk')) await benchLists();
 if (wanted('import')) await benchImport();
+
+/** A quarter of an hour by itself, or one of its parts: `embedded`, or how many servers. */
+if (process.argv[2] === 'shift') await benchShift(note, process.argv[3]);
+
+/** Ten minutes by itself; after its name how many days in place of 365. */
+if (process.argv[2] === 'year') await benchYear(note, Number(process.argv[3] ?? 365));
 
 /** Half an hour by itself: asked for by name alone. */
 if (process.argv[2] === 'soak') {

@@ -1,6 +1,6 @@
-import { mapFloor, type Floor } from '@hand-relay/core/floor';
+import { mapFloor, type Floor } from '@hand-relay/core/walking/floor';
 import { seeded } from '@hand-relay/core/random';
-import { byRule, route, ruleNames } from '@hand-relay/core/routing';
+import { byRule, route, ruleNames } from '@hand-relay/core/walking/routing';
 import { openSolver } from '@hand-relay/core/solver';
 import { exactRound } from './exactRoute.ts';
 import type { Note } from './note.ts';

@@ -1,7 +1,7 @@
 import type { RunDetail } from '@hand-relay/contract';
 import type { Client } from './server.ts';
 
-interface Picker {
+export interface Picker {
   run: string;
   inputs: { pick: string; input: object }[];
 }
@@ -20,11 +20,14 @@ function inputsOf(run: RunDetail, cart: string): Picker['inputs'] {
     );
 }
 
-/** Takes so many waiting runs, each with a cart of its own. */
-export async function takeRuns(client: Client, count: number, carts = 24): Promise<Picker[]> {
+/**
+ * Takes so many waiting runs, each with a cart of its own.
+ *
+ * @param cart number of the last cart that is in use
+ */
+export async function takeRuns(client: Client, count: number, carts = 24, cart = 0): Promise<Picker[]> {
   const { data } = await client.call<{ waiting: { id: string; orders: number }[] }>('GET', '/api/runs');
   const pickers: Picker[] = [];
-  let cart = 0;
   for (const { id } of data.waiting) {
     if (pickers.length === count) break;
     for (;;) {

@@ -18,16 +18,27 @@ export interface Bench {
   close(): Promise<void>;
 }
 
+/**
+ * @param at settings of one of several servers: its port, and the address of the database that they share
+ */
 export async function startServer(
   size: number,
   folder = mkdtempSync(join(tmpdir(), 'hand-relay-bench-')),
+  at: { port: number; url?: string } = { port: PORT },
 ): Promise<Bench> {
   const begun = performance.now();
   const child: ChildProcess = spawn(process.execPath, ['dist/server/demo.js'], {
-    env: { ...process.env, DATA_DIR: folder, PORT: String(PORT), DEMO_SIZE: String(size), LOG_LEVEL: 'silent' },
+    env: {
+      ...process.env,
+      DATA_DIR: folder,
+      PORT: String(at.port),
+      DEMO_SIZE: String(size),
+      LOG_LEVEL: 'silent',
+      ...(at.url ? { DATABASE_URL: at.url } : {}),
+    },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
-  const base = `http://localhost:${PORT}`;
+  const base = `http://localhost:${at.port}`;
   for (;;) {
     if (child.exitCode !== null) throw new Error(`The server ended with ${child.exitCode}.`);
     if (
@@ -52,7 +63,7 @@ export async function startServer(
       Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) / 1024),
     async restart() {
       await end();
-      return startServer(size, folder);
+      return startServer(size, folder, at);
     },
     async close() {
       await end();

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { sheets } from '@hand-relay/core/sheets';
+import { sheets } from '@hand-relay/core/reading/sheets';
 import exceljs from 'exceljs';
 import type { Note } from './note.ts';
 

@@ -23,8 +23,8 @@ export async function benchWaves(bench: Bench, desk: Client): Promise<void> {
     let over = false;
     const watching = (async () => {
       while (!over) {
-        const { planFar } = (await desk.call<{ wave: WaveSummary }>('GET', `/api/waves/${wave}`)).data.wave;
-        if (planFar !== null && planFar !== last) [told, last] = [told + 1, planFar];
+        const { planProgress } = (await desk.call<{ wave: WaveSummary }>('GET', `/api/waves/${wave}`)).data.wave;
+        if (planProgress !== null && planProgress !== last) [told, last] = [told + 1, planProgress];
         await new Promise((resolve) => setTimeout(resolve, 200));
       }
     })();

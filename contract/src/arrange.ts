@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pickings } from '@hand-relay/core/waves';
+import { pickings } from '@hand-relay/core/walking/choices';
 import { id, instant, units } from './basics.ts';
 
 /** How a wave is picked and by whom; what is left out stays. */
@@ -33,14 +33,14 @@ const planSums = z.object({
 export type PlanSums = z.infer<typeof planSums>;
 
 /** What a new plan of the runs that nobody has begun would change. */
-export const replanLook = z.object({
+export const replanPreview = z.object({
   before: planSums,
   after: planSums,
   bins: z.int().describe('Picks that would be taken from other bins'),
   orders: z.int().describe('Orders that would come to others in a run'),
   shorts: z.array(z.object({ order: z.string(), sku: z.string(), units })).describe('What no bin would cover'),
 });
-export type ReplanLook = z.infer<typeof replanLook>;
+export type ReplanPreview = z.infer<typeof replanPreview>;
 
 /** Runs that nobody has begun: whose they are. What is left out stays. */
 export const assignBody = z.strictObject({

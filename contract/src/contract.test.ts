@@ -1,13 +1,15 @@
 import fc from 'fast-check';
 import type { z } from 'zod';
-import { pickWay, usualWay } from '@hand-relay/core/ways';
+import { pickSettings, usualSettings } from '@hand-relay/core/deciding/settings';
 import {
   changeEvent,
+  effectOn,
   endpoints,
   firstRoleNames,
   firstRoles,
   intakeBody,
   inputBody,
+  joined,
   orderFromRow,
   orderPageQuery,
   orderRowFields,
@@ -16,8 +18,9 @@ import {
   places,
   rights,
   shipmentExportQuery,
+  topicNames,
   trackingBody,
-  way,
+  siteSettings,
   type Endpoint,
   type EndpointName,
 } from './index.ts';
@@ -35,7 +38,8 @@ describe('the table of endpoints', () => {
 
   it('answers either with a schema or with a file, and changes only what has a body to check', () => {
     for (const [name, e] of table) {
-      expect([name, Boolean(e.answer) !== Boolean(e.file)]).toEqual([name, true]);
+      // What is sent page by page is JSON of a schema, and a file.
+      expect([name, Boolean(e.answer) !== Boolean(e.file) || e.file === 'application/json']).toEqual([name, true]);
       expect([name, Boolean(e.body)]).toEqual([name, e.method === 'POST']);
       expect([name, Boolean(e.query) && e.method === 'POST']).toEqual([name, false]);
     }
@@ -68,22 +72,22 @@ describe('the table of endpoints', () => {
 
 describe('how a site works', () => {
   it('is as usual in what is left out, and keeps its checks in the order of the work, each once', () => {
-    expect(way.parse({})).toEqual(usualWay);
+    expect(siteSettings.parse({})).toEqual(usualSettings);
     const picking = (list: string[]) => ({ checks: list, order: 'either', counting: 'each' });
-    const told = way.parse({ picking: { one: picking(['position', 'bin', 'bin']), many: picking([]) } });
+    const told = siteSettings.parse({ picking: { one: picking(['position', 'bin', 'bin']), many: picking([]) } });
     expect(told.picking.one.checks).toEqual(['bin', 'position']);
-    expect(pickWay(told, 1)).toBe(told.picking.one);
-    expect(pickWay(told, 2)).toBe(told.picking.many);
+    expect(pickSettings(told, 1)).toBe(told.picking.one);
+    expect(pickSettings(told, 2)).toBe(told.picking.many);
   });
 
   it('says at which word it is wrong', () => {
-    expect(paths(way, { stages: 'fly' })).toEqual(['stages']);
-    expect(paths(way, { sounds: { accepted: true } })).toEqual(['sounds.refused', 'sounds.finished']);
-    expect(paths(way, { picking: { one: { checks: ['nose'], order: 'either', counting: 'each' } } })).toEqual([
+    expect(paths(siteSettings, { stages: 'fly' })).toEqual(['stages']);
+    expect(paths(siteSettings, { sounds: { accepted: true } })).toEqual(['sounds.refused', 'sounds.finished']);
+    expect(paths(siteSettings, { picking: { one: { checks: ['nose'], order: 'either', counting: 'each' } } })).toEqual([
       'picking.one.checks.0',
       'picking.many',
     ]);
-    expect(paths(way, { colour: 'red' })).toEqual(['']);
+    expect(paths(siteSettings, { colour: 'red' })).toEqual(['']);
   });
 });
 
@@ -157,5 +161,37 @@ describe('what is sent in', () => {
     expect(trackingBody.parse({ from: 'person', number: '  RR1 ' })).toEqual({ from: 'person', number: 'RR1' });
     expect(paths(shipmentExportQuery, { from: '2026-13-01' })).toEqual(['from']);
     expect(changeEvent.safeParse({ topic: 'weather', ids: [] }).success).toBe(false);
+  });
+});
+
+describe('the table of effects', () => {
+  const list = Object.entries<Endpoint>(endpoints);
+  it('says of every change what it may change, and of everything that is asked by GET what it shows', () => {
+    const undeclared = list.filter(([, e]) => (e.method === 'POST' ? !e.changes || e.reads : e.answer && !e.reads));
+    expect(undeclared.map(([name]) => name)).toEqual([]);
+    expect(list.filter(([, e]) => e.method === 'GET' && e.changes).map(([name]) => name)).toEqual([]);
+  });
+  it('names one thing only where the address does', () => {
+    const one = list.filter(([, e]) =>
+      [...(e.reads ?? []), ...(e.changes ?? [])].some((effect) => effect.includes('#')),
+    );
+    expect(one.filter(([, { path }]) => !path.includes(':id')).map(([name]) => name)).toEqual([]);
+  });
+  it('has nothing that is changed and never shown, or shown and never changed', () => {
+    const of = (key: 'reads' | 'changes') =>
+      new Set(list.flatMap(([, e]) => e[key] ?? []).map((e) => effectOn(e, '').topic));
+    expect([of('reads'), of('changes')].map((topics) => [...topics].sort())).toEqual([
+      [...topicNames].sort(),
+      [...topicNames].sort(),
+    ]);
+  });
+  it('tells several changes as one for each topic', () => {
+    const change = (topic: 'runs' | 'orders', ...ids: string[]) => ({ topic, ids });
+    expect(joined([change('runs', 'a', 'b'), change('orders', 'o'), change('runs', 'b', 'c')])).toEqual([
+      change('runs', 'a', 'b', 'c'),
+      change('orders', 'o'),
+    ]);
+    // More than can be named stays more than can be named.
+    expect(joined([change('runs', 'a'), change('runs')])).toEqual([change('runs')]);
   });
 });

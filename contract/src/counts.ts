@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { shortReasons } from '@hand-relay/core/picking';
+import { shortReasons } from '@hand-relay/core/handling/picking';
 import { id, instant, units } from './basics.ts';
 
 export const countReasons = [...shortReasons, 'nearly-empty', 'wanted'] as const;
@@ -57,7 +57,7 @@ export const photoBody = z.strictObject({
 });
 
 /** Goods on a cart that go back into bins, in walking order. */
-export const putBack = z.object({
+export const putAway = z.object({
   id,
   order: z.string(),
   position: z.int(),
@@ -75,17 +75,17 @@ export const putBack = z.object({
   units,
   done: z.boolean(),
 });
-export type PutBack = z.infer<typeof putBack>;
-export const putBackTrip = z.object({
+export type PutAway = z.infer<typeof putAway>;
+export const putAwayTrip = z.object({
   run: id,
   number: z.string(),
   callSign: z.string(),
   cart: z.string(),
-  goods: z.array(putBack),
+  goods: z.array(putAway),
 });
-export type PutBackTrip = z.infer<typeof putBackTrip>;
-export const putBackTrips = z.object({ trips: z.array(putBackTrip) });
-export const putBackBody = z.strictObject({
+export type PutAwayTrip = z.infer<typeof putAwayTrip>;
+export const putAwayTrips = z.object({ trips: z.array(putAwayTrip) });
+export const putAwayBody = z.strictObject({
   goods: id,
   item: z.string().trim().min(1).max(200).describe('What was scanned of the goods; `*` where touched'),
   bin: z.string().trim().min(1).max(200).describe('What was scanned of the bin; `*` where touched'),

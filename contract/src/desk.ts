@@ -1,5 +1,5 @@
-import { policies } from '@hand-relay/core/allocation';
-import { readinesses } from '@hand-relay/core/promise';
+import { policies } from '@hand-relay/core/deciding/allocation/policies';
+import { readinesses } from '@hand-relay/core/deciding/availability';
 import { z } from 'zod';
 import { id, instant, isoDate, units, whole } from './basics.ts';
 import { channels } from './orders.ts';
@@ -65,10 +65,10 @@ export type OutlookAnswer = z.infer<typeof outlookAnswer>;
 export const reasonSchema = z.enum(['full', 'fixed', 'whole-order', 'taken', 'shelf', 'none']);
 const taker = z.object({ order: id, number: z.string(), class: z.string(), due: isoDate, units });
 
-export const linePromise = z.object({
+export const lineAvailability = z.object({
   line: id,
   asked: units,
-  kept: units,
+  reserved: units,
   fixed: units.nullable(),
   sure: units,
   could: units,
@@ -78,16 +78,16 @@ export const linePromise = z.object({
   takers: z.array(taker),
   tooOld: units,
 });
-export type LinePromiseRow = z.infer<typeof linePromise>;
+export type LineAvailability = z.infer<typeof lineAvailability>;
 
-export const orderPromise = z.object({
+export const orderAvailability = z.object({
   readiness: z.enum(readinesses),
   sure: sums,
   could: sums,
   fullBy: isoDate.nullable(),
-  lines: z.array(linePromise),
+  lines: z.array(lineAvailability),
 });
-export type OrderPromise = z.infer<typeof orderPromise>;
+export type OrderAvailability = z.infer<typeof orderAvailability>;
 
 export const asker = z.object({
   order: id,
@@ -100,7 +100,7 @@ export const asker = z.object({
   line: id,
   lineNumber: z.int(),
   asked: units,
-  kept: units,
+  reserved: units,
   fixed: units.nullable(),
   until: isoDate.describe('Goods must keep to this day'),
   gets: units,
@@ -108,7 +108,7 @@ export const asker = z.object({
 });
 export type Asker = z.infer<typeof asker>;
 
-export const itemPromise = z.object({
+export const itemAvailability = z.object({
   id,
   sku: z.string(),
   name: z.string(),
@@ -121,7 +121,7 @@ export const itemPromise = z.object({
   expected: z.array(z.object({ date: isoDate, units, source: z.string(), reference: z.string() })),
   askers: z.array(asker),
 });
-export type ItemPromise = z.infer<typeof itemPromise>;
+export type ItemAvailability = z.infer<typeof itemAvailability>;
 
 export const itemQuery = deskView.extend({ policy: z.enum(policies).default('priority') });
 
@@ -174,7 +174,7 @@ export const keptView = z.object({
   name: z.string(),
   settings: z.record(z.string(), z.unknown()),
 });
-export type KeptView = z.infer<typeof keptView>;
+export type SavedView = z.infer<typeof keptView>;
 /** What has been put together for release: whole orders, and lines of them that get exactly so many units. */
 export const tray = z.strictObject({
   orders: z.array(id).max(10_000),
@@ -182,9 +182,9 @@ export const tray = z.strictObject({
 });
 export type Tray = z.infer<typeof tray>;
 
-export const keepViewBody = z.strictObject({
+export const saveViewBody = z.strictObject({
   list: z.enum(['orders', 'conditions']),
   name: z.string().trim().min(1).max(60),
   settings: z.record(z.string().max(40), z.unknown()).refine((s) => JSON.stringify(s).length < 10_000, 'too much'),
 });
-export const keptViews = z.object({ views: z.array(keptView) });
+export const savedViews = z.object({ views: z.array(keptView) });

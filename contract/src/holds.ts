@@ -1,5 +1,5 @@
-import { allTests, type Conditions } from '@hand-relay/core/conditions';
-import { stages } from '@hand-relay/core/holds';
+import { allTests, type Conditions } from '@hand-relay/core/deciding/conditions';
+import { stages } from '@hand-relay/core/deciding/holds';
 import { z } from 'zod';
 import { id, instant, units } from './basics.ts';
 

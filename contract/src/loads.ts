@@ -1,4 +1,4 @@
-import { loadLimits } from '@hand-relay/core/loads';
+import { loadLimits } from '@hand-relay/core/deciding/loads';
 import { z } from 'zod';
 import { id, instant, isoDate, units, whole } from './basics.ts';
 

@@ -1,4 +1,4 @@
-import { demandKinds } from '@hand-relay/core/shipping';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
 import { cartsThere, id, instant, isoDate, units, whole } from './basics.ts';
 
@@ -147,7 +147,7 @@ export const orderLine = z.object({
   cancelled: units,
   released: units,
   reserved: units,
-  kept: units.describe('Reserved before a release'),
+  reservedAhead: units.describe('Reserved before a release'),
   waits: units.describe('Released, and begun by no picker: can be withdrawn from its wave'),
   picked: units,
   packed: units,
@@ -228,7 +228,7 @@ export const splitBody = z.strictObject({
   lines: z.array(lineUnits).min(1).max(500).describe('What waits'),
   due: isoDate.describe('The day of what waits'),
 });
-export const takeBackBody = z.strictObject({
+export const unreleaseBody = z.strictObject({
   lines: z
     .array(z.strictObject({ line: id, units: units.min(1).nullable().default(null) }))
     .min(1)

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { shortReasons } from '@hand-relay/core/picking';
-import { checks, stagings, touchReasons } from '@hand-relay/core/ways';
+import { shortReasons } from '@hand-relay/core/handling/picking';
+import { checks, stagings, touchReasons } from '@hand-relay/core/deciding/settings';
 import { floorLayout } from './arrange.ts';
 import { id, instant, units } from './basics.ts';
 import { runSummary } from './waves.ts';
-import { pickWay, touching } from './ways.ts';
+import { pickSettings, touching } from './siteSettings.ts';
 
 export const myRuns = z.object({
   mine: z.array(runSummary),
@@ -61,7 +61,7 @@ export const runPick = z.object({
         prefix: z.string(),
       })
       .nullable(),
-    how: pickWay,
+    how: pickSettings,
     touch: touching.optional(),
     countedBy: z.int().positive().optional(),
     otherBins: z.boolean().optional(),
@@ -164,24 +164,27 @@ export const runDetail = z.object({
       fits: z.int().nullable().default(null).describe('Carts that fit, where the site says so'),
     }),
   ),
-  beside: z
-    .array(
-      z.object({
-        run: z.string(),
-        picker: z.string().nullable(),
-        done: z.int(),
-        picks: z.int(),
-        orders: z.array(z.string()).describe('Orders of this run of which it picks a part'),
-        lane: z.string().nullable(),
-      }),
-    )
-    .describe('Other runs of the wave that are not done'),
   people: z.array(z.object({ id, name: z.string() })).describe('Who else picks here now'),
   /** What follows when the cart is left. */
   stages: z.enum(stagings),
   proposedLane: z.string().nullable(),
 });
 export type RunDetail = z.infer<typeof runDetail>;
+
+/** Other runs of a run's wave that are not done. */
+export const runsBeside = z.object({
+  beside: z.array(
+    z.object({
+      run: z.string(),
+      picker: z.string().nullable(),
+      done: z.int(),
+      picks: z.int(),
+      orders: z.array(z.string()).describe('Orders of this run of which it picks a part'),
+      lane: z.string().nullable(),
+    }),
+  ),
+});
+export type RunsBeside = z.infer<typeof runsBeside>;
 
 export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) });
 
@@ -245,7 +248,7 @@ export const undoPickBody = z.strictObject({
   begun: id.optional().describe('An open pick: what is counted of it is undone in place of the last confirmation'),
 });
 export const undoResult = z.object({ pick: id.nullable() });
-export const handOverBody = z.strictObject({
+export const transferRunBody = z.strictObject({
   person: id.nullable().describe('Whoever goes on with it; null for whoever takes its cart next'),
 });
 export const forBenchBody = z.strictObject({ order: id, note: z.string().trim().max(300) });

@@ -1,10 +1,10 @@
-import { sheetNames } from '@hand-relay/core/sheets';
+import { sheetNames } from '@hand-relay/core/reading/sheets/names';
 import { z } from 'zod';
 import { id, instant } from './basics.ts';
 
 const value = z.union([z.string().max(2000), z.number(), z.boolean(), z.null()]);
 export const sheetRow = z.record(z.string().max(40), value);
-export const sheetName = z.enum(sheetNames as [string, ...string[]]);
+export const sheetName = z.enum(sheetNames);
 
 /** Whether this server has a site yet: the first page asks, before anybody can sign in. */
 export const setupState = z.object({ empty: z.boolean() });
@@ -78,7 +78,7 @@ export const sheetFileBody = z.strictObject({
   /** The heading chosen for each column; null leaves a column out. Without it they are found by name. */
   matching: z.record(z.string(), z.string().nullable()).optional(),
 });
-export const sheetLook = z.object({
+export const sheetPreview = z.object({
   heading: z.array(z.string()),
   matching: z.record(z.string(), z.string().nullable()),
   guesses: z
@@ -101,7 +101,7 @@ export const sheetLook = z.object({
     .array(sheetError)
     .describe('Codes that would be mistaken when scanned; their rows are imported all the same'),
 });
-export type SheetLook = z.infer<typeof sheetLook>;
+export type SheetPreview = z.infer<typeof sheetPreview>;
 
 export const jobStarted = z.object({ job: id });
 export const job = z.object({

@@ -1,4 +1,4 @@
-import { demandKinds } from '@hand-relay/core/shipping';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
 import { cartsThere, id, instant, units, whole } from './basics.ts';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { id, instant } from './basics.ts';
 import { rightSchema } from './rights.ts';
-import { way } from './ways.ts';
+import { siteSettings } from './siteSettings.ts';
 
 const pin = z.string().regex(/^\d{4,8}$/, 'a PIN has 4 to 8 digits');
 
@@ -54,7 +54,7 @@ export const me = z.object({
     }),
   ),
   /** What the device needs to know of how the site works. */
-  way,
+  settings: siteSettings,
   until: instant.describe('When this session ends'),
   restored: z
     .object({ at: instant, of: instant.nullable() })

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pickings } from '@hand-relay/core/waves';
+import { pickings } from '@hand-relay/core/walking/choices';
 import { id, instant, units, whole } from './basics.ts';
 
 export const releaseBody = z.strictObject({
@@ -87,7 +87,7 @@ export const waveSummary = z.object({
   cart: z.string().nullable().describe('Type of cart; null is the largest'),
   team: z.string(),
   people: z.int().nullable(),
-  planFar: z.number().nullable().describe('How far its plan is, from 0 to 1, while it is made'),
+  planProgress: z.number().nullable().describe('How far its plan is, from 0 to 1, while it is made'),
   foreseen: z
     .object({ seconds: z.number(), metres: z.number(), people: z.int(), ends: instant, early: instant, late: instant })
     .nullable()

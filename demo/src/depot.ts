@@ -1,7 +1,7 @@
 import { addDays } from '@hand-relay/core/calendar';
-import type { Floor } from '@hand-relay/core/floor';
+import type { Floor } from '@hand-relay/core/walking/floor';
 import { seeded } from '@hand-relay/core/random';
-import { usualWay, type Way } from '@hand-relay/core/ways';
+import { usualSettings, type SiteSettings } from '@hand-relay/core/deciding/settings';
 import type { Bin, Scenario, ScenarioOrder, StockRow } from './scenario.ts';
 
 /**
@@ -18,8 +18,8 @@ export const depot = {
   currency: 'GBP',
 } as const;
 
-export const depotWay: Way = {
-  ...usualWay,
+export const depotWay: SiteSettings = {
+  ...usualSettings,
   stages: 'pick-ship',
   reserve: 'intake',
   lotSwaps: true,

@@ -1,5 +1,5 @@
 import { firstHoldRules } from '@hand-relay/contract';
-import { judgeHolds } from '@hand-relay/core/holds';
+import { judgeHolds } from '@hand-relay/core/deciding/holds';
 import type { Scenario } from './scenario.ts';
 
 /** A customer on credit stop: the one who ordered last. */

@@ -1,4 +1,4 @@
-import { usualWay, type Way } from '@hand-relay/core/ways';
+import { usualSettings, type SiteSettings } from '@hand-relay/core/deciding/settings';
 
 /** The made-up house's people, carriers, carts and cartons. Passwords and PINs are for the demo alone. */
 export const people = [
@@ -26,7 +26,7 @@ export const site = {
 } as const;
 
 /** What expires first goes first; then whole quantities, and among those what lies on the way of the run. */
-export const way: Way = { ...usualWay, bins: ['expiry', 'whole', 'walk', 'remainder'] };
+export const settings: SiteSettings = { ...usualSettings, bins: ['expiry', 'whole', 'walk', 'remainder'] };
 
 export const printers = [
   { code: 'LABEL-1', name: 'Labels, benches 1 and 2', prints: 'labels', stations: ['BENCH-1', 'BENCH-2'] },

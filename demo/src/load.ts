@@ -3,7 +3,7 @@ import { comingSupply } from './supply.ts';
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { PgTable } from 'drizzle-orm/pg-core';
-import { allocate } from '@hand-relay/core/allocation';
+import { allocate } from '@hand-relay/core/deciding/allocation';
 import { departureFor, localDate } from '@hand-relay/core/calendar';
 import { firstRoles } from '@hand-relay/contract';
 import { hashSecret, recordset, tables, type Db } from '@hand-relay/server';
@@ -68,7 +68,7 @@ export async function loadScenario(
   });
   await db.transaction(async (tx) => {
     await insert(tx, tables.site, [
-      { ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start, settings: { way: house.way } },
+      { ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start, settings: { way: house.settings } },
     ]);
     await insert(
       tx,
@@ -196,7 +196,7 @@ export async function loadScenario(
     const picky = world.customers.find((c) => c.class === 'A')!;
     await insert(
       tx,
-      tables.shelfWish,
+      tables.minimumShelfLife,
       world.items
         .filter((i) => i.family.tracksLot)
         .slice(0, 3)
@@ -259,7 +259,7 @@ function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
     }));
   return [
     { id: `outside-${site.id}`, siteId: site.id, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },
-    { id: `inquiry-${site.id}`, siteId: site.id, kind: 'inquiry', code: 'TO-COUNT', name: 'Waits for a count' },
+    { id: `inquiry-${site.id}`, siteId: site.id, kind: 'discrepancy', code: 'TO-COUNT', name: 'Waits for a count' },
     ...named('lane', house.lanes, { name: 'Lane', x: 3, apart: 8, y: -4 }),
     ...named('bench', house.benches, { name: 'Bench', x: 7, apart: 8, y: -7 }),
     ...named('door', house.doors, { name: 'Door', x: 7, apart: 12, y: -10 }),
@@ -373,7 +373,7 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
   await insert(tx, tables.zone, [{ id: 'zone-depot', siteId, code: 'depot', name: 'Depot', temperature: 'ambient' }]);
   await insert(tx, tables.place, [
     { id: `outside-${siteId}`, siteId, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },
-    { id: `inquiry-${siteId}`, siteId, kind: 'inquiry', code: 'TO-COUNT', name: 'Waits for a count' },
+    { id: `inquiry-${siteId}`, siteId, kind: 'discrepancy', code: 'TO-COUNT', name: 'Waits for a count' },
     ...depotLanes.map((code, i) => ({
       id: `place-${code}`,
       siteId,

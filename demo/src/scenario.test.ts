@@ -1,8 +1,8 @@
 import { addDays } from '@hand-relay/core/calendar';
-import { readCode } from '@hand-relay/core/codes';
-import { mapFloor } from '@hand-relay/core/floor';
-import { hasCheckDigit } from '@hand-relay/core/gs1';
-import { proposeCarton } from '@hand-relay/core/packing';
+import { readCode } from '@hand-relay/core/reading/codes';
+import { mapFloor } from '@hand-relay/core/walking/floor';
+import { hasCheckDigit } from '@hand-relay/core/reading/gs1';
+import { proposeCarton } from '@hand-relay/core/handling/packing';
 import * as house from './house.ts';
 import { floor, scenario, start, zones, type Scenario } from './scenario.ts';
 

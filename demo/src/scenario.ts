@@ -1,7 +1,7 @@
 import { addDays } from '@hand-relay/core/calendar';
-import { checkDigit } from '@hand-relay/core/gs1';
+import { checkDigit } from '@hand-relay/core/reading/gs1';
 import { seeded, type Random } from '@hand-relay/core/random';
-import type { Floor, Place } from '@hand-relay/core/floor';
+import type { Floor, Place } from '@hand-relay/core/walking/floor';
 import { families, type Family, type Variant } from './catalogue.ts';
 
 /** GS1 keeps prefix 952 for demonstrations: no real company has these numbers. */

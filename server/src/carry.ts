@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { dumpTo, loadFrom } from './carry/index.ts';
+import { dumpTo, loadFrom } from './setup/dump/index.ts';
 import { migrateUp, openDatabase, OperatorError, productFolder } from './platform/index.ts';
 
 /** The commands that write a dump and load one: exit with 2 where they cannot. */

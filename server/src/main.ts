@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { dirname, isAbsolute } from 'node:path';
-import { drawnIn, restore } from './keep/index.ts';
-import { OperatorError, productFolder, type LogFile } from './platform/index.ts';
+import { drawnIn, restore } from './setup/backup/index.ts';
+import { OperatorError, productFolder, type LogFile, type ServerSettings } from './platform/index.ts';
 import type { Relay, ServerOptions } from './server.ts';
 import { mustFit, ownCertificate } from './tls.ts';
 
@@ -17,19 +17,24 @@ export function settings(env: NodeJS.ProcessEnv): {
   tls: { cert: string; key: string } | null;
 } {
   const url = env['DATABASE_URL'];
-  if (url && !/^postgres(ql)?:\/\/./.test(url))
-    throw new BadSetting(`DATABASE_URL must begin with postgres://, received "${url}".`);
+  if (url && !POSTGRES.test(url)) throw new BadSetting(`DATABASE_URL must begin with postgres://, received "${url}".`);
   const logLevel = env['LOG_LEVEL'] ?? 'info';
   if (!LOG_LEVELS.includes(logLevel))
     throw new BadSetting(`LOG_LEVEL must be one of ${LOG_LEVELS.join(', ')}, received "${logLevel}".`);
   return {
     port: wholeNumber(env, 'PORT', 4600, 65_535),
     options: {
-      database: url ? { url } : { folder: env['DATA_DIR'] ?? productFolder('.data') },
+      database: url
+        ? { url, server: databaseServer(env) }
+        : {
+            folder: env['DATA_DIR'] ?? productFolder('.data'),
+            flushSeconds: wholeNumber(env, 'FLUSH_SECONDS', 5, 3600),
+          },
       appFolder: productFolder('dist', 'app'),
       logLevel,
       trustedProxies: wholeNumber(env, 'TRUST_PROXY', 0, 10),
       standins: onOff(env, 'STANDINS'),
+      retentionDays: Math.max(1, wholeNumber(env, 'RETENTION_DAYS', 90, 36_500)),
       backups: {
         keep: wholeNumber(env, 'BACKUPS', 7, 1000),
         ...(env['BACKUPS_COPY'] ? { second: secondPlace(env['BACKUPS_COPY']) } : {}),
@@ -38,6 +43,26 @@ export function settings(env: NodeJS.ProcessEnv): {
       ...(env['SETUP_TOKEN'] ? { setupToken: setupTokenIn(env['SETUP_TOKEN']) } : {}),
     },
     tls: tlsFiles(env),
+  };
+}
+
+/** How a PostgreSQL server's connections are used. */
+function databaseServer(env: NodeJS.ProcessEnv): ServerSettings {
+  const listenUrl = env['DATABASE_LISTEN_URL'];
+  if (listenUrl && !POSTGRES.test(listenUrl))
+    throw new BadSetting(`DATABASE_LISTEN_URL must begin with postgres://, received "${listenUrl}".`);
+  const pooler = onOff(env, 'DATABASE_POOLER');
+  if (pooler && !listenUrl)
+    throw new BadSetting(
+      'DATABASE_POOLER needs DATABASE_LISTEN_URL, an address past the pooler: notifications come by a connection of their own.',
+    );
+  return {
+    pool: Math.max(2, wholeNumber(env, 'DATABASE_POOL', 10, 1000)),
+    connectMs: wholeNumber(env, 'DATABASE_CONNECT_MS', 10_000, 600_000),
+    lockMs: wholeNumber(env, 'DATABASE_LOCK_MS', 20_000, 600_000),
+    statementMs: wholeNumber(env, 'DATABASE_STATEMENT_MS', 120_000, 3_600_000),
+    pooler,
+    ...(listenUrl ? { listenUrl } : {}),
   };
 }
 
@@ -91,6 +116,7 @@ const TRUST = `Each device must trust it once:
   Linux: Chromium: Settings, Privacy and security, Security, Manage certificates, Authorities, Import.`;
 /** Exit code of a server whose embedded database ended (EX_SOFTWARE of sysexits.h). */
 const DATABASE_GONE = 70;
+const POSTGRES = /^postgres(ql)?:\/\/./;
 const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
 
 function wholeNumber(env: NodeJS.ProcessEnv, name: string, otherwise: number, most: number): number {

@@ -1,5 +1,5 @@
 import { OperatorError, productFolder } from './platform/index.ts';
-import { restore } from './keep/restore.ts';
+import { restore } from './setup/backup/restore.ts';
 
 /** The command that restores a backup: exits with 2 where it cannot. */
 const [file] = process.argv.slice(2);

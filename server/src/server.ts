@@ -9,19 +9,20 @@ import { createServer as createSecureServer } from 'node:https';
 import { sql } from 'drizzle-orm';
 import { SERVER_TIME } from '@hand-relay/contract';
 import { absolutePath as swaggerFolder } from 'swagger-ui-dist';
-import { floorRoutes } from './floor/index.ts';
-import { backupOf, Backups, keepRoutes, type BackupPlan } from './keep/index.ts';
-import { deskRoutes } from './desk/index.ts';
-import { holdRoutes } from './holds/index.ts';
-import { loadRoutes } from './loads/index.ts';
-import { orderRoutes } from './orders/index.ts';
-import { surplusRoutes } from './surplus/index.ts';
-import { packingRoutes } from './packing/index.ts';
-import { actors, peopleRoutes } from './people/index.ts';
+import { floorRoutes } from './floor/plan/index.ts';
+import { backupOf, Backups, backupRoutes, runRetention, type BackupPlan } from './setup/backup/index.ts';
+import { deskRoutes } from './desk/view/index.ts';
+import { holdRoutes } from './desk/holds/index.ts';
+import { loadRoutes } from './desk/loads/index.ts';
+import { orderRoutes } from './desk/orders/index.ts';
+import { surplusRoutes } from './desk/surplus/index.ts';
+import { packingRoutes } from './bench/packing/index.ts';
+import { actors, peopleRoutes } from './setup/people/index.ts';
 import {
   appBuild,
   Bus,
   fromElsewhere,
+  Jobs,
   migrateUp,
   openComputation,
   openDatabase,
@@ -31,30 +32,30 @@ import {
   randomId,
   Refusal,
   requestLog,
-  serveKept,
+  mountOutbox,
   watchDisk,
   type Database,
   type DatabaseOptions,
-  type Doors,
+  type Routes,
   type Platform,
   type LogFile,
 } from './platform/index.ts';
 import { eventRoutes } from './platform/events.ts';
 import { isLocal, Metrics } from './platform/metrics.ts';
 import { openApi } from './platform/openapi.ts';
-import { printingRoutes } from './printing/index.ts';
-import { quickRoutes } from './quick/index.ts';
-import { countRoutes } from './counts/index.ts';
-import { activityRoutes } from './activities/index.ts';
-import { lookUpRoutes } from './lookUp/index.ts';
-import { putBackRoutes } from './putBack/index.ts';
-import { runRoutes } from './runs/index.ts';
-import { shippingRoutes } from './shipping/index.ts';
-import { setupRoutes, setupToken } from './setup/index.ts';
-import { HostStreams, hostRoutes } from './standins/index.ts';
+import { printingRoutes } from './setup/printing/index.ts';
+import { quickRoutes } from './desk/quick/index.ts';
+import { countRoutes } from './floor/counts/index.ts';
+import { activityRoutes } from './floor/activities/index.ts';
+import { lookUpRoutes } from './floor/lookUp/index.ts';
+import { putAwayRoutes } from './floor/putAway/index.ts';
+import { runRoutes } from './floor/runs/index.ts';
+import { shippingRoutes } from './dock/shipping/index.ts';
+import { setupRoutes, setupToken } from './setup/sheets/index.ts';
+import { hostRoutes, standInCarrier } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
-import { resumeWavePlans, runTimetable, waveRoutes } from './waves/index.ts';
-import { wayRoutes } from './ways/index.ts';
+import { runTimetable, waveRoutes } from './desk/waves/index.ts';
+import { settingsRoutes } from './setup/settings/index.ts';
 
 export interface ServerOptions {
   database: DatabaseOptions;
@@ -80,6 +81,8 @@ export interface ServerOptions {
   freeBytes?: (folder: string) => number | null;
   /** Backups made by themselves beside the embedded database; none without it. */
   backups?: BackupPlan;
+  /** Days for which print jobs and jobs are kept; 90 without it. */
+  retentionDays?: number;
   /** Puts a backup in place of everything and starts again; without it no page restores. */
   restore?: (file: string) => void;
 }
@@ -97,7 +100,7 @@ export interface Relay {
   close(): Promise<void>;
 }
 
-/** Opens database, computation and doors of one server. */
+/** Opens database, computation and routes of one server. */
 export async function openRelay(options: ServerOptions): Promise<Relay> {
   const { logger: log, close: closeLog } = openLog(options.logLevel ?? 'info', options.logFile);
   let dead: Error | null = null;
@@ -122,30 +125,31 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   }
   const bus = new Bus();
   await database.listen(
-    (payload) => bus.hear(payload),
+    (payload) => bus.receive(payload),
     () => bus.gap(),
   );
+  const known = { db: database.db, newId: randomId, log };
   const platform: Platform = {
-    db: database.db,
+    ...known,
     alone: database.alone,
     clock: options.clock ?? (() => new Date()),
-    newId: randomId,
-    log,
+    jobs: new Jobs(known),
     bus,
     compute: openComputation(),
     standins: options.standins ?? false,
+    carrier: options.standins ? standInCarrier : null,
     version: { product: productVersion(), app: appBuild(options.appFolder) },
     disk: watchDisk(options.database.folder ?? null, options.freeBytes),
   };
-  const streams = new HostStreams(platform);
-  // Plans that a restart interrupted are computed again in the background.
-  const resumed = resumeWavePlans(platform);
   const { folder } = options.database;
   const backups =
     options.backups && folder ? new Backups(platform, () => backupOf(database), folder, options.backups) : undefined;
-  const app = openDoors(platform, database, streams, { ...options, isDead: () => dead !== null }, backups);
+  const app = mountRoutes(platform, database, { ...options, isDead: () => dead !== null }, backups);
+  // What a server was at when it ended goes on, on this one or another.
+  await platform.jobs.start(options.database.url === undefined);
   let server: Server | undefined;
   let endTimetable: (() => Promise<void>) | undefined;
+  let endRetention: (() => void) | undefined;
   return {
     app,
     platform,
@@ -156,6 +160,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       new Promise((resolve, reject) => {
         // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
         endTimetable ??= runTimetable(platform);
+        endRetention ??= runRetention(platform, options.retentionDays ?? 90);
         server = certificate ? createSecureServer(certificate, app) : createServer(app);
         server.keepAliveTimeout = 65_000;
         server.once('error', reject);
@@ -163,28 +168,27 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       }),
     async close() {
       backups?.close();
-      streams.close();
+      endRetention?.();
       await endTimetable?.();
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));
         server.closeAllConnections();
         await closed;
       }
+      await platform.jobs.close();
       await platform.compute.close();
-      await resumed.catch(() => undefined);
       await database.close();
       await closeLog();
     },
   };
 }
 
-type DoorOptions = ServerOptions & { isDead: () => boolean };
+type RouteOptions = ServerOptions & { isDead: () => boolean };
 
-function openDoors(
+function mountRoutes(
   platform: Platform,
   database: Database,
-  streams: HostStreams,
-  options: DoorOptions,
+  options: RouteOptions,
   backups: Backups | undefined,
 ): Express {
   const app = express();
@@ -216,7 +220,7 @@ function openDoors(
   const metrics = new Metrics(platform, database);
   app.use(metrics.count);
   app.get('/metrics', (req, res, next) => {
-    if (!isLocal(req)) return next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl }));
+    if (!isLocal(req)) return next(new Refusal('not-found', { what: 'address', id: req.originalUrl }));
     metrics
       .text(req.query['collect'] !== undefined)
       .then((text) => res.type(metrics.contentType).send(text))
@@ -247,12 +251,11 @@ function openDoors(
       limit: 20_000,
       standardHeaders: 'draft-7',
       legacyHeaders: false,
-      handler: (_req, _res, next) => next(new Refusal(429, 'too-many', { minutes: 1 })),
+      handler: (_req, _res, next) => next(new Refusal('too-many', { minutes: 1 })),
     }),
   );
-  app.use('/api', (req, _res, next) => next(fromElsewhere(req) ? new Refusal(403, 'cross-site') : undefined));
+  app.use('/api', (req, _res, next) => next(fromElsewhere(req) ? new Refusal('cross-site') : undefined));
   app.use('/api', compression());
-  app.use('/api', express.json({ limit: '36mb' }));
   app.use('/api', (_req, res, next) => {
     res.setHeader('Cache-Control', 'no-store');
     // By it a device learns how wrong its own clock is.
@@ -261,31 +264,31 @@ function openDoors(
   });
 
   const { sessions, actorOf } = actors(platform);
-  const doors: Doors = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false, handlers: new Map() };
-  peopleRoutes(doors, sessions, options.signInsPerMinute ?? 30);
-  eventRoutes(doors, (id, hear) => sessions.onForgotten(id, hear));
-  deskRoutes(doors);
-  holdRoutes(doors);
-  loadRoutes(doors);
-  quickRoutes(doors);
-  orderRoutes(doors);
-  surplusRoutes(doors);
-  waveRoutes(doors);
-  floorRoutes(doors);
-  runRoutes(doors);
-  serveKept(doors);
-  countRoutes(doors);
-  putBackRoutes(doors);
-  lookUpRoutes(doors);
-  activityRoutes(doors);
-  packingRoutes(doors);
-  shippingRoutes(doors);
-  setupRoutes(doors);
-  wayRoutes(doors);
-  printingRoutes(doors);
-  hostRoutes(doors, streams);
-  keepRoutes(doors, database, backups, options.restore);
-  app.use('/api', (req, _res, next) => next(new Refusal(404, 'not-found', { what: 'address', id: req.originalUrl })));
+  const routes: Routes = { app, platform, actorOf, checkAnswers: options.checkAnswers ?? false, handlers: new Map() };
+  peopleRoutes(routes, sessions, options.signInsPerMinute ?? 30);
+  eventRoutes(routes, (id, hear) => sessions.onForgotten(id, hear));
+  deskRoutes(routes);
+  holdRoutes(routes);
+  loadRoutes(routes);
+  quickRoutes(routes);
+  orderRoutes(routes);
+  surplusRoutes(routes);
+  waveRoutes(routes);
+  floorRoutes(routes);
+  runRoutes(routes);
+  mountOutbox(routes);
+  countRoutes(routes);
+  putAwayRoutes(routes);
+  lookUpRoutes(routes);
+  activityRoutes(routes);
+  packingRoutes(routes);
+  shippingRoutes(routes);
+  setupRoutes(routes);
+  settingsRoutes(routes);
+  printingRoutes(routes);
+  hostRoutes(routes);
+  backupRoutes(routes, database, backups, options.restore);
+  app.use('/api', (req, _res, next) => next(new Refusal('not-found', { what: 'address', id: req.originalUrl })));
 
   if (options.appFolder && existsSync(options.appFolder)) serveApp(app, options.appFolder);
   app.use(problems(platform));

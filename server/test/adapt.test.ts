@@ -172,7 +172,7 @@ describe('an order that changes under way', () => {
     await less(3);
     expect(await picker!.get('undoPick', { id: run })).toEqual({ pick: pick.step.id });
     expect(await now()).toMatchObject({ state: 'open', picked: 0, step: { units: 3 } });
-    const { trips } = await picker!.get('putBacks');
+    const { trips } = await picker!.get('putAways');
     expect(trips.find((t) => t.run === run)!.goods.map((g) => [g.units, g.done])).toEqual([[1, false]]);
     // Nothing of it is left on the cart: there is nothing to undo.
     await less(0);
@@ -249,7 +249,7 @@ describe('an order that changes under way', () => {
     expect((await desk!.get('order', { id: order })).status).toBe('cancelled');
     expect(await lineOf(order)).toMatchObject({ picked: 0, packed: 0, free: before.free + 3 });
     expect((await packer!.get('benchOrder', { id: order })).cartons).toEqual([]);
-    const { trips } = await picker!.get('putBacks');
+    const { trips } = await picker!.get('putAways');
     const back = trips.flatMap((t) => t.goods).filter((g) => g.order === 'C-PACK');
     expect(back.map((g) => [g.units, g.position, g.carton]).sort()).toEqual([
       [1, 1, null],
@@ -288,6 +288,29 @@ describe('an order that changes under way', () => {
     await desk!.get('tracking', { id: now.shipment!, body: { from: 'carrier' } });
     await desk!.get('confirm', { id: now.shipment!, body: { rest: 'cancel' } });
     expect(await lineOf(order)).toMatchObject({ shipped: 3 });
+  });
+
+  it('puts back what a packer took out of a carton onto another cart of the order, as its own had left', async () => {
+    const wanted = { number: 'C-CARTS', lines: [['HT-003', 3] as [string, number]] };
+    const order = await pickedOrder(desk!, picker!, 'CART-15', wanted);
+    const more = { number: 'C-CARTS', lines: [...wanted.lines, ['HT-004', 2] as [string, number]] };
+    await takeIn(desk!, more);
+    for (const run of (await desk!.get('wave', { id: await startWave(desk!, [order]) })).runs)
+      await pickAll(picker!, run.id, 'CART-16');
+    const pack = (input: object) => packer!.get('packInput', { id: order, body: { bench: 'BENCH-1', input } });
+    await pack({ kind: 'scan', text: 'BOX-XL' });
+    await pack({ kind: 'put', item: 'item-ht-003', lot: null, units: 3 });
+    await pack({ kind: 'scan', text: 'DO-CLOSE' });
+    const [carton] = (await packer!.get('benchOrder', { id: order })).cartons;
+    await packer!.get('reopenCarton', { id: carton!.id, body: { bench: 'BENCH-1' } });
+    const goods = { item: 'item-ht-003', lot: '', serial: '', units: 3 };
+    await packer!.get('unpack', { id: carton!.id, body: goods });
+    await takeIn(desk!, { number: 'C-CARTS', lines: [['HT-003', 1], more.lines[1]!] });
+    expect(await decide('C-CARTS', 'put-back')).toMatchObject({ units: 2 });
+    const back = (await picker!.get('putAways')).trips.flatMap((t) => t.goods).filter((g) => g.order === 'C-CARTS');
+    expect(back.map((g) => g.units)).toEqual([2]);
+    const { cartons } = await packAll(packer!, order);
+    expect(cartons.flatMap((c) => c.contents).reduce((n, l) => n + l.units, 0)).toBe(3);
   });
 
   it('puts back what is surplus of one line, not the same item of another, wherever each is by then', async () => {

@@ -1,5 +1,4 @@
 import type { FloorLayout } from '@hand-relay/contract';
-import { resumeWavePlans } from '../src/waves/index.ts';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { pickAll, pickOne, startWave, takeIn } from './steps.ts';
@@ -44,7 +43,7 @@ describe('waves that wait', () => {
       expect(run.proven).toBe(true);
     }
     expect((await desk.refused('changeWave', { id: b, body: { picking: 'single' } })).code).toBe('wave-state');
-    await desk.get('sendBack', { id: b });
+    await desk.get('reopenWave', { id: b });
     expect(await stateOf(b)).toBe('gathering');
     expect(await runsOf(b)).toEqual([]);
     await desk.get('changeWave', { id: b, body: { picking: 'single', team: 'north', people: 3 } });
@@ -52,7 +51,7 @@ describe('waves that wait', () => {
     expect(wave).toMatchObject({ picking: 'single', runs: wave.orders, people: 3, foreseen: { people: 3 } });
     expect((await runsOf(b)).every((r) => r.orders === 1 && r.team === 'north')).toBe(true);
     await desk.get('startWave', { id: b });
-    expect((await desk.refused('sendBack', { id: b })).facts).toMatchObject({ state: 'started' });
+    expect((await desk.refused('reopenWave', { id: b })).facts).toMatchObject({ state: 'started' });
   });
 
   it('split an order that no cart takes whole over runs that each hold, as the preview says, and bring it together at the bench', async () => {
@@ -132,10 +131,18 @@ describe('waves that wait', () => {
   it('are planned again after a restart that cut the planning short', async () => {
     const { wave } = await gather(next(3));
     await relay.query(
-      `insert into job (id, site_id, kind, of_id, person_id, state, at) values ('job-cut', 'larkmoor', 'plan-wave', '${wave}', 'maren', 'running', now())`,
+      `insert into job (id, site_id, kind, of_id, person_id, state, at, actor, input, owner, lease)
+       values ('job-cut', 'larkmoor', 'plan-wave', '${wave}', 'maren', 'running', now(),
+         '{"personId":"maren","name":"Maren","siteId":"larkmoor","sessionId":"","rights":[],"device":"","requestId":""}', '{"replan":false}',
+         'a server that ended', now() + interval '10 seconds')`,
     );
     expect((await desk.refused('planWave', { id: wave })).code).toBe('plan-running');
-    await resumeWavePlans(relay.platform);
+    await relay.platform.jobs.wake();
+    expect(await stateOf(wave)).toBe('gathering');
+    // Its lease runs out.
+    await relay.query(`update job set lease = now() where id = 'job-cut'`);
+    await relay.platform.jobs.wake();
+    await relay.platform.jobs.over('larkmoor', 'job-cut');
     expect(await stateOf(wave)).toBe('planned');
     expect(await relay.query(`select state from job where id = 'job-cut'`)).toEqual([{ state: 'done' }]);
   });
@@ -143,7 +150,7 @@ describe('waves that wait', () => {
   it('stay as they are when the making of their plan is stopped', async () => {
     const { wave } = await gather(next(40));
     const making = desk.refused('planWave', { id: wave });
-    for (let tries = 0; (await desk.get('wave', { id: wave })).wave.planFar === null && tries < 100; tries++)
+    for (let tries = 0; (await desk.get('wave', { id: wave })).wave.planProgress === null && tries < 100; tries++)
       await new Promise((resolve) => setTimeout(resolve, 5));
     await desk.get('stopPlan', { id: wave });
     expect((await making).code).toBe('plan-stopped');
@@ -169,7 +176,7 @@ describe('runs that nobody has begun', () => {
     expect(changed).toMatchObject({ before, waves: expect.any(Number) as number });
     expect(changed.waves).toBeGreaterThan(0);
 
-    const look = await desk.get('lookReplan', { id: wave });
+    const look = await desk.get('previewReplan', { id: wave });
     expect(look.before.runs).toBe((await runsOf(wave)).filter((r) => r.state === 'waiting').length);
     expect(look.after.metres).toBeGreaterThan(0);
     const old = (await runsOf(wave)).filter((r) => r.state === 'waiting').map((r) => r.id);
@@ -208,7 +215,7 @@ describe('runs that nobody has begun', () => {
     await desk.get('changeLayout', {
       body: { ...layout, blocked: [{ aisle: at!.aisle, from: at!.y - 0.5, to: at!.y + 0.5 }] },
     });
-    expect(await desk.get('lookReplan', { id: wave })).toMatchObject({
+    expect(await desk.get('previewReplan', { id: wave })).toMatchObject({
       after: { runs: 0 },
       shorts: [{ order: 'BEHIND', sku: at!.sku, units: 1 }],
     });
@@ -236,7 +243,7 @@ describe('runs that nobody has begun', () => {
     const [run] = await runsOf(wave);
     await desk.get('takeRun', { id: run!.id, body: { cart: 'CART-18' } });
     expect(await here('Maren Holt')).toBe(true);
-    await desk.get('giveBack', { id: run!.id });
+    await desk.get('returnRun', { id: run!.id });
     expect(await here('Maren Holt')).toBe(false);
   });
 

@@ -1,4 +1,4 @@
-import { checkDigit } from '@hand-relay/core/gs1';
+import { checkDigit } from '@hand-relay/core/reading/gs1';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { packAll, pickAll, pickedOrder, startWave, takeIn } from './steps.ts';

@@ -1,5 +1,5 @@
-import type { BinRule } from '@hand-relay/core/bins';
-import { usualWay } from '@hand-relay/core/ways';
+import type { BinRule } from '@hand-relay/core/walking/bins';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { takeIn } from './steps.ts';
@@ -18,7 +18,7 @@ beforeAll(async () => {
     ['F-01-4', 8],
     ['F-15-2', 30],
   ] as const)
-    await desk.get('sheetChange', {
+    await desk.get('changeSheet', {
       id: 'stock',
       body: { rows: [{ bin, item: 'BR-001', units, lot: '', serial: '', best_before: null }] },
     });
@@ -32,13 +32,13 @@ async function homeOf(home: string) {
   const [row] = (await desk.get('sheetRows', { id: 'bins' })).rows.filter((r) => r['bin'] === 'F-15-2');
   const metres = (name: string) => String(Number(row![name]) / 100);
   const told = { ...row, aisle_x_m: metres('aisle_x_m'), y_m: metres('y_m'), home };
-  return desk.get('sheetChange', { id: 'bins', body: { rows: [told] } });
+  return desk.get('changeSheet', { id: 'bins', body: { rows: [told] } });
 }
 
 let orders = 0;
 /** Where five units of the item are taken from, and why, at a site that goes by these rules. */
 async function taken(bins: BinRule[], quantity = 5): Promise<string[]> {
-  await desk.get('changeWay', { body: { ...usualWay, bins } });
+  await desk.get('changeSiteSettings', { body: { ...usualSettings, bins } });
   const order = await takeIn(desk, { number: `BINS-${++orders}`, lines: [['BR-001', quantity]] });
   const { wave } = await desk.get('release', { body: { orders: [order] } });
   await desk.get('planWave', { id: wave });
@@ -66,7 +66,7 @@ describe("bins by the site's own order of rules", () => {
   });
 
   it('say what the walk saves beside the bin that the other rules would take', async () => {
-    await desk.get('changeWay', { body: { ...usualWay, bins: ['walk', 'reach'] } });
+    await desk.get('changeSiteSettings', { body: { ...usualSettings, bins: ['walk', 'reach'] } });
     const order = await takeIn(desk, { number: 'BINS-SAVE', lines: [['BR-001', 5]] });
     const { wave } = await desk.get('release', { body: { orders: [order] } });
     await desk.get('planWave', { id: wave });
@@ -79,7 +79,9 @@ describe("bins by the site's own order of rules", () => {
   });
 
   it('refuse a rule that is there twice, and a home that is no item', async () => {
-    expect((await desk.refused('changeWay', { body: { ...usualWay, bins: ['walk', 'walk'] } })).status).toBe(400);
+    expect(
+      (await desk.refused('changeSiteSettings', { body: { ...usualSettings, bins: ['walk', 'walk'] } })).status,
+    ).toBe(400);
     const { errors } = await homeOf('NO-SUCH');
     expect(errors).toMatchObject([{ column: 'home', value: 'NO-SUCH' }]);
   });
@@ -97,8 +99,8 @@ describe('what a site minds on the cart', () => {
       await one(`i.temperature = 'chilled' and i.handling = 'easy'`),
       await one(`i.handling = 'easy' and i.temperature = 'ambient' and i.sku <> 'BR-001'`),
     ];
-    const walk = async (carry: typeof usualWay.carry) => {
-      await desk.get('changeWay', { body: { ...usualWay, carry } });
+    const walk = async (carry: typeof usualSettings.carry) => {
+      await desk.get('changeSiteSettings', { body: { ...usualSettings, carry } });
       const order = await takeIn(desk, {
         number: `CARRY-${++orders}`,
         lines: [
@@ -116,7 +118,7 @@ describe('what a site minds on the cart', () => {
     };
     const minded = await walk({ heavyFirst: true, chilledLast: true, highTogether: false });
     expect(minded).toMatchObject({ skus: [heavy, easy, chilled], proven: true });
-    const shortest = await walk(usualWay.carry);
+    const shortest = await walk(usualSettings.carry);
     expect(shortest.metres).toBeLessThanOrEqual(minded.metres);
   });
 });

@@ -24,7 +24,7 @@ const contradictions: Record<string, string> = {
   'on hand is not what lies here': `
     select t.item_id, t.lot from stock_total t left join (
       select p.site_id, b.item_id, b.lot, sum(b.units) as units from balance b join place p on p.id = b.place_id
-      where p.kind not in ('outside', 'inquiry') group by 1, 2, 3) b on b.site_id = t.site_id and b.item_id = t.item_id and b.lot = t.lot
+      where p.kind not in ('outside', 'discrepancy') group by 1, 2, 3) b on b.site_id = t.site_id and b.item_id = t.item_id and b.lot = t.lot
     where t.on_hand <> coalesce(b.units, 0)`,
   'reserved is not what is promised, or more than there is': `
     select t.item_id, t.lot from stock_total t left join (

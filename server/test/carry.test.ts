@@ -6,8 +6,8 @@ import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { PGlite as PGlite17 } from 'pglite-17';
 import { loadScenario } from '@hand-relay/demo';
-import { CannotCarry, dumpTo, loadFrom } from '../src/carry/index.ts';
-import { restore } from '../src/keep/restore.ts';
+import { CannotCarry, dumpTo, loadFrom } from '../src/setup/dump/index.ts';
+import { restore } from '../src/setup/backup/restore.ts';
 import {
   migrateUp,
   NewerDatabase,

@@ -1,6 +1,6 @@
 import type { RunDetail } from '@hand-relay/contract';
-import { ssccOf } from '@hand-relay/core/gs1';
-import { usualWay } from '@hand-relay/core/ways';
+import { ssccOf } from '@hand-relay/core/reading/gs1';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave, takeIn, type Wanted } from './steps.ts';
@@ -13,9 +13,9 @@ let numbers: string[] = [];
 beforeAll(async () => {
   relay = await openTest();
   [desk, pico, packer] = await Promise.all([relay.as('maren'), relay.as('pico'), relay.as('ada')]);
-  const carton = { ...usualWay.picking.many, drop: 'carton' as const };
-  const { way } = await desk.get('way');
-  await desk.get('changeWay', { body: { ...way, picking: { one: carton, many: carton } } });
+  const carton = { ...usualSettings.picking.many, drop: 'carton' as const };
+  const { settings } = await desk.get('siteSettings');
+  await desk.get('changeSiteSettings', { body: { ...settings, picking: { one: carton, many: carton } } });
   await pico.get('print', { body: { kind: 'carton-numbers', of: '30', station: '' } });
   const [range] = await relay.query<{ companyPrefix: string; extension: number; last: number }>(
     `select s.gs1_prefix as "companyPrefix", s.sscc_extension as extension, c.last::int as last from site s join counter c on c.site_id = s.id and c.name = 'sscc' where s.id = 'larkmoor'`,
@@ -146,14 +146,14 @@ it('a carton that is full ends the pick; the rest goes into another', async () =
   await pico.get('takeOut', { id: job.run, body: { order: job.ids[0]! } });
   expect(await held()).toEqual([[c, 3, 'closed']]);
   await pico.get('leaveRun', { id: job.run, body: { lane: 'LANE-1' } });
-  const { trips } = await pico.get('putBacks');
+  const { trips } = await pico.get('putAways');
   const back = trips.find((t) => t.run === job.run)!;
   expect(back.goods.reduce((n, g) => n + g.units, 0)).toBe(7);
 });
 
 it('a cart is set up order by order, and what finds no place waits as a run of its own', async () => {
-  const { way } = await desk.get('way');
-  await desk.get('changeWay', { body: { ...way, setUp: 'confirm' } });
+  const { settings } = await desk.get('siteSettings');
+  await desk.get('changeSiteSettings', { body: { ...settings, setUp: 'confirm' } });
   const [small] = await relay.query<{ code: string; positions: number }>(
     `select c.code, t.positions from cart c join cart_type t on t.id = c.type_id where c.site_id = 'larkmoor' and not c.retired
        and not exists (select 1 from run r where r.cart_code = c.code) order by t.positions, c.code desc limit 1`,
@@ -192,5 +192,5 @@ it('a cart is set up order by order, and what finds no place waits as a run of i
   expect((await setUp()).places.every((p) => p.ready)).toBe(true);
   const trail = await desk.get('trail', { id: last.order });
   expect(trail.entries.map((t) => t.kind)).toContain('place-set');
-  await desk.get('changeWay', { body: way });
+  await desk.get('changeSiteSettings', { body: settings });
 });

@@ -74,8 +74,8 @@ describe('runs that chain', () => {
   });
 
   it('go always the same way where the site wants it so', async () => {
-    const { way } = await desk.get('way');
-    await desk.get('changeWay', { body: { ...way, walking: { ...way.walking, direction: 'one' } } });
+    const { settings } = await desk.get('siteSettings');
+    await desk.get('changeSiteSettings', { body: { ...settings, walking: { ...settings.walking, direction: 'one' } } });
     const { wave } = await desk.get('release', { body: { orders: next(8) } });
     await desk.get('planWave', { id: wave });
     await desk.get('startWave', { id: wave });
@@ -85,7 +85,7 @@ describe('runs that chain', () => {
       await picker.get('takeRun', { id: run.id, body: { cart: cart[i]! } });
       expect(rising(await numbersOf(run.id))).toBe(true);
     }
-    await desk.get('changeWay', { body: way });
+    await desk.get('changeSiteSettings', { body: settings });
   });
 });
 
@@ -130,13 +130,13 @@ describe('a trip that a picker gathers', () => {
   });
 
   it('is for sites that allow it, and for supervisors', async () => {
-    const { way } = await desk.get('way');
-    await desk.get('changeWay', { body: { ...way, ownTrips: false } });
+    const { settings } = await desk.get('siteSettings');
+    await desk.get('changeSiteSettings', { body: { ...settings, ownTrips: false } });
     expect((await picker.get('myRuns')).ownTrips).toBe(false);
     const { orders } = await picker.get('waitingOrders');
     expect((await picker.refused('gatherTrip', { body: { orders: [orders[0]!.id] } })).code).toBe('no-own-trips');
     expect((await desk.get('myRuns')).ownTrips).toBe(true);
-    await desk.get('changeWay', { body: way });
+    await desk.get('changeSiteSettings', { body: settings });
   });
 });
 
@@ -190,7 +190,7 @@ describe('items that are counted their own way', () => {
     const { rows } = await desk.get('sheetRows', { id: 'items' });
     const row = rows.find((r) => r['item'] === 'BR-002')!;
     expect(row['counting'] ?? null).toBeNull();
-    await desk.get('sheetChange', { id: 'items', body: { rows: [{ ...row, counting: 'each' }] } });
+    await desk.get('changeSheet', { id: 'items', body: { rows: [{ ...row, counting: 'each' }] } });
     const order = await takeIn(desk, {
       number: 'EACH-1',
       lines: [
@@ -239,11 +239,11 @@ describe('goods that are easily taken for others', () => {
     expect(told.lookAlike).toMatchObject({ this: 'flat', other: 'wired' });
     expect(told.lookAlike!.bin).not.toBe('');
     expect(told.step.how.counting).toBe('packs');
-    const { way } = await desk.get('way');
-    await desk.get('changeWay', { body: { ...way, lookAlikes: 'each' } });
+    const { settings } = await desk.get('siteSettings');
+    await desk.get('changeSiteSettings', { body: { ...settings, lookAlikes: 'each' } });
     expect((await run('ALIKE-2', 'CART-04')).step.how.counting).toBe('each');
-    await desk.get('changeWay', { body: { ...way, lookAlikes: 'off' } });
+    await desk.get('changeSiteSettings', { body: { ...settings, lookAlikes: 'off' } });
     expect((await run('ALIKE-3', 'CART-05')).lookAlike).toBeNull();
-    await desk.get('changeWay', { body: way });
+    await desk.get('changeSiteSettings', { body: settings });
   });
 });

@@ -16,7 +16,7 @@ describe('the Desk: what can go, who gets the stock', () => {
     (await desk.get('order', { id: order })).lines.find((l) => l.line === n)!;
   const gets = async (policy: 'priority' | 'fair-share' | 'most-orders') =>
     Object.fromEntries(
-      (await desk.get('itemPromise', { id: item, query: { policy } })).askers.map((a) => [a.number, a.gets]),
+      (await desk.get('itemAvailability', { id: item, query: { policy } })).askers.map((a) => [a.number, a.gets]),
     );
 
   beforeAll(async () => {
@@ -63,16 +63,16 @@ describe('the Desk: what can go, who gets the stock', () => {
       await work();
       return statements - before;
     };
-    const look = () => desk.get('orderPromise', { id: orders['S1']! });
+    const look = () => desk.get('orderAvailability', { id: orders['S1']! });
     await look();
     const kept = await reads(look);
     const { id: line } = await lineOf(orders['S1']!);
     const gets = async () => (await look()).promise!.lines[0]!.gets;
     for (const units of [1, 2, 0]) {
-      await desk.get('fixLines', { body: { lines: [{ line, units }] } });
+      await desk.get('allocateManually', { body: { lines: [{ line, units }] } });
       expect(await gets()).toBe(units);
     }
-    await desk.get('fixLines', { body: { lines: [{ line, units: null }] } });
+    await desk.get('allocateManually', { body: { lines: [{ line, units: null }] } });
     expect(await reads(look)).toBeGreaterThan(kept);
     // A notice that something changed may still come in; then all is as it was.
     let again = await reads(look);
@@ -113,20 +113,23 @@ describe('the Desk: what can go, who gets the stock', () => {
 
   it('says why a line gets what it gets, and lets a person with the right decide otherwise', async () => {
     const small = Math.floor(free / 4);
-    const line = async (name: string) => (await desk.get('orderPromise', { id: orders[name]! })).promise!.lines[0]!;
+    const line = async (name: string) =>
+      (await desk.get('orderAvailability', { id: orders[name]! })).promise!.lines[0]!;
     expect(await line('S2')).toMatchObject({ gets: 0, reason: 'taken', sure: 0, could: small });
     expect((await line('S2')).takers[0]).toMatchObject({ number: 'BIG', units: free - 2 });
     const wanted = { lines: [{ line: (await lineOf(orders['S2']!)).id, units: small }] };
-    expect((await service.refused('fixLines', { body: wanted })).status).toBe(403);
-    const before = await desk.get('fixLines', { body: wanted });
+    expect((await service.refused('allocateManually', { body: wanted })).status).toBe(403);
+    const before = await desk.get('allocateManually', { body: wanted });
     expect(before.lines[0]!.units).toBeNull();
     // It survives a new computation, and stands in the trail.
     expect(await gets('priority')).toMatchObject({ S2: small, BIG: free - small });
     expect((await line('S2')).reason).toBe('full');
     expect((await desk.get('trail', { id: orders['S2']! })).entries.map((e) => e.kind)).toContain('line-fixed');
-    const much = await desk.refused('fixLines', { body: { lines: [{ line: wanted.lines[0]!.line, units: 9999 }] } });
+    const much = await desk.refused('allocateManually', {
+      body: { lines: [{ line: wanted.lines[0]!.line, units: 9999 }] },
+    });
     expect(much).toMatchObject({ code: 'fixed-too-much', facts: { open: small } });
-    await desk.get('fixLines', { body: before });
+    await desk.get('allocateManually', { body: before });
     expect(await gets('priority')).toMatchObject({ S2: 0, BIG: free - 2 });
   });
 
@@ -135,7 +138,7 @@ describe('the Desk: what can go, who gets the stock', () => {
       `select p.code, p.id, b.units from balance b join place p on p.id = b.place_id where b.item_id = '${item}' and p.kind = 'bin' and p.site_id = 'larkmoor' limit 1`,
     );
     await relay.query(`update place set blocked = 'count' where id = '${bin!.id}'`);
-    const blocked = await desk.get('itemPromise', { id: item });
+    const blocked = await desk.get('itemAvailability', { id: item });
     expect(blocked).toMatchObject({ onHand: free, blocked: bin!.units });
     expect(blocked.lots.reduce((n, l) => n + Math.max(0, l.free), 0)).toBe(free - bin!.units);
     await relay.query(`update place set blocked = null where id = '${bin!.id}'`);
@@ -143,24 +146,24 @@ describe('the Desk: what can go, who gets the stock', () => {
 
   it('tells when the rest can go, by supply that is expected', async () => {
     const row = { reference: 'PO-1', item: sku, due: dayAt(3), units: 3 * free, source: 'purchase' };
-    await desk.get('sheetChange', { id: 'supply', body: { rows: [row] } });
-    const { promise } = await desk.get('orderPromise', { id: orders['S3']! });
+    await desk.get('changeSheet', { id: 'supply', body: { rows: [row] } });
+    const { promise } = await desk.get('orderAvailability', { id: orders['S3']! });
     expect(promise!.lines[0]!.fullBy).toBeNull();
     const late = await takeIn(desk, { number: 'LATE', lines: [[sku, free + 5]], priority: 9 });
-    expect((await desk.get('orderPromise', { id: late })).promise).toMatchObject({
+    expect((await desk.get('orderAvailability', { id: late })).promise).toMatchObject({
       readiness: 'choose',
       fullBy: dayAt(3),
     });
   });
 
   it('keeps views by name for whoever made them', async () => {
-    const keep = (settings: object) => desk.get('keepView', { body: { list: 'orders', name: 'Mine', settings } });
+    const keep = (settings: object) => desk.get('saveView', { body: { list: 'orders', name: 'Mine', settings } });
     await keep({ class: 'A' });
     const { views } = await keep({ class: 'B' });
     expect(views.map((v) => [v.name, v.settings])).toEqual([['Mine', { class: 'B' }]]);
-    expect((await service.get('keptViews')).views).toEqual([]);
-    expect((await service.refused('dropView', { id: views[0]!.id })).status).toBe(404);
-    expect((await desk.get('dropView', { id: views[0]!.id })).views).toEqual([]);
+    expect((await service.get('savedViews')).views).toEqual([]);
+    expect((await service.refused('deleteView', { id: views[0]!.id })).status).toBe(404);
+    expect((await desk.get('deleteView', { id: views[0]!.id })).views).toEqual([]);
   });
 
   it('changes lanes and doors, and refuses a sign that is not there', async () => {
@@ -200,7 +203,7 @@ describe('the Desk: what can go, who gets the stock', () => {
 
   it('keeps a fixed amount through a release of it, and forgets it after', async () => {
     const line = (await lineOf(orders['S2']!)).id;
-    await desk.get('fixLines', { body: { lines: [{ line, units: 1 }] } });
+    await desk.get('allocateManually', { body: { lines: [{ line, units: 1 }] } });
     await startWave(desk, [orders['S2']!]);
     expect(await lineOf(orders['S2']!)).toMatchObject({ released: 1 });
     const [kept] = await relay.query<{ fixed: number | null }>(`select fixed from order_line where id = '${line}'`);

@@ -32,8 +32,10 @@ describe('what the Desk takes back, splits and joins', () => {
     await picker!.get('takeRun', { id: runs[0]!.id, body: { cart: 'CART-20' } });
     // In a picker's hands nothing is offered any more.
     expect(await waits()).toEqual([0, 0]);
-    await picker!.get('giveBack', { id: runs[0]!.id });
-    expect((await desk!.get('takeBack', { body: { lines: [{ line: (await lineOf(id)).id }] } })).lines).toHaveLength(1);
+    await picker!.get('returnRun', { id: runs[0]!.id });
+    expect((await desk!.get('unrelease', { body: { lines: [{ line: (await lineOf(id)).id }] } })).lines).toHaveLength(
+      1,
+    );
     expect(await waits()).toEqual([0, 1]);
   });
 
@@ -57,20 +59,20 @@ describe('what the Desk takes back, splits and joins', () => {
     const first = await desk!.get('release', { body: { orders: [id], lines: [{ line, units: 2 }] } });
     const second = await desk!.get('release', { body: { orders: [id], wave: first.wave } });
     expect(second.given).toEqual([{ line, units: 3 }]);
-    const undone = await desk!.get('takeBack', { body: { lines: second.given, wave: second.wave } });
+    const undone = await desk!.get('unrelease', { body: { lines: second.given, wave: second.wave } });
     expect(undone.lines).toEqual([{ line, units: 3 }]);
     expect(await lineOf(id)).toMatchObject({ released: 2, reserved: 2 });
-    await desk!.get('takeBack', { body: { lines: [{ line }] } });
+    await desk!.get('unrelease', { body: { lines: [{ line }] } });
     expect(await lineOf(id)).toMatchObject({ released: 0, reserved: 0 });
     expect((await desk!.get('wave', { id: first.wave })).wave.state).toBe('cancelled');
-    expect((await desk!.refused('takeBack', { body: { lines: [{ line }] } })).code).toBe('nothing-to-take-back');
-    expect((await picker!.refused('takeBack', { body: { lines: [{ line }] } })).status).toBe(403);
+    expect((await desk!.refused('unrelease', { body: { lines: [{ line }] } })).code).toBe('nothing-to-take-back');
+    expect((await picker!.refused('unrelease', { body: { lines: [{ line }] } })).status).toBe(403);
     expect(await kinds(id)).toEqual(['order-taken', 'released', 'released', 'lines-taken-back', 'lines-taken-back']);
   });
 
   it('follows a change upstream after all of it went back to Desk, from a wave and from a run', async () => {
     for (const [number, back] of [
-      ['U-BACK-1', (line: string) => desk!.get('takeBack', { body: { lines: [{ line }] } })],
+      ['U-BACK-1', (line: string) => desk!.get('unrelease', { body: { lines: [{ line }] } })],
       ['U-BACK-2', (_line: string, wave: string) => desk!.get('cancelWave', { id: wave })],
     ] as const) {
       const id = await takeIn(desk!, { number, lines: [['HT-003', 3]] });
@@ -93,17 +95,17 @@ describe('what the Desk takes back, splits and joins', () => {
     });
     const wave = await startWave(desk!, [id]);
     const [first, second] = (await order(id)).lines;
-    await desk!.get('takeBack', { body: { lines: [{ line: second!.id }] } });
+    await desk!.get('unrelease', { body: { lines: [{ line: second!.id }] } });
     const [run] = (await desk!.get('wave', { id: wave })).runs;
     expect((await picker!.get('run', { id: run!.id })).picks.map((p) => p.step.item.sku)).toEqual(['HT-003']);
-    await desk!.get('takeBack', { body: { lines: [{ line: first!.id, units: 1 }] } });
+    await desk!.get('unrelease', { body: { lines: [{ line: first!.id, units: 1 }] } });
     await picker!.get('takeRun', { id: run!.id, body: { cart: 'CART-01' } });
-    const refused = await desk!.refused('takeBack', { body: { lines: [{ line: first!.id }] } });
+    const refused = await desk!.refused('unrelease', { body: { lines: [{ line: first!.id }] } });
     expect(refused.code).toBe('nothing-to-take-back');
     expect(await lineOf(id)).toMatchObject({ released: 3 });
     expect(await lineOf(id, 2)).toMatchObject({ released: 0, reserved: 0 });
-    await picker!.get('giveBack', { id: run!.id });
-    await desk!.get('takeBack', { body: { lines: [{ line: first!.id }] } });
+    await picker!.get('returnRun', { id: run!.id });
+    await desk!.get('unrelease', { body: { lines: [{ line: first!.id }] } });
     expect((await desk!.get('wave', { id: wave })).wave.state).toBe('done');
   });
 
@@ -223,18 +225,18 @@ describe('what the Desk takes back, splits and joins', () => {
     const id = await takeIn(there, { number: 'U-KEPT', lines: [[item!.sku, 6]] });
     const line = async (of = id) => (await there.get('order', { id: of })).lines[0]!;
     const first = (await line()).id;
-    expect(await line()).toMatchObject({ kept: 6 });
+    expect(await line()).toMatchObject({ reservedAhead: 6 });
     const part = await there.get('splitOrder', { id, body: { lines: [{ line: first, units: 2 }], due: '2031-03-03' } });
-    expect([(await line()).kept, (await line(part.id)).kept]).toEqual([4, 2]);
+    expect([(await line()).reservedAhead, (await line(part.id)).reservedAhead]).toEqual([4, 2]);
     await there.get('joinOrder', { id: part.id });
-    expect(await line()).toMatchObject({ asked: 6, kept: 6 });
+    expect(await line()).toMatchObject({ asked: 6, reservedAhead: 6 });
     await there.get('release', { body: { orders: [id] } });
-    expect(await line()).toMatchObject({ kept: 0, released: 6 });
-    await there.get('takeBack', { body: { lines: [{ line: first }] } });
-    expect(await line()).toMatchObject({ kept: 6, released: 0 });
+    expect(await line()).toMatchObject({ reservedAhead: 0, released: 6 });
+    await there.get('unrelease', { body: { lines: [{ line: first }] } });
+    expect(await line()).toMatchObject({ reservedAhead: 6, released: 0 });
     await there.get('cancelRest', { id, body: { reason: 'not wanted' } });
     await there.get('restoreRest', { id, body: { lines: [{ line: first, units: 5 }] } });
-    expect(await line()).toMatchObject({ cancelled: 1, kept: 5 });
+    expect(await line()).toMatchObject({ cancelled: 1, reservedAhead: 5 });
     // What is cancelled of one line takes nothing from another.
     const two = await takeIn(there, {
       number: 'U-TWO',
@@ -245,7 +247,7 @@ describe('what the Desk takes back, splits and joins', () => {
     });
     const { lines } = await there.get('order', { id: two });
     const left = await there.get('cancelRest', { id: two, body: { reason: 'one line', lines: [lines[0]!.id] } });
-    expect(left.lines.map((l) => l.kept)).toEqual([0, 2]);
+    expect(left.lines.map((l) => l.reservedAhead)).toEqual([0, 2]);
     await there.get('switchSite', { body: { site: 'larkmoor' } });
   });
 });

@@ -1,4 +1,5 @@
-import { checkDigit } from '@hand-relay/core/gs1';
+import { shipmentExport } from '@hand-relay/contract';
+import { checkDigit } from '@hand-relay/core/reading/gs1';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { packAll, pickAll, pickedOrder, pickOne, startWave, takeIn, type Wanted } from './steps.ts';
@@ -229,6 +230,14 @@ describe('the dock', () => {
     expect(read.map((r) => [r['order'], r['item'], r['units'], r['lot'], r['serial'], r['sscc']])).toEqual(
       lines.flatMap((l) => l.lots.map((p) => ['D-EXPORT', l.sku, String(p.units), p.lot, p.serial, p.sscc])),
     );
+    // More than are read at once, and many at one moment.
+    await relay.query(`
+      insert into shipment (id, site_id, number, order_id, state, confirmed_at)
+      select 'many' || n, site_id, 'MANY' || lpad(n::text, 4, '0'), order_id, 'confirmed', '2020-06-01T12:00:00Z'::timestamptz + make_interval(secs => n / 700)
+      from shipment, generate_series(1, 1100) n where id = '${one.shipment}'`);
+    const many = await dock.get('shipmentsJson', { query: { from: '2020-06-01', to: '2020-06-01' } });
+    expect(shipmentExport.parse(many).shipments).toHaveLength(1100);
+    expect(new Set(many.shipments.map((s) => s.shipment)).size).toBe(1100);
     const before = await dock.get('shipmentsJson', { query: { to: '2020-01-01' } });
     expect(before.shipments).toEqual([]);
     expect(await dock.refused('shipmentsJson', { query: { from: 'yesterday' } })).toMatchObject({

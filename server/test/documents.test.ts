@@ -3,8 +3,8 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
-import { hasCheckDigit } from '@hand-relay/core/gs1';
-import { usualWay } from '@hand-relay/core/ways';
+import { hasCheckDigit } from '@hand-relay/core/reading/gs1';
+import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { packAll, pickAll, startWave } from './steps.ts';
 
@@ -135,13 +135,13 @@ describe('documents', () => {
       [288, 432],
       [595, 842],
     ]);
-    await desk.get('changeWay', { body: { ...usualWay, label: 'a6', paper: 'letter' } });
+    await desk.get('changeSiteSettings', { body: { ...usualSettings, label: 'a6', paper: 'letter' } });
     expect([await label(), await slip(), await label({ size: '4x6' })]).toEqual([
       [298, 420],
       [612, 792],
       [288, 432],
     ]);
-    await desk.get('changeWay', { body: usualWay });
+    await desk.get('changeSiteSettings', { body: usualSettings });
   });
 
   it('a test page names its printer, in words and in a barcode that reads', async () => {

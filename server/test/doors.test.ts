@@ -19,7 +19,8 @@ describe('what the server says to whoever asks', () => {
   let relay: TestRelay;
   let desk: Person;
   beforeAll(async () => {
-    relay = await openTest();
+    // The embedded database: it has a heap of its own to tell of.
+    relay = await openTest({}, { database: { folder: null, from: process.env['HOUSE_DUMP']! }, filled: true });
     desk = await relay.as('maren');
   });
   afterAll(() => relay.close());
@@ -110,6 +111,16 @@ describe('what the server says to whoever asks', () => {
       .set('Idempotency-Key', 'large')
       .send({ mode: 'preview', csv: 'x'.repeat(38_000_000) });
     expect(large.body).toMatchObject({ status: 413, code: 'too-large' });
+    // What takes no file takes a megabyte, and of who is not signed in nothing is read at all.
+    const orders = ['x'.repeat(1_200_000)];
+    expect((await agent.post('/api/waves').set('Idempotency-Key', 'much').send({ orders })).body).toMatchObject({
+      status: 413,
+    });
+    const [cut, whole] = ['{"orders": ["cut', JSON.stringify({ orders })];
+    for (const body of [cut, whole]) {
+      const stranger = await supertest(relay.app).post('/api/waves').type('json').send(body);
+      expect(stranger.body).toMatchObject({ status: 401, code: 'not-signed-in' });
+    }
   });
 
   it('tells nothing of an error that nobody expected but the id of the request', async () => {
@@ -323,9 +334,16 @@ describe('settings', () => {
     expect([port, options.backups]).toEqual([4600, { keep: 7 }]);
     expect(options).toMatchObject({ logLevel: 'info', trustedProxies: 0 });
     expect(options.database).toMatchObject({ folder: expect.stringMatching(/\.data$/) as string });
-    expect(settings({ DATABASE_URL: 'postgres://a/b', DATA_DIR: 'x' }).options.database).toEqual({
-      url: 'postgres://a/b',
+    const url = 'postgres://a/b';
+    const usual = { pool: 10, connectMs: 10_000, lockMs: 20_000, statementMs: 120_000, pooler: false };
+    const databaseOf = (env: object) => settings({ DATABASE_URL: url, DATA_DIR: 'x', ...env }).options.database;
+    expect(databaseOf({})).toEqual({ url, server: usual });
+    const past = { DATABASE_POOLER: 'on', DATABASE_LISTEN_URL: 'postgres://c/b', DATABASE_POOL: '30' };
+    expect(databaseOf(past)).toEqual({
+      url,
+      server: { ...usual, pool: 30, pooler: true, listenUrl: 'postgres://c/b' },
     });
+    expect(() => databaseOf({ DATABASE_POOLER: 'on' })).toThrow('needs DATABASE_LISTEN_URL');
   });
 
   it.each([

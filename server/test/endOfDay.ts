@@ -69,7 +69,7 @@ export async function endTheDay(relay: TestRelay, crew: Crew): Promise<{ left: s
       `select id, picker_id as picker, cart_code as cart from run where state = 'picking'`,
       async ({ id, picker, cart }) => {
         const person = picker === 'suri' ? crew.suri : crew.pico;
-        if (picker !== 'suri' && picker !== 'pico') await ask(desk, 'handOver', { id, body: { person: 'pico' } });
+        if (picker !== 'suri' && picker !== 'pico') await ask(desk, 'transferRun', { id, body: { person: 'pico' } });
         const { picks } = await person.get('run', { id });
         for (const { step, progress } of picks.filter((p) => p.state === 'open')) {
           const input = (what: object) => ask(person, 'runInput', { id, body: { pick: step.id, input: what } });
@@ -86,7 +86,7 @@ export async function endTheDay(relay: TestRelay, crew: Crew): Promise<{ left: s
     await each<{ id: string }>(`select id from desk_task where decision is null`, ({ id }) =>
       ask(desk, 'settleTask', { id, body: { decision: 'put-back' } }),
     );
-    for (const { run, goods } of (await crew.pico.get('putBacks')).trips)
+    for (const { run, goods } of (await crew.pico.get('putAways')).trips)
       for (const g of goods.filter((x) => !x.done))
         await ask(crew.pico, 'putBackOne', { id: run, body: { goods: g.id, item: '*', bin: g.bin } });
     await each<{ id: string }>(
@@ -139,7 +139,7 @@ const told = `
   with out as (
     select i.sku, m.lot, m.serial, sum(case when f.kind = 'bin' then m.units else -m.units end)::int as units
     from movement m join place f on f.id = m.from_place join place t on t.id = m.to_place join item i on i.id = m.item_id
-    where m.site_id = 'larkmoor' and (f.kind = 'bin') <> (t.kind = 'bin') and f.kind not in ('outside', 'inquiry') and t.kind not in ('outside', 'inquiry')
+    where m.site_id = 'larkmoor' and (f.kind = 'bin') <> (t.kind = 'bin') and f.kind not in ('outside', 'discrepancy') and t.kind not in ('outside', 'discrepancy')
     group by 1, 2, 3
   ), host as (
     select g->>'sku' as sku, coalesce(g->>'lot', '') as lot, coalesce(g->>'serial', '') as serial, sum((g->>'units')::int)::int as units

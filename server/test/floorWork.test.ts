@@ -51,8 +51,8 @@ describe('a stop', () => {
 
 describe('another bin', () => {
   it('is a choice where the site leaves it to the picker: nothing is in doubt, and the books have the real one', async () => {
-    const { way } = await house.desk.get('way');
-    await house.desk.get('changeWay', { body: { ...way, otherBins: true } });
+    const { settings } = await house.desk.get('siteSettings');
+    await house.desk.get('changeSiteSettings', { body: { ...settings, otherBins: true } });
     try {
       const { sku } = await house.inBins(12);
       const { ids, cart, picks, run, input } = await house.taken([[sku, 3]]);
@@ -80,7 +80,7 @@ describe('another bin', () => {
       await house.pico.get('undoPick', { id: run });
       expect((await picks())[0]).toMatchObject({ state: 'open', step: { bin: other.bin } });
     } finally {
-      await house.desk.get('changeWay', { body: way });
+      await house.desk.get('changeSiteSettings', { body: settings });
     }
   });
 });
@@ -167,7 +167,7 @@ describe('an order out of the run', () => {
       [0, 0],
       [0, 0],
     ]);
-    const { trips } = await house.suri.get('putBacks');
+    const { trips } = await house.suri.get('putAways');
     const trip = trips.find((t) => t.run === run)!;
     expect(trip).toMatchObject({
       cart,
@@ -197,10 +197,10 @@ describe('an order out of the run', () => {
     await house.suri.get('putBackOne', { id: run, body: { goods, item: item.packs[0]!.gtin, bin } });
     expect(await free()).toBe(busy + 1);
     await house.pico.get('takeRun', { id: other, body: { cart } });
-    await house.pico.get('giveBack', { id: other });
+    await house.pico.get('returnRun', { id: other });
     expect(await house.inBin(bin, item.sku)).toBe(before + units);
     expect((await put({ item: '*', bin: '*' })).code).toBe('not-found');
-    expect((await house.suri.get('putBacks')).trips.filter((t) => t.run === run)).toEqual([]);
+    expect((await house.suri.get('putAways')).trips.filter((t) => t.run === run)).toEqual([]);
     // It can be released again at once.
     await startWave(house.desk, [ids[0]!]);
   });
@@ -214,11 +214,11 @@ describe('a run that passes on', () => {
     ]);
     const [first, second] = await picks();
     await pickOne(house.pico, run, first!, cart);
-    expect((await house.suri.refused('handOver', { id: run, body: { person: null } })).code).toBe('run-of-another');
-    expect((await house.pico.refused('handOver', { id: run, body: { person: 'ada' } })).code).toBe('no-picker');
-    await house.pico.get('handOver', { id: run, body: { person: 'suri' } });
+    expect((await house.suri.refused('transferRun', { id: run, body: { person: null } })).code).toBe('run-of-another');
+    expect((await house.pico.refused('transferRun', { id: run, body: { person: 'ada' } })).code).toBe('no-picker');
+    await house.pico.get('transferRun', { id: run, body: { person: 'suri' } });
     expect((await house.suri.get('myRuns')).mine.map((r) => r.id)).toContain(run);
-    await house.suri.get('handOver', { id: run, body: { person: null } });
+    await house.suri.get('transferRun', { id: run, body: { person: null } });
     expect(await house.pico.refused('takeRun', { id: run, body: { cart: 'CART-20' } })).toMatchObject({
       code: 'other-cart',
       facts: { cart },
@@ -228,10 +228,10 @@ describe('a run that passes on', () => {
     expect((await house.suri.refused('takeRun', { id: runs[0]!.id, body: { cart } })).code).toBe('cart-busy');
     await house.pico.get('takeRun', { id: run, body: { cart } });
     // A supervisor takes anybody's back.
-    await house.desk.get('handOver', { id: run, body: { person: null } });
+    await house.desk.get('transferRun', { id: run, body: { person: null } });
     await house.pico.get('takeRun', { id: run, body: { cart } });
     await pickOne(house.pico, run, second!, cart);
-    await house.pico.get('tellBench', { id: run, body: { order: ids[0]!, note: 'lid is loose' } });
+    await house.pico.get('noteForBench', { id: run, body: { order: ids[0]!, note: 'lid is loose' } });
     await house.pico.get('leaveRun', { id: run, body: { lane: 'LANE-2' } });
     const packer = await house.relay.as('ada');
     expect((await packer.get('benchOrder', { id: ids[0]! })).forBench).toBe('lid is loose');
@@ -243,8 +243,8 @@ describe('a run that passes on', () => {
   });
 
   it('shows who works beside, and goes to the express lane where it is urgent', async () => {
-    const { way } = await house.desk.get('way');
-    await house.desk.get('changeWay', { body: { ...way, expressLane: 'LANE-5' } });
+    const { settings } = await house.desk.get('siteSettings');
+    await house.desk.get('changeSiteSettings', { body: { ...settings, expressLane: 'LANE-5' } });
     const orders = await Promise.all(
       ['F-x1', 'F-x2'].map((number) => takeIn(house.desk, { number, lines: [['JR-004', 1]] })),
     );
@@ -256,7 +256,9 @@ describe('a run that passes on', () => {
     const [a, b] = runs.map((r) => r.id);
     await house.suri.get('takeRun', { id: b!, body: { cart: 'CART-24' } });
     const seen = await house.pico.get('run', { id: a! });
-    expect(seen.beside).toMatchObject([{ picker: 'Suri Okell', done: 0, picks: 1, orders: [] }]);
+    expect((await house.pico.get('runsBeside', { id: a! })).beside).toMatchObject([
+      { picker: 'Suri Okell', done: 0, picks: 1, orders: [] },
+    ]);
     expect(seen.people.map((p) => p.name)).toEqual(expect.arrayContaining(['Pico Lund', 'Suri Okell']));
     expect(seen.proposedLane).not.toBe('LANE-5');
     await house.desk.get('assignRuns', { body: { runs: [a!], priority: 2 } });

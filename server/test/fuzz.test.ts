@@ -1,6 +1,6 @@
 import { endpoints, type Endpoint, type EndpointName } from '@hand-relay/contract';
 import { seeded } from '@hand-relay/core/random';
-import { sheetNames, sheets, type SheetName } from '@hand-relay/core/sheets';
+import { sheetNames, sheets, type SheetName } from '@hand-relay/core/reading/sheets';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { requestFor, sheetRows, type Draw } from './requests.ts';
@@ -48,7 +48,7 @@ describe('whatever is sent to any endpoint', () => {
       '/api/runs/': runs.map((r) => r.id),
       '/api/bench/': [packed],
       '/api/shipments/': (await relay.query<{ id: string }>('select id from shipment')).map((r) => r.id),
-      '/api/setup/sheets/': sheetNames,
+      '/api/setup/sheets/': [...sheetNames],
     };
     const seed = Number(process.env['FUZZ_SEED'] ?? Date.now() % 1_000_000);
     const draw: Draw = { random: seeded(seed), known, hostile: 0.12 };

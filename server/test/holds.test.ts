@@ -83,7 +83,7 @@ describe('holds', () => {
     const { rows } = await desk!.get('sheetRows', { id: 'customers' });
     const row = rows.find((r) => r['customer'] === 'C1040')!;
     const tell = (credit_stop: boolean) =>
-      desk!.get('sheetChange', { id: 'customers', body: { rows: [{ ...row, credit_stop }] } });
+      desk!.get('changeSheet', { id: 'customers', body: { rows: [{ ...row, credit_stop }] } });
     await tell(true);
     expect((await desk!.get('holds', { id: order })).holds).toMatchObject([{ rule: 'Credit stop', stops: all }]);
     await tell(false);
@@ -170,7 +170,7 @@ describe('holds', () => {
         [3, 0, 0, 0, 0],
       ],
     ]);
-    const { trips } = await picker!.get('putBacks');
+    const { trips } = await picker!.get('putAways');
     const goods = trips.flatMap((t) => t.goods).filter((g) => g.order === 'H-RETURN');
     expect(goods.reduce((n, g) => n + g.units, 0)).toBe(5);
     expect((await packer!.get('benchOrder', { id: order })).cartons).toEqual([]);

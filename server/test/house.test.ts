@@ -19,7 +19,7 @@ describe('rights of a site and rights of the house', () => {
   });
   afterAll(() => relay.close());
   const secrets = () => relay.query('select id, login, badge, password_hash, pin_hash from person order by id');
-  const change = (by: Person, id: string, row: object) => by.get('sheetChange', { id, body: { rows: [row] } });
+  const change = (by: Person, id: string, row: object) => by.get('changeSheet', { id, body: { rows: [row] } });
   const signsIn = async (body: object) => (await supertest(relay.app).post('/api/session').send(body)).status === 200;
 
   it('lets nobody take over an account of another site, or of somebody who may more', async () => {
@@ -37,7 +37,7 @@ describe('rights of a site and rights of the house', () => {
       expect([row, changed, errors.length]).toEqual([row, 0, 1]);
       expect(errors[0]!.expected).toMatch(/^(within-own-rights|of-this-site-alone)$/);
     }
-    const retire = await wren.refused('sheetRetire', {
+    const retire = await wren.refused('retireSheetRows', {
       id: 'people',
       body: { rows: [{ person: 'maren' }], retired: true },
     });
@@ -81,12 +81,12 @@ describe('rights of a site and rights of the house', () => {
     expect(await wren.refused('restore')).toMatchObject({ status: 403, code: 'not-allowed' });
     for (const id of ['items', 'customers', 'carriers', 'cartons']) {
       const [row] = (await wren.get('sheetRows', { id })).rows;
-      expect(await wren.refused('sheetRetire', { id, body: { rows: [row!], retired: true } })).toMatchObject({
+      expect(await wren.refused('retireSheetRows', { id, body: { rows: [row!], retired: true } })).toMatchObject({
         code: 'not-allowed',
         facts: { needs: ['house.items'] },
       });
       const file = { file: 'x.csv', data: Buffer.from('a,b\n').toString('base64') };
-      expect(await wren.refused('sheetTake', { id, body: file })).toMatchObject({ code: 'not-allowed' });
+      expect(await wren.refused('importSheet', { id, body: file })).toMatchObject({ code: 'not-allowed' });
     }
     const { site } = await wren.get('site');
     expect(await wren.refused('changeSite', { body: { ...site, name: 'Mine' } })).toMatchObject({

@@ -179,7 +179,7 @@ describe('the whole job', () => {
       ['Pico Lund', 'wrong-bin'],
       ['Pico Lund', 'wrong-item'],
     ]);
-    await picker.get('giveBack', { id: run });
+    await picker.get('returnRun', { id: run });
     expect((await picker.get('myRuns')).waiting.map((r) => r.id)).toContain(run);
   });
 

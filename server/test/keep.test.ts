@@ -19,8 +19,8 @@ import { endpoints } from '@hand-relay/contract';
 import { house, loadScenario } from '@hand-relay/demo';
 import { jest } from '@jest/globals';
 import { pino } from 'pino';
-import { Backups, writeBackup } from '../src/keep/nightly.ts';
-import { BadBackup, restore } from '../src/keep/restore.ts';
+import { Backups, writeBackup } from '../src/setup/backup/nightly.ts';
+import { BadBackup, restore } from '../src/setup/backup/restore.ts';
 import { FolderInUse } from '../src/platform/index.ts';
 import { openRelay, type Relay } from '../src/index.ts';
 import { personOf } from './relay.ts';
@@ -34,10 +34,10 @@ describe('backups', () => {
   afterEach(() => rmSync(folder, { recursive: true, force: true }));
   const open = (data: string, from: string | null = null) =>
     openRelay({ database: { folder: data, from }, logLevel: 'silent', signInsPerMinute: 1000 });
-  const signIn = async (relay: Relay) => {
+  const signIn = async (relay: Relay, watched?: Relay) => {
     const agent = supertest.agent(relay.app);
     await agent.post('/api/session').send({ name: 'maren', password: house.PASSWORD }).expect(200);
-    return { agent, desk: personOf(agent) };
+    return { agent, desk: personOf(agent, watched) };
   };
 
   it('are made while others work, hold what was committed before, and are restored in place of what is there', async () => {
@@ -112,7 +112,7 @@ describe('backups', () => {
     const upload = request({
       port,
       method: 'POST',
-      path: endpoints.lookAtBackup.path,
+      path: endpoints.previewBackup.path,
       headers: {
         Cookie: signedIn.headers
           .getSetCookie()
@@ -180,7 +180,7 @@ describe('backups', () => {
     const { desk } = await signIn(relay);
     expect(await desk.get('backups')).toEqual({ state: 'fresh', keep: 2, hasSecond: true, files: [], failed: null });
     now += 27 * 3_600_000;
-    const { desk: next } = await signIn(relay);
+    const { desk: next } = await signIn(relay, relay);
     expect((await next.get('backups')).state).toBe('late');
     // The second disk is not connected: the first place has it all the same, and somebody is told.
     const alone = await next.get('backUpNow');

@@ -83,7 +83,7 @@ describe('kinds of demand', () => {
     const { rows } = await desk!.get('sheetRows', { id: 'items' });
     const like = rows.find((r) => r['item'] === 'HT-003')!;
     const none = { gtin: '', inner_units: null, inner_gtin: '', outer_units: null, outer_gtin: '' };
-    await desk!.get('sheetChange', {
+    await desk!.get('changeSheet', {
       id: 'items',
       body: { rows: [{ ...like, ...none, item: 'GIFT-WRAP', name: 'Gift wrapping', service: true }] },
     });

@@ -81,7 +81,7 @@ describe('load planning', () => {
     expect(small.code).toBe('load-overfull');
     const changed = await desk!.get('changeLoad', { id, body: { vehicle: 'Trailer 40 t', note: 'rear door' } });
     expect(changed).toMatchObject({ vehicle: 'Trailer 40 t', note: 'rear door', orders: 1 });
-    await desk!.get('dissolveLoad', { id });
+    await desk!.get('cancelLoad', { id });
     expect((await desk!.get('order', { id: order })).load).toBeNull();
     expect((await desk!.get('load', { id })).state).toBe('dissolved');
     expect((await desk!.refused('fillLoad', { id, body: { add: [order] } })).status).toBe(404);

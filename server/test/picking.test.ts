@@ -163,7 +163,7 @@ describe('picking', () => {
       code: 'run-of-another',
       facts: { picker: 'Pico Lund' },
     });
-    await pico.get('giveBack', { id: run });
+    await pico.get('returnRun', { id: run });
     const both = await suri.get('takeRun', { id: waiting.id, body: { cart } });
     expect(both.run).toMatchObject({ state: 'picking', picker: 'Suri Okell', cart });
     const many = await Promise.all(
@@ -192,11 +192,11 @@ describe('picking', () => {
     const done = found > 0 ? await input({ kind: 'touch', what: 'position' }) : null;
     if (done) expect(done).toMatchObject({ verdict: 'done', units: found });
     const after = await relay.query<{ kind: string; units: number }>(
-      `select p.kind, sum(units)::int as units from balance b join place p on p.id = b.place_id where b.item_id = '${pick.step.item.id}' and (p.code = '${pick.step.bin}' or p.kind in ('inquiry', 'position')) group by p.kind order by p.kind`,
+      `select p.kind, sum(units)::int as units from balance b join place p on p.id = b.place_id where b.item_id = '${pick.step.item.id}' and (p.code = '${pick.step.bin}' or p.kind in ('discrepancy', 'position')) group by p.kind order by p.kind`,
     );
     expect(after).toEqual([
       ...(before[0]!.units > pick.step.units ? [{ kind: 'bin', units: before[0]!.units - pick.step.units }] : []),
-      { kind: 'inquiry', units: 1 },
+      { kind: 'discrepancy', units: 1 },
       { kind: 'position', units: found },
     ]);
     const { entries } = await desk.get('trail', { id: order });
@@ -275,7 +275,7 @@ describe('picking', () => {
       'no call at all',
       input('count', { kind: 'count', units: 2 }),
     ];
-    const first = await pico.get('sendKept', { body: { calls } });
+    const first = await pico.get('sendOutbox', { body: { calls } });
     expect(first.answers).toMatchObject([
       { data: { verdict: 'accepted', what: 'bin' } },
       { data: { verdict: 'refused' } },
@@ -289,7 +289,7 @@ describe('picking', () => {
     ]);
     // The answer was lost: all of it comes again, with what was done since.
     const last = input('place', { kind: 'scan', text: `${cart}-1` });
-    const again = await pico.get('sendKept', { body: { calls: [...calls, last] } });
+    const again = await pico.get('sendOutbox', { body: { calls: [...calls, last] } });
     expect(again.answers.slice(0, 2)).toEqual(first.answers.slice(0, 2));
     expect(again.answers.at(-1)).toMatchObject({ data: { verdict: 'done', units: 2 } });
     // A call that came by itself is known here too.
@@ -299,7 +299,7 @@ describe('picking', () => {
       `select count(*)::int as scans from journal where run_id = '${run}' and kind like 'scan-%'`,
     );
     expect(journal!.scans).toBe(4);
-    expect(await desk.refused('sendKept', { body: { calls: [] } })).toMatchObject({ code: 'malformed' });
+    expect(await desk.refused('sendOutbox', { body: { calls: [] } })).toMatchObject({ code: 'malformed' });
   });
 
   it('lets a scan lead to what it names, wherever it is scanned', async () => {

@@ -1,90 +1,33 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
 import pg from 'pg';
+import { ADDRESS, TEMPLATES } from './clusters.ts';
 
-/** A PostgreSQL server of Debian's packages, in a folder of its own, gone when the test file ends. */
-let running: Promise<{ port: number; process: ChildProcess; folder: string }> | undefined;
+export { freePort } from '../../bin/postgres.mjs';
+
+/** Databases that this file of tests made: they go with it. */
+const made: string[] = [];
+
+async function asked(statement: string): Promise<void> {
+  const client = new pg.Client({ connectionString: addressOf('postgres') });
+  await client.connect();
+  await client.query(statement);
+  await client.end();
+}
 
 afterAll(async () => {
-  const server = await running?.catch(() => undefined);
-  if (!server) return;
-  const ended = new Promise((resolve) => server.process.once('exit', resolve));
-  // Immediately: nothing in it is of use any more.
-  server.process.kill('SIGQUIT');
-  await ended;
-  rmSync(server.folder, { recursive: true, force: true });
+  for (const name of made) await asked(`drop database if exists "${name}" with (force)`);
 });
 
-/** The server refuses to run as root: then it runs as the package's own user. */
-function unprivileged(): { uid?: number; gid?: number } {
-  if (process.getuid?.() !== 0) return {};
-  const id = (flag: string) => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout.trim());
-  return { uid: id('-u'), gid: id('-g') };
-}
+const addressOf = (database: string): string => process.env[ADDRESS]!.replace(/[^/]*$/, database);
 
-function programs(): string {
-  const root = '/usr/lib/postgresql';
-  const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : [];
-  const found = versions.map((v) => join(root, v, 'bin')).find((f) => existsSync(join(f, 'initdb')));
-  if (!found) throw new Error('There is no PostgreSQL server. Install the package "postgresql", as npm test does.');
-  return found;
-}
-
-/** A port of this machine that nobody listens on. */
-export const freePort = () =>
-  new Promise<number>((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
-
-async function start() {
-  const folder = mkdtempSync(join(tmpdir(), 'hand-relay-postgres-'));
-  const who = unprivileged();
-  if (who.uid !== undefined) chownSync(folder, who.uid, who.gid!);
-  chmodSync(folder, 0o700);
-  const data = join(folder, 'data');
-  const made = spawnSync(
-    join(programs(), 'initdb'),
-    ['-D', data, '-U', 'relay', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', '--no-sync'],
-    { ...who, cwd: folder, encoding: 'utf8' },
-  );
-  if (made.status !== 0) throw new Error(made.stderr);
-  const port = await freePort();
-  const settings = {
-    port,
-    listen_addresses: '127.0.0.1',
-    unix_socket_directories: folder,
-    fsync: 'off',
-    max_connections: 60,
-  };
-  const server = spawn(
-    join(programs(), 'postgres'),
-    ['-D', data, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])],
-    { ...who, cwd: folder, stdio: ['ignore', 'ignore', 'pipe'] },
-  );
-  await new Promise<void>((resolve, reject) => {
-    let said = '';
-    server.stderr.on('data', (bytes: Buffer) => {
-      said += String(bytes);
-      if (said.includes('ready to accept connections')) resolve();
-    });
-    server.once('exit', () => reject(new Error(said)));
-  });
-  return { port, process: server, folder };
-}
-
-/** The address of an empty database on a server that many connections can use at once. */
-export async function postgresServer(name: string): Promise<string> {
-  const { port } = await (running ??= start());
-  const address = (database: string) => `postgres://relay@127.0.0.1:${port}/${database}`;
-  const client = new pg.Client({ connectionString: address('postgres') });
-  await client.connect();
-  await client.query(`create database "${name}"`);
-  await client.end();
-  return address(name);
+/**
+ * The address of a database of its own on the PostgreSQL server of the tests, which many connections can use at once.
+ *
+ * @param from what it begins with: nothing at all, the tables of today, or today's demo in them
+ */
+export async function postgresServer(name: string, from?: keyof typeof TEMPLATES): Promise<string> {
+  const database = `${name}-${randomUUID().slice(0, 8)}`;
+  await asked(`create database "${database}"${from ? ` template "${TEMPLATES[from]}"` : ''}`);
+  made.push(database);
+  return addressOf(database);
 }

@@ -82,10 +82,10 @@ describe('the quick path of a site that packs nothing', () => {
   });
 
   it('takes lots where the list says, and serial numbers by name, each once and where it lies', async () => {
-    const { way } = await desk!.get('way');
+    const { settings } = await desk!.get('siteSettings');
     const there = await relay.as('maren');
     await there.get('switchSite', { body: { site: 'larkmoor' } });
-    await there.get('changeWay', { body: { ...way, stages: 'pick-and-ship', reserve: 'scan' } });
+    await there.get('changeSiteSettings', { body: { ...settings, stages: 'pick-and-ship', reserve: 'scan' } });
     const lines: [string, number][] = [
       ['PP-002', 3],
       ['RF-001', 2],
@@ -114,7 +114,7 @@ describe('the quick path of a site that packs nothing', () => {
       `select m.serial from movement m join place p on p.id = m.to_place where p.kind = 'outside' and m.serial <> '' order by 1`,
     );
     expect(gone.map((g) => g.serial)).toEqual([...serials].sort());
-    await there.get('changeWay', { body: { ...way, stages: 'pick-pack-ship', reserve: 'release' } });
+    await there.get('changeSiteSettings', { body: { ...settings, stages: 'pick-pack-ship', reserve: 'release' } });
     await desk!.get('switchSite', { body: { site: 'fennock' } });
   });
 

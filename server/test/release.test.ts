@@ -39,7 +39,7 @@ describe('what a release promises', () => {
     const lots = await free('FD-001');
     const days = lots.at(-1)!.days;
     await relay.query(
-      `insert into shelf_wish (customer_id, item_id, days) select c.id, i.id, ${days} from customer c, item i where c.number = 'C1030' and i.sku = 'FD-001'`,
+      `insert into minimum_shelf_life (customer_id, item_id, days) select c.id, i.id, ${days} from customer c, item i where c.number = 'C1030' and i.sku = 'FD-001'`,
     );
     const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
     const all = lots.reduce((n, l) => n + l.units, 0);
@@ -48,7 +48,7 @@ describe('what a release promises', () => {
     expect(keeps).toBeLessThan(all);
     expect((await desk.get('order', { id: order })).lines[0]!.free).toBe(keeps);
     expect((await desk.get('previewRelease', { body: { orders: [order] } })).units).toBe(keeps);
-    await relay.query(`delete from shelf_wish where days = ${days}`);
+    await relay.query(`delete from minimum_shelf_life where days = ${days}`);
   });
 
   it("passes over a lot that will not last as long as the customer's class asks", async () => {
@@ -147,10 +147,10 @@ describe('what a release promises', () => {
       code: 'wave-begun',
       facts: { runs: [{ number: run.number, picker: 'Pico Lund' }] },
     });
-    expect((await picker.refused('giveBack', { id: run.id })).code).toBe('run-begun');
+    expect((await picker.refused('returnRun', { id: run.id })).code).toBe('run-begun');
     // Begun or not, an order leaves its run: what of it lies on the cart is put back by a trip of its own.
     await desk.get('takeOut', { id: run.id, body: { order } });
-    const { trips } = await picker.get('putBacks');
+    const { trips } = await picker.get('putAways');
     expect(trips.find((t) => t.run === run.id)).toMatchObject({ goods: [{ units: picks[0]!.step.units }] });
     expect((await desk.get('wave', { id: wave })).wave.state).toBe('done');
     expect((await desk.refused('cancelWave', { id: wave })).code).toBe('wave-state');

@@ -6,7 +6,7 @@ import { brotliDecompressSync, gzipSync } from 'node:zlib';
 import { sql } from 'drizzle-orm';
 import supertest from 'supertest';
 import { house } from '@hand-relay/demo';
-import { restore } from '../src/keep/restore.ts';
+import { restore } from '../src/setup/backup/restore.ts';
 import { productFolder } from '../src/platform/index.ts';
 import { openRelay, type Relay } from '../src/index.ts';
 import { checkBooks } from './books.ts';
@@ -64,7 +64,7 @@ describe.each(readdirSync(releases).filter((name) => statSync(join(releases, nam
           body,
         }));
         for (let times = 0; times < 2; times++) {
-          const { answers } = await picker.get('sendKept', { body: { calls } });
+          const { answers } = await picker.get('sendOutbox', { body: { calls } });
           const verdicts = answers.map((a) =>
             'data' in a ? ((a.data as { verdict?: string }).verdict ?? null) : a.error,
           );

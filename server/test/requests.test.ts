@@ -76,7 +76,7 @@ describe('a request that no honest caller makes', () => {
 
   it('with more money than 32 bits hold is computed, and rules of holds are saved afterwards', async () => {
     const [item] = (await desk.get('sheetRows', { id: 'items' })).rows.filter((r) => r['item'] === 'HT-001');
-    const { errors } = await desk.get('sheetChange', {
+    const { errors } = await desk.get('changeSheet', {
       id: 'items',
       body: { rows: [{ ...item!, value: '90000.00' }] },
     });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { seeded } from '@hand-relay/core/random';
-import { sheets, type SheetName } from '@hand-relay/core/sheets';
+import { sheets, type SheetName } from '@hand-relay/core/reading/sheets';
 import type { Endpoint } from '@hand-relay/contract';
 
 type Schema = Record<string, unknown> & { type?: string | string[] };

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { productFolder } from '../src/index.ts';
 import { openRelay } from '../src/server.ts';
-import { turnTimetable } from '../src/waves/index.ts';
+import { turnTimetable } from '../src/desk/waves/index.ts';
 import { checkBooks } from './books.ts';
 import { postgresServer } from './postgres.ts';
 import { openTest } from './relay.ts';
@@ -36,7 +36,7 @@ describe('several servers on one database', () => {
       for (let day = 1; day <= 3; day++) {
         const name = `Turn ${day}`;
         const row = { entry: name, kind: 'production', gather: 'time', gather_at: '00:00', wave_orders: 3 };
-        const { errors } = await desk.get('sheetChange', { id: 'timetable', body: { rows: [row] } });
+        const { errors } = await desk.get('changeSheet', { id: 'timetable', body: { rows: [row] } });
         expect(errors).toEqual([]);
         for (let i = 0; i < 6; i++)
           await takeIn(desk, { number: `TURN-${day}-${i}`, lines: [['BR-001', 1]], kind: 'production', due: today });

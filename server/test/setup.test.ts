@@ -1,7 +1,8 @@
 import exceljs from 'exceljs';
 import supertest from 'supertest';
-import type { SheetLook } from '@hand-relay/contract';
-import type { SheetName } from '@hand-relay/core/sheets';
+import type { SheetPreview } from '@hand-relay/contract';
+import type { SheetName } from '@hand-relay/core/reading/sheets';
+import { change } from '../src/platform/index.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { setupOf } from './sheets.ts';
 import { packAll, pickAll, startWave, takeIn } from './steps.ts';
@@ -16,7 +17,7 @@ describe('master data', () => {
     setup = setupOf(desk);
   });
   afterAll(() => relay.close());
-  const faults = (look: SheetLook) => look.errors.map((e) => [e.row, e.column, e.expected]);
+  const faults = (look: SheetPreview) => look.errors.map((e) => [e.row, e.column, e.expected]);
 
   it('is exported as the file that it imports, of every kind, as CSV and as XLSX', async () => {
     const names = Object.keys((await desk.get('setupOverview')).counts).filter((n) => n !== 'unread');
@@ -205,7 +206,7 @@ describe('master data', () => {
 
   it('books stock imported again as a movement, and never below what pickers are sent for', async () => {
     const [row] = (await setup.rows('stock')).filter((r) => r['item'] === 'HT-007');
-    const tell = (units: number) => desk.get('sheetChange', { id: 'stock', body: { rows: [{ ...row, units }] } });
+    const tell = (units: number) => desk.get('changeSheet', { id: 'stock', body: { rows: [{ ...row, units }] } });
     const before = Number(row!['units']);
     const told = await tell(before + 7);
     expect(told).toMatchObject({ changed: 1, errors: [] });
@@ -223,12 +224,12 @@ describe('master data', () => {
       `select p.code as bin from pick k join place p on p.id = k.bin_id where k.order_id = '${order}'`,
     );
     const [at] = (await setup.rows('stock')).filter((r) => r['item'] === 'HT-007' && r['bin'] === bin!.bin);
-    const refused = await desk.get('sheetChange', { id: 'stock', body: { rows: [{ ...at, units: 0 }] } });
+    const refused = await desk.get('changeSheet', { id: 'stock', body: { rows: [{ ...at, units: 0 }] } });
     expect(refused).toMatchObject({ entry: null, errors: [{ column: 'units', expected: 'a-number-from' }] });
   });
 
   it('is edited in place and undone, and nothing that history names is deleted', async () => {
-    const change = (sheet: SheetName, ...rows: object[]) => desk.get('sheetChange', { id: sheet, body: { rows } });
+    const change = (sheet: SheetName, ...rows: object[]) => desk.get('changeSheet', { id: sheet, body: { rows } });
     const [customer] = (await setup.rows('customers')).filter((r) => r['customer'] === 'C1005');
     const edited = await change('customers', { ...customer, name: 'Another name' });
     expect(edited).toMatchObject({ changed: 1 });
@@ -240,7 +241,7 @@ describe('master data', () => {
     await change('customers', { ...customer, name: 'Second' });
     expect((await desk.refused('setupUndo', { body: { entry: again.entry } })).code).toBe('changed-since');
     const retire = (sheet: SheetName, row: object, retired = true) =>
-      desk.get('sheetRetire', { id: sheet, body: { rows: [row], retired } });
+      desk.get('retireSheetRows', { id: sheet, body: { rows: [row], retired } });
     expect(await retire('items', { item: 'JR-002' })).toMatchObject({
       entry: null,
       errors: [{ expected: 'nothing-there' }],
@@ -264,7 +265,7 @@ describe('master data', () => {
     const pico = await relay.as('pico');
     const [person] = (await setup.rows('people')).filter((r) => r['person'] === 'pico');
     expect(person).toMatchObject({ password: '', pin: '' });
-    const changed = await desk.get('sheetChange', { id: 'people', body: { rows: [{ ...person, pin: '9753' }] } });
+    const changed = await desk.get('changeSheet', { id: 'people', body: { rows: [{ ...person, pin: '9753' }] } });
     expect(changed).toMatchObject({ changed: 1, errors: [] });
     const journal = await relay.query<{ facts: object }>(
       "select facts from journal where kind = 'setup-changed' order by id desc limit 1",
@@ -279,15 +280,15 @@ describe('master data', () => {
 
   it('leaves at least one person who may change Setup', async () => {
     const [maren] = (await setup.rows('people')).filter((r) => r['person'] === 'maren');
-    const demoted = await desk.get('sheetChange', { id: 'people', body: { rows: [{ ...maren, roles: 'picker' }] } });
+    const demoted = await desk.get('changeSheet', { id: 'people', body: { rows: [{ ...maren, roles: 'picker' }] } });
     expect(demoted).toMatchObject({ entry: null, errors: [{ column: 'roles', expected: 'a-supervisor' }] });
-    const retired = await desk.get('sheetRetire', { id: 'people', body: { rows: [maren!], retired: true } });
+    const retired = await desk.get('retireSheetRows', { id: 'people', body: { rows: [maren!], retired: true } });
     expect(retired).toMatchObject({ entry: null, errors: [{ column: 'person', expected: 'a-supervisor' }] });
     // With another one it may be done, in one step too.
     const deputy = { person: 'deputy', name: 'Deputy', roles: 'supervisor', login: 'deputy', password: 'long enough' };
-    const both = await desk.get('sheetChange', { id: 'people', body: { rows: [deputy] } });
+    const both = await desk.get('changeSheet', { id: 'people', body: { rows: [deputy] } });
     expect(both).toMatchObject({ changed: 1, errors: [] });
-    const again = await desk.get('sheetChange', {
+    const again = await desk.get('changeSheet', {
       id: 'people',
       body: { rows: [{ ...maren, roles: 'supervisor picker' }] },
     });
@@ -299,12 +300,12 @@ describe('master data', () => {
     const text =
       'Item;Name;Length;Width;Height;Weight;Price;Charge\nGUESS-1;Pan;10;10;10;5;6,90;yes\nGUESS-2;Lid;10;10;10;5;1,20;yes\n';
     const file = { file: 'guess.csv', data: Buffer.from(text).toString('base64') };
-    const look = await desk.get('sheetLook', { id: 'items', body: file });
+    const look = await desk.get('previewSheet', { id: 'items', body: file });
     expect(look).toMatchObject({ guesses: ['service'], matching: { service: 'Charge', value: 'Price' } });
     expect(look.samples['Price']).toEqual(['6,90', '1,20']);
     expect(look.rows.map((r) => r.values['service'])).toEqual([false, false]);
     const take = (matching: Record<string, string | null>) =>
-      desk.get('sheetTake', { id: 'items', body: { ...file, matching } }).then(({ job }) => setup.ended(job));
+      desk.get('importSheet', { id: 'items', body: { ...file, matching } }).then(({ job }) => setup.ended(job));
     const there = async () =>
       (await desk.get('sheetRows', { id: 'items' })).rows
         .filter((r) => String(r['item']).startsWith('GUESS'))
@@ -335,6 +336,19 @@ describe('master data', () => {
       const { done, state } = await desk.get('job', { id: job });
       if (done > 0 || state !== 'running') break;
       await new Promise((resolve) => setTimeout(resolve, 5));
+    }
+    // A cancellation that is undone with its change stops nothing.
+    const actor = { personId: 'maren', name: '', siteId: 'larkmoor', sessionId: '', device: '', requestId: '' };
+    const undone = change(relay.platform, { ...actor, rights: new Set() }, null, async (current) => {
+      await relay.platform.jobs.cancel(current, { id: job });
+      throw new Error('undone');
+    });
+    await expect(undone).rejects.toThrow('undone');
+    const { done } = await desk.get('job', { id: job });
+    for (let now = done; now === done;) {
+      const { state, ...at } = await desk.get('job', { id: job });
+      expect(state).toBe('running');
+      now = at.done;
     }
     await desk.get('cancelJob', { id: job });
     const stopped = await setup.ended(job);
@@ -432,7 +446,7 @@ describe('master data', () => {
 
   it('keeps what is still needed: a bin with goods, a zone with bins, a service with departures, a cart at work', async () => {
     const refused = async (sheet: SheetName, row: object) =>
-      (await desk.get('sheetRetire', { id: sheet, body: { rows: [row], retired: true } })).errors.map(
+      (await desk.get('retireSheetRows', { id: sheet, body: { rows: [row], retired: true } })).errors.map(
         (e) => e.expected,
       );
     const [stocked] = await setup.rows('stock');
@@ -450,7 +464,7 @@ describe('master data', () => {
     const [waiting] = (await desk.get('wave', { id: other })).runs;
     expect((await suri.refused('takeRun', { id: waiting!.id, body: { cart: 'CART-16' } })).code).toBe('unknown-cart');
     // What is retired is offered nowhere, and a row of the same name brings it back.
-    await desk.get('sheetRetire', { id: 'cartons', body: { rows: [{ carton: 'BOX-XS' }], retired: true } });
+    await desk.get('retireSheetRows', { id: 'cartons', body: { rows: [{ carton: 'BOX-XS' }], retired: true } });
     const ada = await relay.as('ada');
     const boxes = async () => (await ada.get('benchOrder', { id: order })).bench.boxes.map((b) => b.code);
     expect(await boxes()).not.toContain('BOX-XS');

@@ -1,5 +1,5 @@
 import type { JobAnswer } from '@hand-relay/contract';
-import type { SheetName } from '@hand-relay/core/sheets';
+import type { SheetName } from '@hand-relay/core/reading/sheets';
 import type { Person } from './relay.ts';
 
 const base64 = (text: string | Uint8Array) => Buffer.from(text).toString('base64');
@@ -7,7 +7,7 @@ const base64 = (text: string | Uint8Array) => Buffer.from(text).toString('base64
 /** Files of master data, looked at and taken as the app does. */
 export function setupOf(person: Person) {
   const look = (sheet: SheetName, data: string | Uint8Array, matching?: Record<string, string | null>) =>
-    person.get('sheetLook', {
+    person.get('previewSheet', {
       id: sheet,
       body: { file: `${sheet}.csv`, data: base64(data), ...(matching ? { matching } : {}) },
     });
@@ -20,7 +20,7 @@ export function setupOf(person: Person) {
   };
   const take = async (sheet: SheetName, data: string | Uint8Array, matching?: Record<string, string | null>) => {
     const body = { file: `${sheet}.csv`, data: base64(data), ...(matching ? { matching } : {}) };
-    return ended((await person.get('sheetTake', { id: sheet, body })).job);
+    return ended((await person.get('importSheet', { id: sheet, body })).job);
   };
   const rows = async (sheet: SheetName) => (await person.get('sheetRows', { id: sheet })).rows;
   return { look, take, rows, ended };

@@ -119,7 +119,7 @@ describe('signing in', () => {
       login: 'maren',
       badge: 'BADGE-1001',
     };
-    const changed = await personOf(one).get('sheetChange', {
+    const changed = await personOf(one).get('changeSheet', {
       id: 'people',
       body: { rows: [{ ...maren, password: 'another word' }] },
     });
@@ -128,7 +128,7 @@ describe('signing in', () => {
     now = new Date(now.getTime() + 6_000);
     expect((await personOf(two).refused('me')).code).toBe('not-signed-in');
     expect(await ended).toBe(true);
-    await personOf(one).get('sheetChange', { id: 'people', body: { rows: [{ ...maren, password: house.PASSWORD }] } });
+    await personOf(one).get('changeSheet', { id: 'people', body: { rows: [{ ...maren, password: house.PASSWORD }] } });
   });
 
   it('tells which field is not well formed', async () => {

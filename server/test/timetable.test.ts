@@ -1,6 +1,6 @@
 import supertest from 'supertest';
 import { house } from '@hand-relay/demo';
-import { turnTimetable } from '../src/waves/index.ts';
+import { turnTimetable } from '../src/desk/waves/index.ts';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { pickAll, takeIn } from './steps.ts';
@@ -23,7 +23,7 @@ let entries = 0;
 async function entry(row: Record<string, unknown>): Promise<string> {
   const name = `Entry ${++entries}`;
   const body = { rows: [{ entry: name, kind: 'production', max_units: 4, wave_orders: 3, ...row }] };
-  const done = await desk.ask('sheetChange', { id: 'timetable', body });
+  const done = await desk.ask('changeSheet', { id: 'timetable', body });
   if (done.status !== 200 || (done.body as { errors: unknown[] }).errors.length > 0)
     throw new Error(JSON.stringify(done.body));
   return name;
@@ -122,7 +122,7 @@ describe('the timetable', () => {
     const rows = [
       { entry: 'Wrong', departure: 'None such', gather: 'time', plan: 'hand', start: 'hand', picking: 'sort' },
     ];
-    const { errors } = (await desk.ask('sheetChange', { id: 'timetable', body: { rows } })).body as {
+    const { errors } = (await desk.ask('changeSheet', { id: 'timetable', body: { rows } })).body as {
       errors: { column: string }[];
     };
     expect(errors.map((e) => e.column).sort()).toEqual(['departure', 'gather_at']);

@@ -1,9 +1,9 @@
 import { get as httpGet, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import supertest from 'supertest';
-import type { ChangeEvent } from '@hand-relay/contract';
+import { CHANGED, TAB, type ChangeEvent } from '@hand-relay/contract';
 import { checkBooks } from './books.ts';
-import { openTest, personOf, type Person, type TestRelay } from './relay.ts';
+import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave } from './steps.ts';
 
 describe('several people at once', () => {
@@ -65,21 +65,17 @@ describe('several people at once', () => {
     await checkBooks(relay, 'two releases');
   });
 
-  it('see on one screen what another does, within a second', async () => {
+  const shortly = () => new Promise((resolve) => setTimeout(resolve, 400));
+
+  /** What the stream of somebody's screen tells, as a browser hears it. */
+  async function listening(name: string): Promise<{ heard: ChangeEvent[]; cookie: string; end: () => void }> {
     const server = await relay.listen(0);
     const { port } = server.address() as AddressInfo;
-    const agent = supertest.agent(server);
-    const { headers } = await agent.post('/api/session').send({ name: 'ines', password: 'honeycomb' });
+    const { headers } = await supertest.agent(server).post('/api/session').send({ name, password: 'honeycomb' });
+    const cookie = headers['set-cookie']![0]!.split(';')[0]!;
     const stream = await new Promise<IncomingMessage>((resolve) =>
-      // As a browser asks: whoever compresses the stream holds its events back.
-      httpGet(
-        {
-          port,
-          path: '/api/events',
-          headers: { cookie: headers['set-cookie']![0]!.split(';')[0], 'accept-encoding': 'gzip, deflate, br' },
-        },
-        resolve,
-      ),
+      // Whoever compresses the stream holds its events back.
+      httpGet({ port, path: '/api/events', headers: { cookie, 'accept-encoding': 'gzip, deflate, br' } }, resolve),
     );
     expect(stream.headers).toMatchObject({ 'content-type': 'text/event-stream' });
     expect(stream.headers['content-encoding']).toBeUndefined();
@@ -88,17 +84,53 @@ describe('several people at once', () => {
       for (const line of chunk.toString().split('\n'))
         if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)) as ChangeEvent);
     });
+    // What others did before this is told by now.
+    await shortly();
+    heard.length = 0;
+    return { heard, cookie, end: () => void stream.destroy() };
+  }
+  it('see on one screen what another does, within a second', async () => {
+    const { heard, end } = await listening('ines');
     const { rows } = await desk.get('orders');
     const open = rows.find((r) => Number(r[11]) > Number(r[12]))![0] as string;
     const begun = Date.now();
     await desk.get('cancelRest', { id: open, body: { reason: 'live test' } });
-    while (heard.length === 0 && Date.now() - begun < 1000) await new Promise((resolve) => setTimeout(resolve, 10));
-    expect(heard).toContainEqual({ topic: 'orders', ids: [open] });
+    const told = () => heard.some((e) => e.topic === 'orders' && e.ids.includes(open));
+    while (!told() && Date.now() - begun < 1000) await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(told()).toBe(true);
     // What was refused changed nothing, so nothing is told.
+    await shortly();
     heard.length = 0;
-    await personOf(agent).ask('cancelRest', { id: open, body: { reason: 'not allowed' } });
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    const ines = await relay.as('ines');
+    await ines.ask('cancelRest', { id: open, body: { reason: 'not allowed' } });
+    await shortly();
     expect(heard).toEqual([]);
-    stream.destroy();
+    end();
+  });
+
+  it('are told with the answer what they changed, and others once for a burst; what is personal is told to nobody else', async () => {
+    const [maren, ines] = [await listening('maren'), await listening('ines')];
+    const { rows } = await desk.get('orders');
+    const [one, two] = rows.filter((r) => r[3] === rows[0]![3]).map((r) => r[0] as string);
+    const tag = (order: string, key: string) =>
+      supertest(relay.app)
+        .post('/api/desk/tags')
+        .set({ cookie: maren.cookie, 'idempotency-key': key, [TAB]: 'page-1' })
+        .send({ orders: [order], add: ['watched'], remove: [] });
+    const [first, second] = await Promise.all([tag(one!, 'tag-1'), tag(two!, 'tag-2')]);
+    expect(JSON.parse(first.get(CHANGED)!)).toEqual([{ topic: 'orders', ids: [one] }]);
+    expect(second.status).toBe(200);
+    // A repeat gets the first answer; what it changed then is not known any more.
+    const again = await tag(one!, 'tag-1');
+    expect([again.status, again.get(CHANGED)]).toEqual([200, undefined]);
+    await shortly();
+    expect(ines.heard).toEqual([
+      { topic: 'orders', ids: expect.arrayContaining([one, two]) as string[], by: 'page-1' },
+    ]);
+    await desk.get('saveTray', { body: { orders: [one!], lines: {} } });
+    await shortly();
+    expect(maren.heard.at(-1)).toEqual({ topic: 'tray', ids: ['maren'] });
+    expect(ines.heard).toHaveLength(1);
+    for (const { end } of [maren, ines]) end();
   });
 });

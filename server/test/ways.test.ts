@@ -1,5 +1,5 @@
 import { orderFromRow } from '@hand-relay/contract';
-import { usualWay, type Way } from '@hand-relay/core/ways';
+import { usualSettings, type SiteSettings } from '@hand-relay/core/deciding/settings';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { pickAll, pickOne, startWave, takeIn } from './steps.ts';
@@ -14,7 +14,8 @@ describe('how a site works', () => {
   afterAll(() => relay.close());
   afterEach(() => checkBooks(relay, expect.getState().currentTestName!));
 
-  const work = (way: Partial<Way>) => desk.get('changeWay', { body: { ...usualWay, ...way } });
+  const work = (settings: Partial<SiteSettings>) =>
+    desk.get('changeSiteSettings', { body: { ...usualSettings, ...settings } });
   const free = async (sku: string) => {
     const [found] = await relay.query<{ free: number; reserved: number }>(
       `select sum(t.on_hand - t.reserved)::int as free, sum(t.reserved)::int as reserved from stock_total t join item i on i.id = t.item_id
@@ -130,7 +131,7 @@ describe('how a site works', () => {
     await work({ reserve: 'scan', countReleased: false });
     expect((await desk.get('previewRelease', { body: { orders: [second] } })).units).toBe(1);
     const taken = await picker.get('takeRun', { id: run!.id, body: { cart: 'CART-04' } });
-    // One unit is kept for somebody else meanwhile: whoever scans first has the rest, and the last scan is refused.
+    // One unit is kept for somebody else in the meantime: whoever scans first has the rest, and the last scan is refused.
     await desk.get('reserve', { id: second });
     const last = taken.picks.at(-1)!;
     for (const pick of taken.picks.slice(0, -1)) await pickOne(picker, run!.id, pick, 'CART-04');
@@ -145,7 +146,7 @@ describe('how a site works', () => {
     const { picks: asked } = await picker.get('takeRun', { id: run!.id, body: { cart: 'CART-05' } });
     expect(asked[0]!.step.otherLots).not.toContain('SWAP-1');
     const row = { bin: asked[0]!.step.bin, item: 'PP-001', units: 9, lot: 'SWAP-1' };
-    await desk.get('sheetChange', { id: 'stock', body: { rows: [row] } });
+    await desk.get('changeSheet', { id: 'stock', body: { rows: [row] } });
     const { picks } = await picker.get('run', { id: run!.id });
     const pick = picks.find((p) => p.step.otherLots.includes('SWAP-1'));
     if (!pick) throw new Error(`No other lot is offered: ${JSON.stringify(picks.map((p) => p.step))}`);
@@ -210,7 +211,7 @@ describe('how a site works', () => {
     await work({
       picking: {
         one: { checks: ['item'], order: 'item-first', counting: 'once', drop: 'place' },
-        many: usualWay.picking.many,
+        many: usualSettings.picking.many,
       },
     });
     const order = await takeIn(desk, { number: 'W-7', lines: [['HT-001', 6]] });
@@ -222,13 +223,15 @@ describe('how a site works', () => {
       body: { pick: picks[0]!.step.id, input: { kind: 'scan', text: gtin } },
     });
     expect(verdict).toMatchObject({ verdict: 'done', units: picks[0]!.step.units });
-    const [entry] = await relay.query<{ facts: { before: Way; after: Way }; person_id: string }>(
+    const [entry] = await relay.query<{ facts: { before: SiteSettings; after: SiteSettings }; person_id: string }>(
       `select facts, person_id from journal where kind = 'way-changed' order by id desc limit 1`,
     );
     expect(entry!.person_id).toBe('maren');
     expect(entry!.facts.before.lotSwaps).toBe(true);
     expect(entry!.facts.after.picking.one.counting).toBe('once');
-    expect((await desk.refused('changeWay', { body: { ...usualWay, stages: 'fly' } })).fields[0]!.path).toBe('stages');
+    expect(
+      (await desk.refused('changeSiteSettings', { body: { ...usualSettings, stages: 'fly' } })).fields[0]!.path,
+    ).toBe('stages');
   });
 
   describe('people and sites', () => {
@@ -237,7 +240,7 @@ describe('how a site works', () => {
       const { sites } = await pico.get('me');
       expect(sites.map((s) => s.id).sort()).toEqual(['fennock', 'larkmoor']);
       const there = await pico.get('switchSite', { body: { site: 'fennock' } });
-      expect(there).toMatchObject({ site: { code: 'FK1' }, way: { stages: 'pick-ship', reserve: 'intake' } });
+      expect(there).toMatchObject({ site: { code: 'FK1' }, settings: { stages: 'pick-ship', reserve: 'intake' } });
       expect((await pico.get('me')).site.id).toBe('fennock');
       // The next sign-in begins there; nobody gets to a site where they do not work.
       expect((await (await relay.as('pico')).get('me')).site.id).toBe('fennock');
@@ -273,17 +276,17 @@ describe('how a site works', () => {
 
     it('makes a role out of rights, gives it, and takes a right away from everybody who has it', async () => {
       const role = { role: 'runner', pick: true, pack: true };
-      await desk.get('sheetChange', { id: 'roles', body: { rows: [role] } });
+      await desk.get('changeSheet', { id: 'roles', body: { rows: [role] } });
       const suri = { person: 'suri', name: 'Suri Okell', roles: 'runner', badge: 'BADGE-2002' };
-      await desk.get('sheetChange', { id: 'people', body: { rows: [suri] } });
+      await desk.get('changeSheet', { id: 'people', body: { rows: [suri] } });
       const now = await relay.as('suri');
       expect((await now.get('me')).person.rights.sort()).toEqual(['orders.pack', 'runs.pick']);
-      await desk.get('sheetChange', { id: 'roles', body: { rows: [{ ...role, pack: false }] } });
+      await desk.get('changeSheet', { id: 'roles', body: { rows: [{ ...role, pack: false }] } });
       expect((await (await relay.as('suri')).get('me')).person.rights).toEqual(['runs.pick']);
-      const used = await desk.get('sheetRetire', { id: 'roles', body: { rows: [role], retired: true } });
+      const used = await desk.get('retireSheetRows', { id: 'roles', body: { rows: [role], retired: true } });
       expect(used.errors[0]).toMatchObject({ column: 'role', expected: 'nothing-there' });
       // Nobody could set the site up any more.
-      const locked = await desk.get('sheetChange', {
+      const locked = await desk.get('changeSheet', {
         id: 'roles',
         body: { rows: ['supervisor', 'administrator'].map((role) => ({ role, pick: true, set_up: false })) },
       });
@@ -334,7 +337,7 @@ describe('how a site works', () => {
 
     it('refuses a station that two printers claim, and says when there is none', async () => {
       const row = { printer: 'LABEL-9', name: 'Spare', prints: 'labels', stations: 'BENCH-1' };
-      const { errors } = await desk.get('sheetChange', { id: 'printers', body: { rows: [row] } });
+      const { errors } = await desk.get('changeSheet', { id: 'printers', body: { rows: [row] } });
       expect(errors[0]).toMatchObject({ column: 'stations', expected: 'once' });
       expect((await desk.refused('print', { body: { kind: 'test-page', printer: 'NOWHERE' } })).code).toBe(
         'no-printer',
@@ -347,10 +350,10 @@ describe('how a site works', () => {
       'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
       'base64',
     );
-    const { picture } = await desk.get('keepPicture', { body: { data: png.toString('base64') } });
+    const { picture } = await desk.get('savePicture', { body: { data: png.toString('base64') } });
     const back = await desk.ask('picture', { id: picture.split(':')[1]! });
     expect([back.headers['content-type'], Buffer.compare(back.body as Buffer, png)]).toEqual(['image/png', 0]);
-    expect((await desk.refused('keepPicture', { body: { data: Buffer.from('<svg/>').toString('base64') } })).code).toBe(
+    expect((await desk.refused('savePicture', { body: { data: Buffer.from('<svg/>').toString('base64') } })).code).toBe(
       'not-a-picture',
     );
   });

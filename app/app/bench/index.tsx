@@ -1,3 +1,3 @@
-import { BenchView } from '../../bench/index.ts';
+import { bench } from '../../places.ts';
 
-export default BenchView;
+export default bench.view('BenchView');

@@ -1,5 +1,7 @@
-import { DeskLayout } from '../../desk/index.ts';
 import { Gate, Ground } from '../../shell/index.ts';
+import { desk } from '../../places.ts';
+
+const DeskLayout = desk.view('DeskLayout');
 
 export default function DeskRoutes() {
   return (

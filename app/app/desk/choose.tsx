@@ -1,3 +1,3 @@
-import { ChooseView } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default ChooseView;
+export default desk.view('ChooseView');

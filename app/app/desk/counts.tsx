@@ -1,3 +1,3 @@
-import { DeskCounts } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default DeskCounts;
+export default desk.view('DeskCounts');

@@ -1,3 +1,3 @@
-import { ExceptionsView } from '../../exceptions/index.ts';
+import { exceptions } from '../../places.ts';
 
-export default ExceptionsView;
+export default exceptions.view('ExceptionsView');

@@ -1,3 +1,3 @@
-import { DeskHome } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default DeskHome;
+export default desk.view('DeskHome');

@@ -1,3 +1,3 @@
-import { IntakeView } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default IntakeView;
+export default desk.view('IntakeView');

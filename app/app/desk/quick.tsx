@@ -1,3 +1,3 @@
-import { QuickView } from '../../quick/index.ts';
+import { quick } from '../../places.ts';
 
-export default QuickView;
+export default quick.view('QuickView');

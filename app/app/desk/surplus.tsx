@@ -1,3 +1,3 @@
-import { SurplusView } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default SurplusView;
+export default desk.view('SurplusView');

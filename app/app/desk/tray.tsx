@@ -1,3 +1,3 @@
-import { TrayView } from '../../desk/index.ts';
+import { desk } from '../../places.ts';
 
-export default TrayView;
+export default desk.view('TrayView');

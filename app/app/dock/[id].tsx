@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ShipmentView } from '../../dock/index.ts';
+import { dock } from '../../places.ts';
+
+const ShipmentView = dock.view('ShipmentView');
 
 export default function ShipmentRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,7 @@
-import { DockLayout } from '../../dock/index.ts';
 import { Gate, Ground } from '../../shell/index.ts';
+import { dock } from '../../places.ts';
+
+const DockLayout = dock.view('DockLayout');
 
 export default function DockRoutes() {
   return (

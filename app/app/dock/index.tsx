@@ -1,3 +1,3 @@
-import { DockHome } from '../../dock/index.ts';
+import { dock } from '../../places.ts';
 
-export default DockHome;
+export default dock.view('DockHome');

@@ -1,3 +1,3 @@
-import { CountsView } from '../../floor/index.ts';
+import { floor } from '../../places.ts';
 
-export default CountsView;
+export default floor.view('CountsView');

@@ -1,3 +1,3 @@
-import { RunsView } from '../../floor/index.ts';
+import { floor } from '../../places.ts';
 
-export default RunsView;
+export default floor.view('RunsView');

@@ -1,3 +1,3 @@
-import { TripView } from '../../floor/index.ts';
+import { floor } from '../../places.ts';
 
-export default TripView;
+export default floor.view('TripView');

@@ -1,3 +1,3 @@
-import { DevicesView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default DevicesView;
+export default setup.view('DevicesView');

@@ -1,3 +1,3 @@
-import { FloorMaker } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default FloorMaker;
+export default setup.view('FloorMaker');

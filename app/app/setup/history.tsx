@@ -1,3 +1,3 @@
-import { HistoryView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default HistoryView;
+export default setup.view('HistoryView');

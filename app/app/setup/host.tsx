@@ -1,3 +1,3 @@
-import { HostView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default HostView;
+export default setup.view('HostView');

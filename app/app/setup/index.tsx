@@ -1,3 +1,3 @@
-import { SetupHome } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default SetupHome;
+export default setup.view('SetupHome');

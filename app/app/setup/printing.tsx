@@ -1,3 +1,3 @@
-import { PrintingView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default PrintingView;
+export default setup.view('PrintingView');

@@ -1,3 +1,3 @@
-import { ScannerView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default ScannerView;
+export default setup.view('ScannerView');

@@ -1,3 +1,3 @@
-import { SiteView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default SiteView;
+export default setup.view('SiteView');

@@ -1,3 +1,3 @@
-import { StuckView } from '../../setup/index.ts';
+import { setup } from '../../places.ts';
 
-export default StuckView;
+export default setup.view('StuckView');

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { WaveView } from '../../waves/index.ts';
+import { waves } from '../../places.ts';
+
+const WaveView = waves.view('WaveView');
 
 export default function WaveRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

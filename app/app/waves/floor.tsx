@@ -1,3 +1,3 @@
-import { FloorView } from '../../waves/index.ts';
+import { waves } from '../../places.ts';
 
-export default FloorView;
+export default waves.view('FloorView');

@@ -1,3 +1,3 @@
-import { TrackView } from '../../waves/index.ts';
+import { waves } from '../../places.ts';
 
-export default TrackView;
+export default waves.view('TrackView');

@@ -10,7 +10,7 @@ export const house = {
     secure: 'The address is secure: camera, offline work and a screen that stays awake are possible.',
     insecure:
       'The address is not secure. Scanners that type work; camera, offline work and a screen that stays awake need a secure one.',
-    tls: 'The server makes a certificate of its own when it is started so; one of yours is named with TLS_CERT and TLS_KEY.',
+    tls: 'Started this way, the server creates a certificate of its own. Use yours with TLS_CERT and TLS_KEY.',
     command: 'npm start -- --tls',
     signedIn_one: '{{count}} device is signed in',
     signedIn_other: '{{count}} devices are signed in',
@@ -22,7 +22,7 @@ export const house = {
   printing: {
     title: 'Printing',
     about:
-      'Every label and slip that a station prints is kept here until a printer fetches it: a small program asks for its jobs over the API, or somebody prints the PDF.',
+      'Every label and slip that a station prints is stored here until a printer fetches it: a small program asks for its jobs over the API, or somebody prints the PDF.',
     all: 'All printers',
     test: 'Print a test page',
     numbers: 'Numbers for cartons',
@@ -36,7 +36,7 @@ export const house = {
     by: '{{person}}, {{time}}',
     copies: '{{count}} copies',
     state: { waiting: 'waits for the printer', printed: 'printed', failed: 'failed' },
-    look: 'Look',
+    look: 'Preview',
     pdf: 'PDF',
     png: 'PNG',
     taken: 'Mark as printed',
@@ -51,11 +51,11 @@ export const house = {
     kept: 'Backups on the server',
     nightly_one: 'Made each night at two; the newest one stays.',
     nightly_other: 'Made each night at two; the newest {{count}} stay.',
-    off: 'None is made at night (BACKUPS is 0).',
+    off: 'Nightly backups are off (BACKUPS is 0).',
     fresh: 'The newest is from {{since}}.',
     today: 'The first one is made tonight.',
     noSecond:
-      'They are on the disk of the data alone. BACKUPS_COPY names a folder on another disk or machine that has them too.',
+      'They are on the same disk as the data. Set BACKUPS_COPY to a folder on another disk or machine for a second copy.',
     now: 'Back up on the server',
     size: '{{mb}} MB',
     second: 'in both places',

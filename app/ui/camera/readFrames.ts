@@ -10,7 +10,7 @@ const PAUSE_MS = 60;
 /**
  * Reads codes from a video as long as it runs; in a worker, so that the screen stays quick.
  *
- * @param onBlind told once when frames cannot be read at all
+ * @param onBlind called once when frames cannot be read at all
  * @returns a function that ends it
  */
 export function readFrames(video: HTMLVideoElement, onCode: (code: string) => void, onBlind: () => void): () => void {

@@ -1,4 +1,4 @@
-import { remember, remembered } from '../../kept/index.ts';
+import { remember, remembered } from '../../deviceCache/index.ts';
 import type { Press } from './press.ts';
 
 /** What ends a code; `any` takes Enter and Tab, `pause` is for scanners that send neither. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { allocate, completeOrders, policies, type Demand } from '../allocation/index.ts';
+import { allocate, completeOrders, policies, type Demand } from '../deciding/allocation/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { count, effort, mustDiffer, name } from './shared.ts';
 import type { PlannerTools } from './tools.ts';

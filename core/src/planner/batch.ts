@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { batch, batchMethods, fits, weightOf, type BatchOrder } from '../batching/index.ts';
-import { MEASURED_STEPS, route, UnreachableStop } from '../routing/index.ts';
+import { batch, batchMethods, fits, weightOf, type BatchOrder } from '../walking/batching/index.ts';
+import { MEASURED_STEPS, route, UnreachableStop } from '../walking/routing/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { unreachable } from './route.ts';
 import {

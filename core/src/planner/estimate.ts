@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { estimate, roughWalk } from '../labour/index.ts';
+import { estimate, roughWalk } from '../walking/labour/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { count, floorField, list, mappedFloor, measure, mustDiffer, name, number } from './shared.ts';
 

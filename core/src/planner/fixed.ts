@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byPackRule } from '../packing/index.ts';
+import { byPackRule } from '../handling/packing/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { count, name } from './shared.ts';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byRule, NoRule, route, ruleNames, UnreachableStop } from '../routing/index.ts';
+import { byRule, NoRule, route, ruleNames, UnreachableStop } from '../walking/routing/index.ts';
 import { parse, PlannerError } from './field.ts';
 import {
   effort,

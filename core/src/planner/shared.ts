@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { mapFloor, type Floor, type FloorMap, type Place } from '../floor/index.ts';
+import { mapFloor, type Floor, type FloorMap, type Place } from '../walking/floor/index.ts';
 import { PlannerError } from './field.ts';
 
 /** Fields that documents of several verbs share. */

@@ -1,21 +1,24 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Asker, OrderPromise, PolicyComparison } from '@hand-relay/contract';
-import type { Policy } from '@hand-relay/core/allocation';
-import { unreadable, type ReadOrders } from '@hand-relay/core/intake';
-import type { ItemOutlook } from '@hand-relay/core/promise';
-import type { WavePlan, WaveProblem } from '@hand-relay/core/waves';
+import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
+import type { Policy } from '@hand-relay/core/deciding/allocation';
+import { unreadable, type ReadOrders } from '@hand-relay/core/reading/intake';
+import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
+import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
 import type { PageWanted } from './draw.ts';
 import { notRead, type ReadFile, type SentFile } from './file.ts';
 import { moduleFile } from './modules.ts';
+import type { WalkAsked, WalkFound } from './search.ts';
 
 /** Heavy computation, in threads of its own. */
 export interface Computation {
   /** Plans a wave; `quick` for a look beside other work, else in the thread for searches of seconds. */
   planWave(problem: WaveProblem, options: PlanWaveOptions): Promise<WavePlan>;
+  /** The walk of one run, in a thread that nothing longer keeps busy. */
+  walk(asked: WalkAsked): Promise<WalkFound>;
   /** How far open orders can go; the Desk's problem comes as text. */
   outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
-  orderPromise(ask: { problem: string; order: string }): Promise<OrderPromise | null>;
+  orderPromise(ask: { problem: string; order: string }): Promise<OrderAvailability | null>;
   askers(ask: { problem: string; item: string; policy: Policy }): Promise<Asker[]>;
   comparePolicies(ask: { problem: string; seconds: number }): Promise<Omit<PolicyComparison, 'at'>>;
   /** Cuts a file of master data into cells. */
@@ -33,7 +36,7 @@ export interface PlanWaveOptions {
   /** The search ends with the best so far. */
   seconds: number;
   quick?: boolean;
-  /** Told now and then how far it is, from 0 to 1. */
+  /** Called with the progress now and then, from 0 to 1. */
   onProgress?: (far: number) => void;
   /** Stops it at once; the promise is rejected with an `AbortError`. */
   signal?: AbortSignal;
@@ -52,10 +55,11 @@ const FILE_HEAP_MB = 1_000;
 
 /**
  * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, one
- * for searches of seconds, which nothing waits behind, and two for files that people send, which may be anything.
+ * for walks that a change waits for, one for searches of seconds, which nothing waits behind, and two for files that
+ * people send, which may be anything.
  */
 export function openComputation(): Computation {
-  const file = moduleFile('platform/computation.worker');
+  const file = moduleFile('computation.worker');
   const filename = file.endsWith('.ts') ? file.replace('.worker.ts', '.source.mjs') : file;
   const quick = new Piscina({ filename, maxThreads: 1, idleTimeout: 60_000 });
   const files = new Piscina({
@@ -66,6 +70,7 @@ export function openComputation(): Computation {
     resourceLimits: { maxOldGenerationSizeMb: FILE_HEAP_MB },
   });
   const slow = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 10_000 });
+  const walks = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000 });
   const run = <T>(task: string, argument: unknown) => quick.run(argument, { name: task }) as Promise<T>;
   /** Reads what somebody sent: a thread that takes too long, or too much memory, is ended and replaced. */
   const bounded = async <T>(
@@ -98,6 +103,7 @@ export function openComputation(): Computation {
         port1.close();
       }
     },
+    walk: (asked) => walks.run(asked, { name: 'walkTask' }) as Promise<WalkFound>,
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,
@@ -111,7 +117,7 @@ export function openComputation(): Computation {
     writeWorkbook: (cells) => files.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
     drawPage: (wanted) => run('drawPageTask', wanted),
     close: async () => {
-      await Promise.all([quick.destroy(), slow.destroy(), files.destroy()]);
+      await Promise.all([quick, slow, walks, files].map((pool) => pool.destroy()));
     },
   };
 }

@@ -1,6 +1,6 @@
-import { endpoints } from '@hand-relay/contract';
+import { endpoints, personal } from '@hand-relay/contract';
 import { Refusal } from './refusal.ts';
-import { serve, type Doors } from './serve.ts';
+import { mountEndpoint, type Routes } from './serve.ts';
 
 /** How often a stream shows that it is there, which keeps a proxy from closing it, and looks whether its session is. */
 const BEAT_MS = 5_000;
@@ -10,8 +10,8 @@ const BEAT_MS = 5_000;
  *
  * @param onForgotten calls back when a session was changed or ended on this server
  */
-export function eventRoutes(doors: Doors, onForgotten: (session: string, hear: () => void) => () => void): void {
-  serve(doors, endpoints.events, ({ platform, actor, req, res }) => {
+export function eventRoutes(routes: Routes, onForgotten: (session: string, hear: () => void) => () => void): void {
+  mountEndpoint(routes, endpoints.events, ({ platform, actor, req, res }) => {
     res.writeHead(200, {
       'Content-Type': 'text/event-stream',
       // A stream that anybody compressed on its way would hold each event back until the next.
@@ -20,11 +20,12 @@ export function eventRoutes(doors: Doors, onForgotten: (session: string, hear: (
     });
     res.write('retry: 2000\n\n');
     const stop = platform.bus.subscribe(actor.siteId, ({ news, ...event }) => {
+      if (personal.has(event.topic) && event.ids.length > 0 && !event.ids.includes(actor.personId)) return;
       const told = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
       res.write(`data: ${JSON.stringify({ ...event, ...told })}\n\n`);
     });
     const look = () =>
-      void doors.actorOf(req).then(
+      void routes.actorOf(req).then(
         (still) => (still ? res.write(': still here\n\n') : res.end()),
         (error: unknown) => {
           // Who may not be at that site any more is told nothing of it; a database that is away ends no session.

@@ -13,7 +13,7 @@ import {
   type SheetError,
   type SheetName,
   type Table,
-} from '@hand-relay/core/sheets';
+} from '@hand-relay/core/reading/sheets';
 import { readWorkbook, WorkbookTooLarge } from './workbook.ts';
 
 /** A file as it came. */
@@ -79,7 +79,7 @@ async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
   if (isOldWorkbook(bytes)) return wrong('XLS');
   if (isZip(bytes)) {
     try {
-      return told(tableOf(await readWorkbook(bytes)), 'XLSX');
+      return cutOf(tableOf(await readWorkbook(bytes)), 'XLSX');
     } catch (error) {
       if (error instanceof WorkbookTooLarge) return wrong('XLSX', 'a-smaller-file');
       // Whatever the archive is, it is no workbook: the person is told so.
@@ -87,10 +87,10 @@ async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
     }
   }
   const decoded = decodeText(bytes);
-  return decoded ? told(tableOfCsv(decoded.text), decoded.encoding) : wrong('binary');
+  return decoded ? cutOf(tableOfCsv(decoded.text), decoded.encoding) : wrong('binary');
 }
 
-function told(table: Table | SheetError, encoding: string): Cut {
+function cutOf(table: Table | SheetError, encoding: string): Cut {
   return 'expected' in table ? { error: table } : { table, encoding };
 }
 

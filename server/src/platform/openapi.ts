@@ -1,4 +1,4 @@
-import { endpoints, problemSchema, type Endpoint } from '@hand-relay/contract';
+import { endpoints, problemSchema, refusals, type Endpoint } from '@hand-relay/contract';
 import { z } from 'zod';
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any' });
@@ -21,7 +21,7 @@ function operation(name: string, endpoint: Endpoint): Record<string, unknown> {
       parameters.push({ name: key, in: 'query', required: query.required?.includes(key) ?? false, schema });
   }
   const content = endpoint.file
-    ? { [endpoint.file]: { schema: { type: 'string' } } }
+    ? { [endpoint.file]: { schema: endpoint.answer ? schemaOf(endpoint.answer, 'output') : { type: 'string' } } }
     : { 'application/json': { schema: schemaOf(endpoint.answer!, 'output') } };
   return {
     operationId: name,
@@ -44,12 +44,36 @@ function operation(name: string, endpoint: Endpoint): Record<string, unknown> {
       : {}),
     responses: {
       200: { description: 'As asked', content },
+      ...refusalsByStatus(endpoint),
       default: {
         description: 'A refusal',
         content: { 'application/problem+json': { schema: schemaOf(problemSchema, 'output') } },
       },
     },
   };
+}
+
+/** The refusals that an endpoint makes beside those of every request, with their facts. */
+function refusalsByStatus({ refuses = [] }: Endpoint): Record<number, unknown> {
+  const byStatus = new Map<number, (typeof refuses)[number][]>();
+  for (const code of refuses) {
+    const { status } = refusals[code];
+    byStatus.set(status, [...(byStatus.get(status) ?? []), code]);
+  }
+  const { properties, ...problem } = schemaOf(problemSchema, 'output') as { properties: Record<string, unknown> };
+  const one = (code: (typeof refuses)[number]) => ({
+    ...problem,
+    properties: { ...properties, code: { const: code }, facts: schemaOf(refusals[code].facts, 'output') },
+  });
+  return Object.fromEntries(
+    [...byStatus].map(([status, codes]) => [
+      status,
+      {
+        description: codes.join(', '),
+        content: { 'application/problem+json': { schema: { oneOf: codes.map(one) } } },
+      },
+    ]),
+  );
 }
 
 /** The API as OpenAPI 3.1, made from the contract's schemas. */

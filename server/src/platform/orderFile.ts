@@ -5,8 +5,8 @@ import {
   readOrderUbl,
   unreadable,
   type ReadOrders,
-} from '@hand-relay/core/intake';
-import { decodeText, type Cell } from '@hand-relay/core/sheets';
+} from '@hand-relay/core/reading/intake';
+import { decodeText, type Cell } from '@hand-relay/core/reading/sheets';
 import { isZip } from './file.ts';
 import { readWorkbook, WorkbookTooLarge } from './workbook.ts';
 

@@ -1,23 +1,7 @@
-import type { Logger } from 'pino';
-import type { Bus } from './bus.ts';
-import type { Computation } from './computation.ts';
-import type { Disk } from './disk.ts';
-import type { Alone, Db } from './database/index.ts';
-import type { IdSource } from './ids.ts';
+import type { Foundation } from './foundation.ts';
+import type { Jobs } from './jobs.ts';
 
-/** What every service works with. Time and identity come from outside, so that tests and replays are exact. */
-export interface Platform {
-  db: Db;
-  /** Lets one server at a time do something, of all on this database. */
-  alone: Alone;
-  clock: () => Date;
-  newId: IdSource;
-  log: Logger;
-  bus: Bus;
-  compute: Computation;
-  disk: Disk;
-  /** Whether stand-ins for a host system and for carriers answer. */
-  standins: boolean;
-  /** Version of the product, and which build of the app is served; null where none is. */
-  version: { product: string; app: string | null };
+/** What every service works with. */
+export interface Platform extends Foundation {
+  jobs: Jobs;
 }

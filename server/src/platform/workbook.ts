@@ -1,6 +1,6 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { fromBufferPromise, type Entry, type ZipFile } from 'yauzl';
-import type { Cell } from '@hand-relay/core/sheets';
+import type { Cell } from '@hand-relay/core/reading/sheets';
 
 /** Limits of one workbook. What is larger is refused with the limit, before it can exhaust anything. */
 export interface WorkbookLimits {

@@ -1,4 +1,4 @@
-import type { LineDraft, OrderDraft } from '@hand-relay/core/intake';
+import type { LineDraft, OrderDraft } from '@hand-relay/core/reading/intake';
 import type { Random } from '@hand-relay/core/random';
 
 /** What the stand-in knows of the house it sends to. */

@@ -1,3 +1,2 @@
-export { announceShipment } from './carrier.ts';
-export { HostStreams } from './host.ts';
+export { standInCarrier } from './carrier.ts';
 export { hostRoutes } from './routes.ts';

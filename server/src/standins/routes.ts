@@ -1,7 +1,8 @@
 import { endpoints } from '@hand-relay/contract';
-import { messagesOf, received } from '../host/index.ts';
-import { Refusal, serve, type Doors, type Platform } from '../platform/index.ts';
-import { hostReceives, playHost, type HostStreams } from './host.ts';
+import { messagesOf, received } from '../dock/host/index.ts';
+import { Refusal, mountEndpoint, type Routes, type Platform } from '../platform/index.ts';
+import { hostReceives, playHost } from './host.ts';
+import { defineHostStream, setStream, streamOf } from './hostStream.ts';
 
 /**
  * Stand-ins answer in demos and trials only: in a house at work they would make orders that nobody placed.
@@ -9,26 +10,30 @@ import { hostReceives, playHost, type HostStreams } from './host.ts';
  * @throws Refusal 409 `no-standins`
  */
 function needStandins({ standins }: Platform): void {
-  if (!standins) throw new Refusal(409, 'no-standins');
+  if (!standins) throw new Refusal('no-standins');
 }
 
-export function hostRoutes(doors: Doors, streams: HostStreams): void {
-  serve(doors, endpoints.hostMessages, async ({ platform, actor, query }) => ({
+export function hostRoutes(routes: Routes): void {
+  defineHostStream(routes.platform);
+  mountEndpoint(routes, endpoints.hostMessages, async ({ platform, actor, query }) => ({
     ...(await messagesOf(platform.db, actor.siteId, query)),
-    stream: streams.of(actor.siteId),
+    stream: await streamOf(platform.db, actor.siteId),
   }));
-  serve(doors, endpoints.hostReceived, ({ body, change }) => change((current) => received(current, body.upTo)));
-  serve(doors, endpoints.hostPlay, async ({ platform, actor, body }) => {
+  mountEndpoint(routes, endpoints.hostReceived, ({ body, change }) =>
+    change((current) => received(current, body.upTo)),
+  );
+  mountEndpoint(routes, endpoints.hostPlay, ({ platform, body, change }) => {
     needStandins(platform);
-    return { messages: await playHost(platform, actor, body) };
+    return change(async (current) => ({ messages: await playHost(current, body) }));
   });
-  serve(doors, endpoints.hostReceive, async ({ platform, actor }) => {
+  mountEndpoint(routes, endpoints.hostReceive, ({ platform, change }) => {
     needStandins(platform);
-    return { messages: await hostReceives(platform, actor) };
+    return change(async (current) => ({ messages: await hostReceives(current) }));
   });
-  serve(doors, endpoints.hostStream, ({ platform, actor, body }) => {
+  mountEndpoint(routes, endpoints.hostStream, async ({ platform, actor, body, change }) => {
     needStandins(platform);
-    streams.set(actor, body);
-    return Promise.resolve({ stream: streams.of(actor.siteId) });
+    await change((current) => setStream(current, platform, body));
+    await platform.jobs.wake();
+    return { stream: await streamOf(platform.db, actor.siteId) };
   });
 }

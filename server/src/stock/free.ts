@@ -39,7 +39,7 @@ export async function lockTotals(tx: Tx, siteId: string, items: SQL): Promise<vo
 
 /** Days that goods for customer `c` must keep of item `column`: the wish for the item, else the customer's usual. */
 export function shelfDays(column: SQL): SQL {
-  return sql`coalesce((select w.days from shelf_wish w where w.customer_id = c.id and w.item_id = ${column} and not w.retired), c.min_shelf_days)`;
+  return sql`coalesce((select w.days from minimum_shelf_life w where w.customer_id = c.id and w.item_id = ${column} and not w.retired), c.min_shelf_days)`;
 }
 
 /** The day of the site's own calendar at an instant. */

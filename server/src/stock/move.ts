@@ -22,5 +22,5 @@ export async function move(change: Change, moves: Move[], reason: string, docume
 
 /** The place beyond the site's walls, from which goods come and to which they leave. */
 export const outsideOf = (siteId: string) => `outside-${siteId}`;
-/** Where the books put what nobody finds, until it is counted. */
-export const inquiryOf = (siteId: string) => `inquiry-${siteId}`;
+/** Where the books put what nobody finds, until it is counted. Its id is of an earlier name: movements refer to it. */
+export const discrepancyPlaceOf = (siteId: string) => `inquiry-${siteId}`;

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { IN_HOUSE_PREFIX, serialOf, ssccOf, type SsccRange } from '@hand-relay/core/gs1';
+import { IN_HOUSE_PREFIX, serialOf, ssccOf, type SsccRange } from '@hand-relay/core/reading/gs1';
 import { rows, type Change, type Db, type Tx } from '../platform/index.ts';
 
 /** Draws the next numbers of one of the site's ranges. Gaps are left by work that was undone before it was kept. */
@@ -31,7 +31,7 @@ export async function nextSsccs(change: Change, count: number): Promise<string[]
 export const nextSscc = async (change: Change): Promise<string> => (await nextSsccs(change, 1))[0]!;
 
 /** Whether a number was drawn for a carton of the site before, printed ahead or not. */
-export async function isDrawn(change: Change, sscc: string): Promise<boolean> {
+export async function isIssued(change: Change, sscc: string): Promise<boolean> {
   const { tx, actor } = change;
   const serial = serialOf(await ssccRange(tx, actor.siteId), sscc);
   const [drawn] = await rows<{ last: number }>(

@@ -3,7 +3,7 @@ import { pgTable, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import { person } from './people.ts';
 import { site } from './site.ts';
 
-/** Other work than picking: what somebody does meanwhile, one at a time. */
+/** Other work than picking: what somebody does in the meantime, one at a time. */
 export const activity = pgTable(
   'activity',
   {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
-import type { ShortReason } from '@hand-relay/core/picking';
+import type { ShortReason } from '@hand-relay/core/handling/picking';
 import { item } from './items.ts';
 import { order } from './orders.ts';
 import { person } from './people.ts';
@@ -70,7 +70,7 @@ export const binCountLine = pgTable(
 );
 
 /** Goods on a cart that nobody wants any more, and the bin that they go back into. */
-export const putBack = pgTable(
+export const putAway = pgTable(
   'put_back',
   {
     id: text().primaryKey(),

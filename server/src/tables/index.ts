@@ -9,4 +9,5 @@ export * from './people.ts';
 export * from './site.ts';
 export * from './stock.ts';
 export * from './work.ts';
+export * from './jobs.ts';
 export * from './printing.ts';

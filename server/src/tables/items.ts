@@ -10,7 +10,7 @@ import {
   text,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
-import type { Counting } from '@hand-relay/core/ways';
+import type { Counting } from '@hand-relay/core/deciding/settings';
 
 export const item = pgTable(
   'item',

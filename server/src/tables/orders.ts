@@ -14,10 +14,10 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { jsonb } from 'drizzle-orm/pg-core';
-import type { Conditions } from '@hand-relay/core/conditions';
-import type { Stage } from '@hand-relay/core/holds';
-import type { DemandKind } from '@hand-relay/core/shipping';
-import type { TrackingForm } from '@hand-relay/core/tracking';
+import type { Conditions } from '@hand-relay/core/deciding/conditions';
+import type { Stage } from '@hand-relay/core/deciding/holds';
+import type { DemandKind } from '@hand-relay/core/handling/shipping';
+import type { TrackingForm } from '@hand-relay/core/reading/tracking';
 import { item } from './items.ts';
 import { place, site } from './site.ts';
 
@@ -43,8 +43,8 @@ export const customer = pgTable(
 );
 
 /** How long goods must keep for a customer after they leave, item by item, where it is not the customer's usual. */
-export const shelfWish = pgTable(
-  'shelf_wish',
+export const minimumShelfLife = pgTable(
+  'minimum_shelf_life',
   {
     customerId: text()
       .notNull()
@@ -152,6 +152,8 @@ export const order = pgTable(
   },
   (t) => [
     uniqueIndex('order_number').on(t.siteId, t.number),
+    // Codes are found whatever case they are typed in.
+    index('order_number_typed').on(t.siteId, sql`upper(${t.number})`),
     index('order_list').on(t.siteId, t.status, t.due, t.id),
     index('order_customer').on(t.customerId),
     index('order_split')
@@ -191,6 +193,10 @@ export const orderLine = pgTable(
     // What picks and reservations refer to: the item of a line never changes under them.
     unique('order_line_of_item').on(t.id, t.itemId),
     index('order_line_item').on(t.itemId),
+    // What waits at the dock: few lines of a year.
+    index('order_line_packed')
+      .on(t.orderId)
+      .where(sql`${t.packed} > ${t.shipped}`),
     check('line_asked', sql`${t.asked} >= 0 and ${t.cancelled} >= 0 and ${t.shipped} >= 0`),
     check('line_released', sql`${t.released} <= ${t.asked} - ${t.cancelled}`),
     check('line_picked', sql`${t.picked} <= ${t.released}`),
@@ -271,6 +277,9 @@ export const orderHold = pgTable(
     index('order_hold_order').on(t.orderId),
     index('order_hold_now')
       .on(t.orderId)
+      .where(sql`${t.liftedAt} is null`),
+    index('order_hold_of_rule')
+      .on(t.ruleId)
       .where(sql`${t.liftedAt} is null`),
     uniqueIndex('order_hold_rule_once')
       .on(t.orderId, t.ruleId)

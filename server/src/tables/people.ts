@@ -118,8 +118,8 @@ export const knownDevice = pgTable(
 );
 
 /** How a person likes to see a list: filters, groups and columns, by name. */
-export const keptView = pgTable(
-  'kept_view',
+export const savedView = pgTable(
+  'saved_view',
   {
     id: text().primaryKey(),
     personId: text()
@@ -133,7 +133,7 @@ export const keptView = pgTable(
     name: text().notNull(),
     settings: jsonb().$type<Record<string, unknown>>().notNull(),
   },
-  (t) => [uniqueIndex('kept_view_name').on(t.personId, t.siteId, t.list, t.name)],
+  (t) => [uniqueIndex('saved_view_name').on(t.personId, t.siteId, t.list, t.name)],
 );
 
 /** What a person has put together for release at a site and not released yet: theirs on every device. */

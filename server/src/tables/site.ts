@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -10,7 +11,7 @@ import {
   text,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
-import type { Floor, Place } from '@hand-relay/core/floor';
+import type { Floor, Place } from '@hand-relay/core/walking/floor';
 
 export const site = pgTable('site', {
   id: text().primaryKey(),
@@ -71,12 +72,12 @@ export const zone = pgTable(
   (t) => [uniqueIndex('zone_code').on(t.siteId, t.code)],
 );
 
-export const placeKinds = ['bin', 'position', 'carton', 'lane', 'bench', 'door', 'inquiry', 'outside'] as const;
+export const placeKinds = ['bin', 'position', 'carton', 'lane', 'bench', 'door', 'discrepancy', 'outside'] as const;
 
 export const blocks = ['damaged', 'blocked', 'count', 'access'] as const;
 
 /**
- * Everywhere that goods can be. `inquiry` holds what the books say and nobody finds; it and `outside` do not count
+ * Everywhere that goods can be. `discrepancy` holds what the books say and nobody finds; it and `outside` do not count
  * as stock on hand.
  */
 export const place = pgTable(
@@ -108,5 +109,13 @@ export const place = pgTable(
     blocked: text().$type<(typeof blocks)[number]>(),
     retired: boolean().notNull().default(false),
   },
-  (t) => [uniqueIndex('place_code').on(t.siteId, t.kind, t.code), index('place_kind').on(t.siteId, t.kind)],
+  (t) => [
+    uniqueIndex('place_code').on(t.siteId, t.kind, t.code),
+    index('place_kind').on(t.siteId, t.kind),
+    index('place_typed').on(t.siteId, t.kind, sql`upper(${t.code})`),
+    // What lies there is not available: few places of the many that carts and cartons leave behind.
+    index('place_blocked')
+      .on(t.siteId)
+      .where(sql`${t.blocked} is not null`),
+  ],
 );

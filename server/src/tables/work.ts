@@ -18,10 +18,10 @@ import {
   unique,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
-import type { BinReason } from '@hand-relay/core/bins';
-import type { Point } from '@hand-relay/core/floor';
-import type { PickProgress } from '@hand-relay/core/picking';
-import type { Picking } from '@hand-relay/core/waves';
+import type { BinReason } from '@hand-relay/core/walking/bins';
+import type { Point } from '@hand-relay/core/walking/floor';
+import type { PickProgress } from '@hand-relay/core/handling/picking';
+import type { Picking } from '@hand-relay/core/walking/waves';
 import { departure, order, orderLine, service } from './orders.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
@@ -103,33 +103,6 @@ export const timetable = pgTable(
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('timetable_name').on(t.siteId, t.name)],
-);
-
-/** A computation that goes on after a restart of the server. */
-export const job = pgTable(
-  'job',
-  {
-    id: text().primaryKey(),
-    siteId: text()
-      .notNull()
-      .references(() => site.id),
-    kind: text().$type<'plan-wave'>().notNull(),
-    /** What it is about. */
-    ofId: text().notNull(),
-    personId: text()
-      .notNull()
-      .references(() => person.id),
-    state: text().$type<'running' | 'done' | 'stopped' | 'failed'>().notNull(),
-    /** From 0 to 1. */
-    far: doublePrecision().notNull().default(0),
-    problem: text(),
-    at: timestamp({ withTimezone: true }).notNull(),
-  },
-  (t) => [
-    uniqueIndex('job_running_once')
-      .on(t.kind, t.ofId)
-      .where(sql`${t.state} = 'running'`),
-  ],
 );
 
 /**

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { BenchOrderView } from '../../../bench/index.ts';
+import { bench } from '../../../places.ts';
+
+const BenchOrderView = bench.view('BenchOrderView');
 
 export default function BenchOrderRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ItemView } from '../../../desk/index.ts';
+import { desk } from '../../../places.ts';
+
+const ItemView = desk.view('ItemView');
 
 export default function ItemRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

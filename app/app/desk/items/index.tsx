@@ -1,3 +1,3 @@
-import { ItemsView } from '../../../desk/index.ts';
+import { desk } from '../../../places.ts';
 
-export default ItemsView;
+export default desk.view('ItemsView');

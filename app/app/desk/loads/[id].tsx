@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { LoadView } from '../../../loads/index.ts';
+import { loads } from '../../../places.ts';
+
+const LoadView = loads.view('LoadView');
 
 export default function LoadRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,3 +1,3 @@
-import { LoadsView } from '../../../loads/index.ts';
+import { loads } from '../../../places.ts';
 
-export default LoadsView;
+export default loads.view('LoadsView');

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { OrderView } from '../../../desk/index.ts';
+import { desk } from '../../../places.ts';
+
+const OrderView = desk.view('OrderView');
 
 export default function OrderRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { BackView } from '../../../floor/index.ts';
+import { floor } from '../../../places.ts';
+
+const BackView = floor.view('BackView');
 
 export default function BackRoute() {
   const { run } = useLocalSearchParams<{ run: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RunView } from '../../../floor/index.ts';
+import { floor } from '../../../places.ts';
+
+const RunView = floor.view('RunView');
 
 export default function RunRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ImportView } from '../../../setup/index.ts';
+import { setup } from '../../../places.ts';
+
+const ImportView = setup.view('ImportView');
 
 export default function ImportRoute() {
   const { sheet } = useLocalSearchParams<{ sheet: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { SheetView } from '../../../setup/index.ts';
+import { setup } from '../../../places.ts';
+
+const SheetView = setup.view('SheetView');
 
 export default function SheetRoute() {
   const { sheet } = useLocalSearchParams<{ sheet: string }>();

@@ -1,4 +1,5 @@
-export { openDatabase, type Alone, type Database, type DatabaseOptions, type Db, type Tx } from './connect.ts';
+export { openDatabase } from './connect.ts';
+export type { Alone, Database, DatabaseOptions, Db, ServerSettings, Tx } from './database.ts';
 export { FolderInUse, lockFolder, type FolderLock } from './lock.ts';
 export { mustBeOurs, OtherDatabaseVersion } from './major.ts';
 export { migrateUp, NewerDatabase, newestMigration } from './migrate.ts';

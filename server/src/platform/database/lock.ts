@@ -167,7 +167,7 @@ function keep({ file, write, isOurs, system, onLost }: Held): FolderLock {
     try {
       write();
     } catch {
-      // A full disk keeps no heartbeat; the system's lock holds meanwhile.
+      // A full disk keeps no heartbeat; the system's lock holds in the meantime.
     }
   }, HEARTBEAT_MS);
   beat.unref();

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { productFolder } from '../modules.ts';
 import { OperatorError } from '../operatorError.ts';
-import type { Db } from './connect.ts';
+import type { Db } from './database.ts';
 
 /** A database written by a newer version than this one. */
 export class NewerDatabase extends OperatorError {}

@@ -1,3 +1,0 @@
-import { KeepView } from '../../setup/index.ts';
-
-export default KeepView;

@@ -1,3 +1,0 @@
-import { WayView } from '../../setup/index.ts';
-
-export default WayView;

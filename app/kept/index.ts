@@ -1,6 +1,0 @@
-export { remember, remembered } from './choices.ts';
-export { allKept, forgetAnswer, forgetAnswers, keep, kept } from './answers.ts';
-export { rowsOf, type Rows } from './rows.ts';
-export { installOnDevice } from './serviceWorker.ts';
-export { isOutdated, takeNewVersion } from './version.ts';
-export { unanswered } from './unanswered.ts';

@@ -1,0 +1,13 @@
+export {
+  judgePack,
+  type BenchState,
+  type Loose,
+  type OpenCarton,
+  type PackInput,
+  type PackItem,
+  type PackRefusal,
+  type PackVerdict,
+} from './judge.ts';
+export { cartonsRoughly, proposeCarton, type CartonType, type LooseGoods } from './propose.ts';
+export { giveUp, receive, type Received } from './receive.ts';
+export { byPackRule, type PackRule } from './rule.ts';

@@ -1,0 +1,20 @@
+export { cellText, quoted, readCell, readDate, readNumber, dateOrder, type Cell, type DateOrder } from './cell.ts';
+export {
+  keyOf,
+  type Column,
+  type ColumnType,
+  type Row,
+  type Sheet,
+  type SheetError,
+  type SheetExpectation,
+  type Value,
+} from './column.ts';
+export { compareRows, forgotten, type RowOutcome, type SheetDifference } from './compare.ts';
+export { decodeText, type Encoding } from './decode.ts';
+export { sheets } from './kinds.ts';
+export { sheetNames, type SheetName } from './names/index.ts';
+export { guessedColumns, matchColumns, readSheet, samplesOf, type Matching, type ReadRow } from './read.ts';
+export { MOST_ROWS, tableOf, tableOfCsv, type Table } from './table.ts';
+export { guard, unguard } from './guard.ts';
+export { cellOf, csvOf } from './save.ts';
+export { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from './makeFloor.ts';

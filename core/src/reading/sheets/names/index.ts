@@ -1,0 +1,25 @@
+/**
+ * Sheets of master data, in the order in which a new warehouse fills them. Apart from what the sheets hold, so that
+ * whoever needs the names alone does not load all of it.
+ */
+export const sheetNames = [
+  'zones',
+  'bins',
+  'items',
+  'stock',
+  'customers',
+  'shelf',
+  'supply',
+  'places',
+  'carriers',
+  'departures',
+  'timetable',
+  'cartons',
+  'pallets',
+  'vehicles',
+  'carts',
+  'people',
+  'roles',
+  'printers',
+] as const;
+export type SheetName = (typeof sheetNames)[number];

@@ -1,0 +1,1 @@
+ALTER TABLE "job" ADD COLUMN "attempts" integer DEFAULT 0 NOT NULL;

@@ -1,0 +1,54 @@
+import { createHash } from 'node:crypto';
+import { endpoints } from '@hand-relay/contract';
+import { mountEndpoint, type Routes } from '../../platform/index.ts';
+import { cancelByNumber, cancelOrder } from './adapt.ts';
+import { cancelRest, restore } from './cancel.ts';
+import { orderDetail, orderTrail } from './detail.ts';
+import { exampleFile } from './example.ts';
+import { intake } from './intake.ts';
+import { listOrders } from './list.ts';
+import { reserve } from './reserve.ts';
+import { joinOrder, splitOrder } from './split.ts';
+import { tagOrders } from './tags.ts';
+import { unreleaseLines } from './unrelease.ts';
+
+export function orderRoutes(routes: Routes): void {
+  mountEndpoint(routes, endpoints.orderExample, async ({ platform, actor, res }) => {
+    res
+      .attachment('orders-example.csv')
+      .type('text/csv')
+      .send(await exampleFile(platform, actor.siteId));
+  });
+  mountEndpoint(routes, endpoints.orders, ({ platform, actor, query }) => listOrders(platform, actor.siteId, query));
+  mountEndpoint(routes, endpoints.order, ({ platform, actor, id }) => orderDetail(platform, actor.siteId, id));
+  mountEndpoint(routes, endpoints.trail, ({ platform, actor, id }) => orderTrail(platform, actor.siteId, id));
+  mountEndpoint(routes, endpoints.intake, ({ platform, actor, body, req }) => {
+    const hash = createHash('sha256').update(JSON.stringify(req.body)).digest('base64url');
+    return intake(platform, actor, { key: req.get('idempotency-key')!, request: `intake ${hash}` }, body);
+  });
+  mountEndpoint(routes, endpoints.cancelRest, async ({ platform, actor, id, body, change }) => {
+    await change((current) => cancelRest(current, id, body.reason, body.lines));
+    return orderDetail(platform, actor.siteId, id);
+  });
+  mountEndpoint(routes, endpoints.cancelOrder, async ({ platform, actor, id, body, change }) => {
+    await change((current) => cancelOrder(current, id, body.reason));
+    return orderDetail(platform, actor.siteId, id);
+  });
+  mountEndpoint(routes, endpoints.restoreRest, async ({ platform, actor, id, body, change }) => {
+    await change((current) => restore(current, id, body.lines));
+    return orderDetail(platform, actor.siteId, id);
+  });
+  mountEndpoint(routes, endpoints.cancellations, ({ body, change }) =>
+    change((current) => cancelByNumber(current, body)),
+  );
+  mountEndpoint(routes, endpoints.unrelease, ({ body, change }) => change((current) => unreleaseLines(current, body)));
+  mountEndpoint(routes, endpoints.splitOrder, async ({ platform, actor, id, body, change }) =>
+    orderDetail(platform, actor.siteId, await change((current) => splitOrder(current, id, body))),
+  );
+  mountEndpoint(routes, endpoints.joinOrder, async ({ platform, actor, id, change }) =>
+    orderDetail(platform, actor.siteId, await change((current) => joinOrder(current, id))),
+  );
+  mountEndpoint(routes, endpoints.tagOrders, ({ body, change }) => change((current) => tagOrders(current, body)));
+  mountEndpoint(routes, endpoints.reserve, ({ id, change }) => change((current) => reserve(current, id, true)));
+  mountEndpoint(routes, endpoints.unreserve, ({ id, change }) => change((current) => reserve(current, id, false)));
+}

@@ -1,0 +1,30 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { tagBody } from '@hand-relay/contract';
+import { recordset, rows, type Change } from '../../platform/index.ts';
+
+/** Marks orders with tags, and takes tags off; answers with how many orders it changed. */
+export async function tagOrders(
+  change: Change,
+  { orders, add, remove }: z.output<typeof tagBody>,
+): Promise<{ changed: number }> {
+  const { tx, actor } = change;
+  const tagged = await rows<{ id: string }>(
+    tx,
+    sql`
+    with after as (
+      select o.id, o.tags as before, array(
+        select distinct t from unnest(o.tags || array(select jsonb_array_elements_text(${recordset(add)}))) t
+        where t not in (select jsonb_array_elements_text(${recordset(remove)})) order by t
+      ) as tags
+      from customer_order o where o.site_id = ${actor.siteId} and o.id in (select jsonb_array_elements_text(${recordset(orders)}))
+    )
+    update customer_order o set tags = a.tags, version = o.version + 1 from after a where o.id = a.id and a.tags <> a.before returning o.id`,
+  );
+  change.journal(...tagged.map(({ id }) => ({ kind: 'tagged', orderId: id, facts: { add, remove } })));
+  change.publish(
+    'orders',
+    tagged.map((t) => t.id),
+  );
+  return { changed: tagged.length };
+}

@@ -1,0 +1,107 @@
+import { sql } from 'drizzle-orm';
+import type { DeskView } from '@hand-relay/contract';
+import { localDate } from '@hand-relay/core/calendar';
+import { rows, type Platform } from '../../platform/index.ts';
+import { freeStock } from '../../stock/index.ts';
+import { settingsOf } from '../../setup/settings/index.ts';
+
+/** Orders of one reading: short enough that a scan waiting behind it hardly notices. */
+const AT_ONCE = 500;
+
+const oneText = (list: { text: string | null }[]) => list[0]?.text ?? '[]';
+
+/** Texts that are kept: a few people look at a few views. */
+const KEPT = 4;
+const texts = new WeakMap<Platform, Map<string, { version: number; text: Promise<string> }>>();
+
+/**
+ * What the Desk computes with, as one text that goes to the computation as it is. Read again only when orders, stock or
+ * master data changed since.
+ */
+export async function readDesk(platform: Platform, siteId: string, view: DeskView): Promise<string> {
+  const kept = texts.get(platform) ?? new Map<string, { version: number; text: Promise<string> }>();
+  texts.set(platform, kept);
+  const day = platform.clock().toISOString().slice(0, 13);
+  const key = JSON.stringify([siteId, day, Object.entries(view).sort()]);
+  const version = platform.bus.version(siteId);
+  const there = kept.get(key);
+  if (there?.version === version) return there.text;
+  const text = readNow(platform, siteId, view);
+  kept.delete(key);
+  kept.set(key, { version, text });
+  for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+  text.catch(() => kept.delete(key));
+  return text;
+}
+
+async function readNow(platform: Platform, siteId: string, view: DeskView): Promise<string> {
+  const { db, clock } = platform;
+  const [site] = await rows<{ zone: string }>(db, sql`select time_zone as zone from site where id = ${siteId}`);
+  const today = localDate(clock().getTime(), site?.zone ?? 'UTC');
+  const settings = await settingsOf(db, siteId);
+  const chosen = sql.join(
+    [
+      sql`o.site_id = ${siteId} and o.status = 'open'`,
+      view.until ? sql`o.due <= ${view.until}::date` : null,
+      view.class ? sql`c.class = ${view.class}` : null,
+      view.channel ? sql`o.channel = ${view.channel}` : null,
+      view.departure ? sql`d.name = ${view.departure}` : null,
+      view.carrier ? sql`k.name = ${view.carrier}` : null,
+      view.zone
+        ? sql`exists (
+            select 1 from order_line x join balance b on b.item_id = x.item_id join place p on p.id = b.place_id
+            join zone z on z.id = p.zone_id where x.order_id = o.id and p.site_id = ${siteId} and z.code = ${view.zone})`
+        : null,
+    ].filter((part) => part !== null),
+    sql` and `,
+  );
+  const pages: string[] = [];
+  for (let after = ''; ;) {
+    const [page] = await rows<{ text: string | null; last: string | null; count: number }>(
+      db,
+      sql`
+      with page as (
+        select o.id, o.number, c.number as customer, c.name, c.class, o.due, o.priority, o.ship_complete, c.min_shelf_days
+        from customer_order o join customer c on c.id = o.customer_id
+        left join departure d on d.id = o.departure_id left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+        where ${chosen} and o.id > ${after} order by o.id limit ${AT_ONCE}
+      ), line as (
+        select l.order_id, string_agg('[' || to_json(l.id) || ',' || l.line || ',' || to_json(l.item_id) || ',' ||
+                 (l.asked - l.cancelled - l.released) || ',' || i.value_minor || ',' || coalesce(l.fixed::text, 'null') || ']', ',') as lines
+        from order_line l join item i on i.id = l.item_id
+        where l.order_id in (select id from page) and l.asked - l.cancelled - l.released > 0 group by 1
+      ), held as (
+        select distinct order_id from order_hold h where h.lifted_at is null and 'release' = any(h.stops)
+      )
+      select string_agg('[' || to_json(p.id) || ',' || to_json(p.number) || ',' || to_json(p.customer) || ',' || to_json(p.name) || ',' || to_json(p.class) ||
+               ',"' || p.due || '","' || greatest(p.due, ${today}::date) || '",' || p.priority || ',' || p.ship_complete || ',' || p.min_shelf_days ||
+               ',' || coalesce('[' || l.lines || ']', 'null') || ',' || (h.order_id is not null) || ']', ',') as text,
+             max(p.id) as last, count(*)::int as count
+      from page p left join line l on l.order_id = p.id left join held h on h.order_id = p.id`,
+    );
+    pages.push(page!.text ?? '');
+    if (page!.count < AT_ONCE) break;
+    after = page!.last!;
+  }
+  const kept = await rows<{ text: string | null }>(
+    db,
+    sql`select json_agg(json_build_array(line_id, lot, units))::text as text from reservation
+        where site_id = ${siteId} and wave_id is null and units > 0`,
+  );
+  const wishes = await rows<{ text: string | null }>(
+    db,
+    sql`select json_agg(json_build_array(c.number, w.item_id, w.days))::text as text
+        from minimum_shelf_life w join customer c on c.id = w.customer_id where not w.retired`,
+  );
+  const supply = await rows<{ text: string | null }>(
+    db,
+    sql`select json_agg(json_build_object('item', f.item_id, 'lot', nullif(f.lot, ''), 'bestBefore', f.best_before, 'units', f.units))::text as text
+        from (${freeStock(siteId, settings.reserve === 'scan' && settings.countReleased)}) f where f.units > 0`,
+  );
+  const expected = await rows<{ text: string | null }>(
+    db,
+    sql`select json_agg(json_build_object('item', item_id, 'date', greatest(due, ${today}::date), 'units', units) order by due)::text as text
+        from expected_supply where site_id = ${siteId} and not retired`,
+  );
+  return `{"today":"${today}","orders":[${pages.filter(Boolean).join(',')}],"reserved":${oneText(kept)},"wishes":${oneText(wishes)},"supply":${oneText(supply)},"expected":${oneText(expected)}}`;
+}

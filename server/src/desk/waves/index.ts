@@ -1,0 +1,12 @@
+export { freeOrders, keepsAtIntake, reservedOf, reserveOrders, trimKept } from './reserve.ts';
+export { waveRoutes } from './routes.ts';
+export { endEmptyRuns, endWaveIfDone, freeReservation } from './state.ts';
+export { paceHere, runSummaries } from './summary.ts';
+export { lockOrders, lockStock, newWave, release } from './release.ts';
+export { unreleaseUnits } from './unrelease.ts';
+export { allocate, itemsOf } from './demand.ts';
+export { callSigns } from './callSigns.ts';
+export { gatheredNeeds, type Need } from './needs.ts';
+export { binStock, cartForPlanning } from './problem.ts';
+export { moveUnits } from './units.ts';
+export { runTimetable, turnTimetable } from './timetable.ts';

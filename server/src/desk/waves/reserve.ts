@@ -1,0 +1,95 @@
+import { sql } from 'drizzle-orm';
+import { recordset, rows, type Change, type Tx } from '../../platform/index.ts';
+import { lockTotals } from '../../stock/index.ts';
+import { allocate, itemsOf } from './demand.ts';
+import { lockStock } from './release.ts';
+import { settingsOf } from '../../setup/settings/index.ts';
+
+/**
+ * Whether the site promises stock as orders come in. Where it does, its stock is locked at once, before any order is
+ * touched: a release locks in this order too.
+ */
+export async function keepsAtIntake({ tx, actor }: Change): Promise<boolean> {
+  const keeps = (await settingsOf(tx, actor.siteId)).reserve === 'intake';
+  if (keeps) await lockStock(tx, actor.siteId);
+  return keeps;
+}
+
+/** Promises free stock to orders that are not released: what they have already stays theirs. */
+export async function reserveOrders(change: Change, orderIds: string[]): Promise<void> {
+  const { tx, actor } = change;
+  if (orderIds.length === 0) return;
+  await lockStock(tx, actor.siteId);
+  await lockTotals(tx, actor.siteId, itemsOf(orderIds));
+  const { lines } = await allocate(tx, actor.siteId, orderIds, { toRelease: false, now: change.now });
+  const parts = lines.flatMap((l) =>
+    l.allocation.lots.flatMap(({ lot, units }) => {
+      const more = units - (l.reserved.find((k) => k.lot === lot)?.units ?? 0);
+      return more > 0 ? [{ line: l.line, order: l.order, item: l.item, lot: lot ?? '', units: more }] : [];
+    }),
+  );
+  await tx.execute(sql`
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    select null, line, ${actor.siteId}, item, lot, units, units
+    from jsonb_to_recordset(${recordset(parts)}) as r(line text, item text, lot text, units int)
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+  const sums = new Map<string, number>();
+  for (const { order, units } of parts) sums.set(order, (sums.get(order) ?? 0) + units);
+  change.journal(...[...sums].map(([orderId, units]) => ({ kind: 'reserved', orderId, facts: { units } })));
+  change.publish('orders', [...sums.keys()]);
+  change.publish('stock', []);
+}
+
+/** Frees what is promised to orders and not released. */
+export async function freeOrders(change: Change, orderIds: string[]): Promise<void> {
+  const freed = await rows<{ order: string; units: number }>(
+    change.tx,
+    sql`
+    with freed as (
+      delete from reservation r using order_line l where l.id = r.line_id and r.wave_id is null
+        and l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)})) returning l.order_id, r.units
+    )
+    select order_id as "order", sum(units)::int as units from freed group by 1`,
+  );
+  if (freed.length === 0) return;
+  change.journal(...freed.map(({ order, units }) => ({ kind: 'freed', orderId: order, facts: { units } })));
+  change.publish(
+    'orders',
+    freed.map((f) => f.order),
+  );
+  change.publish('stock', []);
+}
+
+/** Frees what is promised to lines of orders beyond what is open of them, the last lots first. */
+export async function trimKept(change: Change, orderIds: string[]): Promise<void> {
+  const freed = await rows<{ order: string; units: number }>(
+    change.tx,
+    sql`
+    with kept as (
+      select r.line_id, r.lot, r.units, l.order_id, l.asked - l.cancelled - l.released as open,
+             sum(r.units) over (partition by r.line_id order by r.lot rows unbounded preceding) as upto
+      from reservation r join order_line l on l.id = r.line_id
+      where r.wave_id is null and l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+    ), less as (
+      select line_id, lot, order_id, units, greatest(0, least(units, open - (upto - units)))::int as stays from kept where upto > open
+    ), gone as (
+      delete from reservation r using less s where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays = 0
+    ), trimmed as (
+      update reservation r set units = s.stays, firm = least(r.firm, s.stays) from less s
+      where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays > 0
+    )
+    select order_id as "order", sum(units - stays)::int as units from less group by 1`,
+  );
+  if (freed.length === 0) return;
+  change.journal(...freed.map(({ order, units }) => ({ kind: 'freed', orderId: order, facts: { units } })));
+  change.publish('stock', []);
+}
+
+/** What is promised to an order's lines, released or not. */
+export function reservedOf(on: Tx, siteId: string, orderId: string) {
+  return rows<{ line: number; asked: number; reserved: number }>(
+    on,
+    sql`select l.line, l.asked - l.cancelled as asked, coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved
+        from order_line l join customer_order o on o.id = l.order_id where l.order_id = ${orderId} and o.site_id = ${siteId} order by l.line`,
+  );
+}

@@ -1,0 +1,1 @@
+export { confirmToHost, writeMessage, messagesOf, received, waitingFor } from './messages.ts';

@@ -1,0 +1,2 @@
+export { requestPutAway, type Unwanted } from './ask.ts';
+export { putAwayRoutes } from './routes.ts';

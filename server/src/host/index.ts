@@ -1,1 +1,0 @@
-export { confirmToHost, keepMessage, messagesOf, received, waitingFor } from './messages.ts';

@@ -1,6 +1,0 @@
-export { cancelByNumber } from './adapt.ts';
-export { draftsOf, intake } from './intake.ts';
-export { cancelRest, closeIfDone } from './cancel.ts';
-export { tagOrders } from './tags.ts';
-export { mustBeDecided, mustBeWanted, settleReturned, surplusAmong, undecidedOf } from './undecided.ts';
-export { orderRoutes } from './routes.ts';

@@ -1,2 +1,0 @@
-export { askPutBack, type Unwanted } from './ask.ts';
-export { putBackRoutes } from './routes.ts';

@@ -1,3 +1,0 @@
-export { setupToken } from './first.ts';
-export { setupRoutes } from './routes.ts';
-export { keepPicture } from './pictures.ts';

@@ -1,0 +1,182 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import {
+  printNeeds,
+  type jobQuery,
+  type printBody,
+  type PrintJob,
+  type PrintKind,
+  type Right,
+} from '@hand-relay/contract';
+import {
+  badgeSheet,
+  cartonLabel,
+  cartonNumbers,
+  countSheet,
+  handoffLabel,
+  packingSlip,
+  testPage,
+} from '../documents/index.ts';
+import {
+  iso,
+  notFound,
+  recordset,
+  Refusal,
+  rows,
+  type Actor,
+  type Change,
+  type Db,
+  type Platform,
+} from '../../platform/index.ts';
+import { nextSsccs } from '../../stock/index.ts';
+import { settingsOf } from '../settings/index.ts';
+
+type Wanted = z.output<typeof printBody>;
+
+/** A finished document, ready to be queued. */
+interface Made {
+  pdf: Buffer;
+  title: string;
+}
+
+/** Makes the document that is asked for, in the sizes of the site. */
+export async function makeDocument(
+  platform: Platform,
+  siteId: string,
+  wanted: Wanted & { kind: Exclude<PrintKind, 'carton-numbers'> },
+): Promise<Made> {
+  const { label, paper } = await settingsOf(platform.db, siteId);
+  switch (wanted.kind) {
+    case 'carton-label': {
+      const [carton] = await rows<{ number: number; order: string }>(
+        platform.db,
+        sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${wanted.of} and c.site_id = ${siteId}`,
+      );
+      return {
+        pdf: await cartonLabel(platform, siteId, wanted.of, label),
+        title: `Label, carton ${carton!.number} of ${carton!.order}`,
+      };
+    }
+    case 'packing-slip': {
+      const pdf = await packingSlip(platform, siteId, wanted.of, paper);
+      const [shipment] = await rows<{ number: string }>(
+        platform.db,
+        sql`select number from shipment where id = ${wanted.of}`,
+      );
+      return { pdf, title: `Packing slip ${shipment!.number}` };
+    }
+    case 'handoff-label':
+      return { pdf: await handoffLabel(platform, siteId, wanted.of, label), title: 'Handoff label' };
+    case 'badges':
+      return { pdf: await badgeSheet(platform, siteId), title: 'Badges' };
+    case 'count-sheet':
+      return { pdf: await countSheet(paper), title: 'Count barcodes' };
+    case 'test-page':
+      return { pdf: await testPage(wanted.printer ?? wanted.station, label), title: 'Test page' };
+  }
+}
+
+/** Most numbers that are printed at once, and as many as are printed where nobody says. */
+const MOST_NUMBERS = 200;
+const USUAL_NUMBERS = 12;
+
+/**
+ * Draws numbers for cartons and prints them ahead: each is printed once, or it would be on two cartons.
+ *
+ * @throws Refusal 422 `not-a-count`
+ */
+export async function printNumbers(
+  platform: Platform,
+  siteId: string,
+  wanted: Wanted,
+  change: <T>(work: (current: Change) => Promise<T>) => Promise<T>,
+): Promise<{ job: string; printer: string }> {
+  const count = Number(wanted.of || USUAL_NUMBERS);
+  if (!Number.isInteger(count) || count < 1 || count > MOST_NUMBERS)
+    throw new Refusal('not-a-count', { expected: `1–${MOST_NUMBERS}`, got: wanted.of });
+  const { label } = await settingsOf(platform.db, siteId);
+  return change(async (current) => {
+    const pdf = await cartonNumbers(await nextSsccs(current, count), label);
+    return queue(current, wanted, { pdf, title: `Numbers for ${count} cartons` });
+  });
+}
+
+/** Where a station prints: the printer named, else its own, else one that prints for all. */
+async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<string> {
+  const what = ['carton-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind)
+    ? 'labels'
+    : 'sheets';
+  const [found] = await rows<{ code: string }>(
+    on,
+    sql`select code from printer where site_id = ${siteId} and not retired and ${
+      wanted.printer
+        ? sql`code = upper(${wanted.printer})`
+        : sql`prints in (${what}, 'all') and (upper(${wanted.station}) = any(stations) or stations = '{}')`
+    } order by upper(${wanted.station}) = any(stations) desc, prints = 'all', code limit 1`,
+  );
+  if (!found) throw new Refusal('no-printer', { station: wanted.station || wanted.printer });
+  return found.code;
+}
+
+/**
+ * Queues a document where the station prints.
+ *
+ * @throws Refusal 409 `no-printer`
+ */
+export async function queue(change: Change, wanted: Wanted, made: Made): Promise<{ job: string; printer: string }> {
+  const { tx, actor, now } = change;
+  const printer = await printerFor(tx, actor.siteId, wanted);
+  const job = change.newId();
+  await tx.execute(sql`
+    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, state)
+    values (${job}, ${actor.siteId}, ${now.toISOString()}, ${actor.personId}, ${wanted.station}, ${printer}, ${made.title},
+      ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, array(select jsonb_array_elements_text(${recordset([...printNeeds[wanted.kind], PRINTS])})),
+      decode(${made.pdf.toString('base64')}, 'base64'), 'waiting')`);
+  change.journal({ kind: 'printed', facts: { job, printer, title: made.title, station: wanted.station } });
+  change.publish('printing', [job]);
+  return { job, printer };
+}
+
+/** A machine that prints sees all that it has to print. */
+const PRINTS: Right = 'printers.serve';
+
+/** Jobs that a person may see: each carries the rights of what it shows. */
+const seenBy = ({ siteId, rights }: Actor) =>
+  sql`j.site_id = ${siteId} and j.needs && array(select jsonb_array_elements_text(${recordset([...rights])}))`;
+
+/** What was printed, the newest first; for a printer's own question the oldest first, as it fetches them. */
+export function jobs(on: Db, actor: Actor, { printer, state }: z.output<typeof jobQuery>): Promise<PrintJob[]> {
+  return rows<PrintJob>(
+    on,
+    sql`select j.id, ${iso(sql`j.at`)} as at, p.name as person, j.station, j.printer, j.title, j.copies, j.state, j.note
+        from print_job j join person p on p.id = j.person_id where ${seenBy(actor)}
+          ${printer ? sql`and j.printer = upper(${printer})` : sql``} ${state ? sql`and j.state = ${state}` : sql``}
+        order by ${state === 'waiting' ? sql`j.at` : sql`j.at desc`} limit 200`,
+  );
+}
+
+/** The file of a job. */
+export async function fileOf(on: Db, actor: Actor, id: string): Promise<Buffer> {
+  const [job] = await rows<{ pdf: string }>(
+    on,
+    sql`select encode(pdf, 'base64') as pdf from print_job j where j.id = ${id} and ${seenBy(actor)}`,
+  );
+  if (!job) throw notFound('print job', id);
+  return Buffer.from(job.pdf, 'base64');
+}
+
+/** Says what became of a job: printed, failed with why, or waiting again. */
+export async function conclude(
+  change: Change,
+  id: string,
+  { state, note }: { state: PrintJob['state']; note: string },
+): Promise<{ job: string; printer: string }> {
+  const [job] = await rows<{ printer: string }>(
+    change.tx,
+    sql`update print_job set state = ${state}, note = ${note}, printed_at = ${state === 'printed' ? change.now.toISOString() : null}
+        where id = ${id} and site_id = ${change.actor.siteId} returning printer`,
+  );
+  if (!job) throw notFound('print job', id);
+  change.publish('printing', [id]);
+  return { job: id, printer: job.printer };
+}

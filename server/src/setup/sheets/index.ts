@@ -1,0 +1,3 @@
+export { setupToken } from './first.ts';
+export { setupRoutes } from './routes.ts';
+export { savePicture } from './pictures.ts';

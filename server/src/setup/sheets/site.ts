@@ -1,0 +1,26 @@
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { siteBody } from '@hand-relay/contract';
+import { rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+
+type Site = z.output<typeof siteBody>;
+
+export async function readSite(on: Db | Tx, siteId: string): Promise<Site> {
+  const [site] = await rows<Site>(
+    on,
+    sql`select name, street, city, time_zone as "timeZone", currency, gs1_prefix as "gs1Prefix" from site where id = ${siteId}`,
+  );
+  return site!;
+}
+
+/** Changes what a site is told by. Numbers given under an earlier prefix stay as they are. */
+export async function changeSite(change: Change, site: Site): Promise<void> {
+  const { tx, actor } = change;
+  const before = await readSite(tx, actor.siteId);
+  await tx.execute(sql`
+    update site set name = ${site.name}, street = ${site.street}, city = ${site.city}, time_zone = ${site.timeZone},
+      currency = ${site.currency}, gs1_prefix = ${site.gs1Prefix} where id = ${actor.siteId}`);
+  change.journal({ kind: 'site-changed', facts: { before, after: site } });
+  change.publish('setup', []);
+  change.publish('me', []);
+}
