@@ -154,12 +154,12 @@ function Sharing({ item, onBack }: { item: ItemAvailability; onBack: () => void 
     send(
       notify({
         kind: 'done',
-        text: t('items.fixed', { count: lines.length }),
+        text: t('items.manual', { count: lines.length }),
         undo: { name: 'allocateManually', body: { lines: before } },
       }),
     );
   };
-  const loose = item.askers.filter((a) => a.fixed !== null);
+  const loose = item.askers.filter((a) => a.manual !== null);
   useShortcuts({
     j: () => setAt(Math.min(portions.length - 1, at + 1)),
     k: () => setAt(Math.max(0, at - 1)),
@@ -274,7 +274,7 @@ function Sharing({ item, onBack }: { item: ItemAvailability; onBack: () => void 
                 </Row>
                 <View style={{ width: wide ? 210 : '100%' }}>
                   <Effect asker={asker} units={p.units} />
-                  {(asker.fixed !== null || p.units !== first[i]!.units) && (
+                  {(asker.manual !== null || p.units !== first[i]!.units) && (
                     <Text kind="small" colour="quiet">
                       {p.units !== first[i]!.units
                         ? t('items.was', { units: number(first[i]!.units) })

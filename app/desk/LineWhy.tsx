@@ -25,7 +25,7 @@ export function LineWhy({
   const [fix, { isLoading, error }] = api.useAllocateManuallyMutation();
   const [units, setUnits] = useState<string | null>(null);
   const day = (date: string) => dayName(date, me.site.timeZone, now);
-  const { reason, gets, asked, sure, could, takers, tooOld, reserved: reserved, fixed, fullBy } = promise;
+  const { reason, gets, asked, sure, could, takers, tooOld, reserved: reserved, manual, fullBy } = promise;
   const said = t(`why.${reason}`, {
     gets: number(gets),
     asked: number(asked),
@@ -47,7 +47,7 @@ export function LineWhy({
     send(
       notify({
         kind: 'done',
-        text: t('items.fixed', { count: 1 }),
+        text: t('items.manual', { count: 1 }),
         undo: { name: 'allocateManually', body: { lines: done.data.lines } },
       }),
     );
@@ -56,7 +56,7 @@ export function LineWhy({
   const good = typed !== null && typed <= asked;
   const reasonSign = (
     <Signal
-      kind={reason === 'full' ? 'done' : reason === 'fixed' ? 'quiet' : 'caution'}
+      kind={reason === 'full' ? 'done' : reason === 'manual' ? 'quiet' : 'caution'}
       text={[said, ...more].join(' ')}
     />
   );
@@ -66,7 +66,7 @@ export function LineWhy({
         <Row gap={6} style={{ justifyContent: 'space-between' }}>
           <View style={{ flexShrink: 1, flexGrow: 1, flexBasis: 200 }}>{reasonSign}</View>
           {mayChoose && <Button title={t('why.fix')} size="small" onPress={() => setUnits(String(gets))} />}
-          {mayChoose && fixed !== null && (
+          {mayChoose && manual !== null && (
             <Button title={t('why.loosen')} size="small" busy={isLoading} onPress={() => void settle(null)} />
           )}
         </Row>
@@ -84,7 +84,7 @@ export function LineWhy({
                 onChange={setUnits}
                 onSubmit={() => good && void settle(typed)}
                 error={
-                  good || units === '' ? undefined : t('refusal.fixed-too-much', { line: lineNumber, open: asked })
+                  good || units === '' ? undefined : t('refusal.allocated-too-much', { line: lineNumber, open: asked })
                 }
               />
             </View>

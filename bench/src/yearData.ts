@@ -57,7 +57,7 @@ export async function writeYear(url: string, { days, ordersADay }: YearSize): Pr
     select 'yw' || wave, 'larkmoor', 1000000 + min(k), 'done', min(at), 'maren', min(at)::date from old_order group by wave`);
   await insert(`insert into wave_line (wave_id, line_id, units) select 'yw' || wave, line, units from old_line`);
   await insert(`
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm) select 'yw' || wave, line, 'larkmoor', item, '', 0, 0 from old_line`);
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated) select 'yw' || wave, line, 'larkmoor', item, '', 0, 0 from old_line`);
   await insert(`
     insert into run (id, site_id, wave_id, number, call_sign, state, positions, cart_code, picker_id, metres, path, stops, started_at, left_at, seconds)
     select 'yr' || run, 'larkmoor', 'yw' || min(wave), 'Y' || run, 'amber', 'done', ${RUN}, null, (array['pico', 'suri'])[1 + (min(k) % 2)::int], 180, '[]', 30,

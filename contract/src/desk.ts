@@ -62,14 +62,14 @@ export const outlookAnswer = z.object({
 });
 export type OutlookAnswer = z.infer<typeof outlookAnswer>;
 
-export const reasonSchema = z.enum(['full', 'fixed', 'whole-order', 'taken', 'shelf', 'none']);
+export const reasonSchema = z.enum(['full', 'manual', 'whole-order', 'taken', 'shelf', 'none']);
 const taker = z.object({ order: id, number: z.string(), class: z.string(), due: isoDate, units });
 
 export const lineAvailability = z.object({
   line: id,
   asked: units,
   reserved: units,
-  fixed: units.nullable(),
+  manual: units.nullable(),
   sure: units,
   could: units,
   gets: units.describe('When everybody is served by priority'),
@@ -101,7 +101,7 @@ export const asker = z.object({
   lineNumber: z.int(),
   asked: units,
   reserved: units,
-  fixed: units.nullable(),
+  manual: units.nullable(),
   until: isoDate.describe('Goods must keep to this day'),
   gets: units,
   othersFull: z.boolean().describe('Whether all other lines of the order are full then'),
@@ -154,7 +154,7 @@ export const comparison = z.object({
 });
 export type PolicyComparison = z.infer<typeof comparison>;
 
-export const fixBody = z.strictObject({
+export const allocateManuallyBody = z.strictObject({
   lines: z
     .array(z.strictObject({ line: id, units: units.nullable().describe('null lets the policy decide again') }))
     .min(1)

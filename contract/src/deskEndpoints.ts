@@ -54,9 +54,9 @@ export const deskEndpoints = all({
     needs: ['orders.choose'],
     summary: 'Allocate lines manually, whatever the policy; answers with the manual allocations before',
     changes: ['orders'],
-    refuses: ['fixed-too-much', 'not-found'],
-    body: desk.fixBody,
-    answer: desk.fixBody,
+    refuses: ['allocated-too-much', 'not-found'],
+    body: desk.allocateManuallyBody,
+    answer: desk.allocateManuallyBody,
   },
   moveOrders: {
     method: 'POST',

@@ -87,7 +87,7 @@ export const refusals = table({
   'nothing-to-release': no(409, {}),
   'split-all': no(409, {}),
   'split-too-much': no(409, { line: count, open: count }),
-  'fixed-too-much': no(409, { line: count, open: count, units: count }),
+  'allocated-too-much': no(409, { line: count, open: count, units: count }),
   'surplus-undecided': no(409, wanted),
   'unpack-first': no(409, wanted),
 

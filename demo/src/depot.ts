@@ -18,7 +18,7 @@ export const depot = {
   currency: 'GBP',
 } as const;
 
-export const depotWay: SiteSettings = {
+export const depotSettings: SiteSettings = {
   ...usualSettings,
   stages: 'pick-ship',
   reserve: 'intake',

@@ -14,7 +14,7 @@ import {
   depotFloor,
   depotLanes,
   depotPeople,
-  depotWay,
+  depotSettings,
   depotWorld,
   onlyAtDepot,
 } from './depot.ts';
@@ -68,7 +68,7 @@ export async function loadScenario(
   });
   await db.transaction(async (tx) => {
     await insert(tx, tables.site, [
-      { ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start, settings: { way: house.settings } },
+      { ...site, gs1Prefix: COMPANY_PREFIX, ssccExtension: 3, floor, start, settings: { work: house.settings } },
     ]);
     await insert(
       tx,
@@ -209,7 +209,7 @@ export async function loadScenario(
         ssccExtension: 4,
         floor: depotFloor,
         start: { aisle: 'N1', y: 0 },
-        settings: { way: depotWay },
+        settings: { work: depotSettings },
       },
     ]);
     await insert(
@@ -431,7 +431,7 @@ async function loadDepot(tx: Tx, house1: Scenario, { now, today }: { now: Date; 
         itemId: itemOf.get(p.line)!,
         lot: '',
         units: p.units,
-        firm: p.units,
+        hardAllocated: p.units,
       })),
   );
 }

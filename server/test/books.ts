@@ -28,7 +28,7 @@ const contradictions: Record<string, string> = {
     where t.on_hand <> coalesce(b.units, 0)`,
   'reserved is not what is promised, or more than there is': `
     select t.item_id, t.lot from stock_total t left join (
-      select site_id, item_id, lot, sum(firm) as units from reservation group by 1, 2, 3) r using (site_id, item_id, lot)
+      select site_id, item_id, lot, sum(hard_allocated) as units from reservation group by 1, 2, 3) r using (site_id, item_id, lot)
     where t.reserved <> coalesce(r.units, 0) or t.reserved > t.on_hand`,
   'a line says other than its picks': `
     select l.id from order_line l left join (select line_id, sum(picked) as units from pick group by 1) k on k.line_id = l.id where l.picked <> coalesce(k.units, 0)`,

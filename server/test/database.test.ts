@@ -200,9 +200,9 @@ describe('the database', () => {
       expect(await all(`select rights from role where name = 'loader'`)).toEqual([{ rights: ['shipments.confirm'] }]);
       expect(await all(`select name from role order by 1`)).toHaveLength(firstRoleNames.length);
       // Promised then is promised still, and counts once.
-      expect(await all('select units, firm from reservation')).toEqual([{ units: 4, firm: 4 }]);
+      expect(await all('select units, hard_allocated from reservation')).toEqual([{ units: 4, hard_allocated: 4 }]);
       expect(await all('select on_hand, reserved from stock_total')).toEqual([{ on_hand: 9, reserved: 4 }]);
-      await run('update reservation set units = 3, firm = 3');
+      await run('update reservation set units = 3, hard_allocated = 3');
       expect(await all('select reserved from stock_total')).toEqual([{ reserved: 3 }]);
     } finally {
       await database.close();

@@ -124,11 +124,11 @@ describe('the Desk: what can go, who gets the stock', () => {
     // It survives a new computation, and stands in the trail.
     expect(await gets('priority')).toMatchObject({ S2: small, BIG: free - small });
     expect((await line('S2')).reason).toBe('full');
-    expect((await desk.get('trail', { id: orders['S2']! })).entries.map((e) => e.kind)).toContain('line-fixed');
+    expect((await desk.get('trail', { id: orders['S2']! })).entries.map((e) => e.kind)).toContain('line-allocated');
     const much = await desk.refused('allocateManually', {
       body: { lines: [{ line: wanted.lines[0]!.line, units: 9999 }] },
     });
-    expect(much).toMatchObject({ code: 'fixed-too-much', facts: { open: small } });
+    expect(much).toMatchObject({ code: 'allocated-too-much', facts: { open: small } });
     await desk.get('allocateManually', { body: before });
     expect(await gets('priority')).toMatchObject({ S2: 0, BIG: free - 2 });
   });
@@ -201,13 +201,13 @@ describe('the Desk: what can go, who gets the stock', () => {
     expect(await lineOf(orders['BIG']!)).toMatchObject({ released: 0, reserved: 0 });
   });
 
-  it('keeps a fixed amount through a release of it, and forgets it after', async () => {
+  it('keeps a manual allocation through a release of it, and forgets it after', async () => {
     const line = (await lineOf(orders['S2']!)).id;
     await desk.get('allocateManually', { body: { lines: [{ line, units: 1 }] } });
     await startWave(desk, [orders['S2']!]);
     expect(await lineOf(orders['S2']!)).toMatchObject({ released: 1 });
-    const [kept] = await relay.query<{ fixed: number | null }>(`select fixed from order_line where id = '${line}'`);
-    expect(kept!.fixed).toBeNull();
+    const [after] = await relay.query<{ manual: number | null }>(`select manually_allocated as manual from order_line where id = '${line}'`);
+    expect(after!.manual).toBeNull();
   });
 
   it('writes any list as a workbook', async () => {

@@ -19,7 +19,7 @@ const leftovers = `
     || ', on carts ' || coalesce((select jsonb_agg(jsonb_build_array(p.code, b.lot, b.serial, b.units))::text from run_position q join place p on p.id = q.place_id
       join balance b on b.place_id = q.place_id join order_line l on l.order_id = q.order_id and l.item_id = b.item_id where l.id = t.line_id), '')
     || ', line ' || (select jsonb_build_array(l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped)::text from order_line l where l.id = t.line_id) from desk_task t where decision is null
-  union all select 'to put away ' || id from put_back where done_at is null
+  union all select 'to put away ' || id from put_away where done_at is null
   union all select 'count ' || id || ' ' || state from bin_count where state in ('asked', 'counted')
   union all select 'goods in ' || p.kind || ' ' || p.code from balance b join place p on p.id = b.place_id where b.units > 0 and p.kind not in ('bin', 'outside')
   union all select 'exception ' || kind from exception where settled_at is null

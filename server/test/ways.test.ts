@@ -224,7 +224,7 @@ describe('how a site works', () => {
     });
     expect(verdict).toMatchObject({ verdict: 'done', units: picks[0]!.step.units });
     const [entry] = await relay.query<{ facts: { before: SiteSettings; after: SiteSettings }; person_id: string }>(
-      `select facts, person_id from journal where kind = 'way-changed' order by id desc limit 1`,
+      `select facts, person_id from journal where kind = 'settings-changed' order by id desc limit 1`,
     );
     expect(entry!.person_id).toBe('maren');
     expect(entry!.facts.before.lotSwaps).toBe(true);

@@ -59,7 +59,7 @@ export const refusal: Same<typeof english> = {
     'may-not-lift': 'Diese Sperre heben auf: {{roles}}.',
     'order-closed': 'Dieser Auftrag ist abgeschlossen. Es gibt nichts mehr zu sperren.',
     'conditions-wrong': 'Eine Bedingung ist nicht vollständig. Sieh daneben.',
-    'fixed-too-much': 'Position {{line}} verlangt nur noch {{open}}. Gib ihr höchstens das.',
+    'allocated-too-much': 'Position {{line}} verlangt nur noch {{open}}. Gib ihr höchstens das.',
     'no-such-place': 'Hier gibt es kein {{code}}. Wähle etwas aus der Liste.',
     'wrong-bin': 'Das ist Fach {{got}}. Geh zu {{expected}}.',
     'wrong-item': 'Das ist {{got}}. Picke {{expected}}.',

@@ -67,7 +67,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'may-not-lift': 'Only these roles may lift this hold: {{roles}}.',
     'order-closed': 'This order is closed. There is nothing left to hold.',
     'conditions-wrong': 'A condition is not complete. See the note beside it.',
-    'fixed-too-much': 'Line {{line}} needs only {{open}} more. Allocate at most that.',
+    'allocated-too-much': 'Line {{line}} needs only {{open}} more. Allocate at most that.',
     'no-such-place': 'There is no {{code}} here. Choose one from the list.',
     'wrong-bin': 'This is bin {{got}}. Go to {{expected}}.',
     'wrong-item': 'This is {{got}}. Pick {{expected}}.',

@@ -18,7 +18,7 @@ export function freeStock(siteId: string, released: boolean): SQL {
     ) b on b.item_id = t.item_id and b.lot = t.lot
     ${
       released
-        ? sql`left join (select item_id, lot, sum(units - firm) as units from reservation where site_id = ${siteId} group by 1, 2) w
+        ? sql`left join (select item_id, lot, sum(units - hard_allocated) as units from reservation where site_id = ${siteId} group by 1, 2) w
               on w.item_id = t.item_id and w.lot = t.lot`
         : sql``
     }

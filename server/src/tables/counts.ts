@@ -71,7 +71,7 @@ export const binCountLine = pgTable(
 
 /** Goods on a cart that nobody wants any more, and the bin that they go back into. */
 export const putAway = pgTable(
-  'put_back',
+  'put_away',
   {
     id: text().primaryKey(),
     siteId: text()
@@ -104,8 +104,8 @@ export const putAway = pgTable(
     doneBy: text().references(() => person.id),
   },
   (t) => [
-    check('put_back_units', sql`${t.units} > 0`),
-    index('put_back_open')
+    check('put_away_units', sql`${t.units} > 0`),
+    index('put_away_open')
       .on(t.siteId, t.runId)
       .where(sql`${t.doneAt} is null`),
   ],

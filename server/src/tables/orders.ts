@@ -186,7 +186,7 @@ export const orderLine = pgTable(
     packed: integer().notNull().default(0),
     shipped: integer().notNull().default(0),
     /** What a person decided that it gets of what is open, whatever a policy would say; null where nobody did. */
-    fixed: integer(),
+    manuallyAllocated: integer(),
   },
   (t) => [
     uniqueIndex('order_line_number').on(t.orderId, t.line),
@@ -202,7 +202,7 @@ export const orderLine = pgTable(
     check('line_picked', sql`${t.picked} <= ${t.released}`),
     check('line_packed', sql`${t.packed} <= ${t.picked}`),
     check('line_shipped', sql`${t.shipped} <= ${t.packed}`),
-    check('line_fixed', sql`${t.fixed} >= 0`),
+    check('line_manually_allocated', sql`${t.manuallyAllocated} >= 0`),
   ],
 );
 

@@ -120,7 +120,7 @@ export const reservation = pgTable(
     lot: text().notNull(),
     units: integer().notNull(),
     /** Units that count as reserved: all, or where the site reserves at the scan those already picked. */
-    firm: integer().notNull(),
+    hardAllocated: integer().notNull(),
   },
   (t) => [
     foreignKey({
@@ -130,7 +130,7 @@ export const reservation = pgTable(
     }),
     unique('reservation_once').on(t.lineId, t.waveId, t.lot).nullsNotDistinct(),
     index('reservation_wave').on(t.waveId),
-    check('reservation_units', sql`${t.units} >= 0 and ${t.firm} between 0 and ${t.units}`),
+    check('reservation_units', sql`${t.units} >= 0 and ${t.hardAllocated} between 0 and ${t.units}`),
   ],
 );
 

@@ -52,14 +52,14 @@ function granted(supply: Supply[], demand: Demand[], method: Method): { grants: 
 export interface Settled {
   /** Lots promised before, by line: they are the line's own, and no part of the supply. */
   reserved: ReadonlyMap<string, LineAllocation['lots']>;
-  /** Units that a person fixed, by line: the line gets so many, before all others, and no more. */
-  fixed: ReadonlyMap<string, number>;
+  /** Units that a person allocated manually, by line: the line gets so many, before all others, and no more. */
+  manual: ReadonlyMap<string, number>;
 }
 
 /**
  * Promises as `allocate` does, beside what is settled already. A line that keeps stock takes only what it lacks; a
- * fixed line is served before the policy chooses, and counts as full when it has what was fixed. An order that ships
- * complete and cannot be completed gets nothing, unless a person fixed a line of it.
+ * line allocated manually is served before the policy chooses, and counts as full when it has what was allocated. An order that ships
+ * complete and cannot be completed gets nothing, unless a line of it is allocated manually.
  */
 export function allocateBeside(
   settled: Settled,
@@ -72,30 +72,30 @@ export function allocateBeside(
   const wants = demand.map((order) => ({
     ...order,
     lines: order.lines.map((line) => {
-      const units = settled.fixed.get(line.id) ?? line.units;
+      const units = settled.manual.get(line.id) ?? line.units;
       return { ...line, units: Math.max(0, units - sum(reserved(line.id))) };
     }),
   }));
-  const isFixed = (line: { id: string }) => settled.fixed.has(line.id);
-  const byHand = wants.map((order) => ({ ...order, shipComplete: false, lines: order.lines.filter(isFixed) }));
+  const isManual = (line: { id: string }) => settled.manual.has(line.id);
+  const byHand = wants.map((order) => ({ ...order, shipComplete: false, lines: order.lines.filter(isManual) }));
   const first = allocate(left, byHand, { policy: 'priority' });
   takeAway(left, byHand, first.promises);
-  const fixed = new Map(first.promises.map((p) => [p.line, p]));
-  const hindered = (order: Demand) => order.lines.some((l) => isFixed(l) && fixed.get(l.id)!.units < l.units);
+  const manual = new Map(first.promises.map((p) => [p.line, p]));
+  const hindered = (order: Demand) => order.lines.some((l) => isManual(l) && manual.get(l.id)!.units < l.units);
   const chosen = wants.map((order) => ({
     ...order,
-    lines: order.shipComplete && hindered(order) ? [] : order.lines.filter((l) => !isFixed(l)),
+    lines: order.shipComplete && hindered(order) ? [] : order.lines.filter((l) => !isManual(l)),
   }));
   const second = allocate(left, chosen, method);
   const more = new Map(second.promises.map((p) => [p.line, p]));
   const promises = wants.flatMap((order, n) => {
-    const got = (line: string) => fixed.get(line) ?? more.get(line);
+    const got = (line: string) => manual.get(line) ?? more.get(line);
     const whole = order.lines.every((line) => (got(line.id)?.units ?? 0) === line.units);
-    const nothing = order.shipComplete && !whole && !order.lines.some(isFixed);
+    const nothing = order.shipComplete && !whole && !order.lines.some(isManual);
     return order.lines.map((line): LineAllocation => {
       if (nothing) return { order: order.id, line: line.id, units: 0, lots: [] };
       const lots = new Map<string | null, number>();
-      let room = settled.fixed.get(line.id) ?? demand[n]!.lines.find((l) => l.id === line.id)!.units;
+      let room = settled.manual.get(line.id) ?? demand[n]!.lines.find((l) => l.id === line.id)!.units;
       for (const { lot, units } of [...reserved(line.id), ...(got(line.id)?.lots ?? [])]) {
         const taken = Math.min(room, units);
         room -= taken;

@@ -269,7 +269,7 @@ describe('most orders', () => {
 });
 
 describe('beside what is settled', () => {
-  const none = { reserved: new Map<string, LineAllocation['lots']>(), fixed: new Map<string, number>() };
+  const none = { reserved: new Map<string, LineAllocation['lots']>(), manual: new Map<string, number>() };
 
   it('completes who keeps a part, and leaves what is kept where an order cannot be completed', () => {
     const reserved = new Map([['slow-1', [{ lot: 'L1', units: 6 }]]]);
@@ -287,8 +287,8 @@ describe('beside what is settled', () => {
     expect(got([order('slow', [12], { shipComplete: true })])).toEqual([['slow-1', []]]);
   });
 
-  it('serves what a person fixed before all others, and no more than that', () => {
-    const fixed = new Map([
+  it('serves what was allocated manually before all others, and no more than that', () => {
+    const manual = new Map([
       ['late-1', 7],
       ['urgent-1', 2],
     ]);
@@ -298,7 +298,7 @@ describe('beside what is settled', () => {
       order('rest', [5]),
     ];
     for (const method of methods())
-      expect(allocateBeside({ ...none, fixed }, stock(10), want, method).promises.map((p) => p.units)).toEqual([
+      expect(allocateBeside({ ...none, manual }, stock(10), want, method).promises.map((p) => p.units)).toEqual([
         2, 7, 1,
       ]);
   });

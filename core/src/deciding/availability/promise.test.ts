@@ -107,14 +107,14 @@ describe('outlook', () => {
 });
 
 describe('why a line gets what it gets', () => {
-  const why = (have: Parameters<typeof outlook>[0], want: OpenOrder[], line: string, fixed = false) => {
+  const why = (have: Parameters<typeof outlook>[0], want: OpenOrder[], line: string, manual = false) => {
     const { promises } = allocate(have, want, { policy: 'priority' });
     const reasons = new Reasons(have, want, new Map(promises.map((p) => [p.line, p])));
     const owner = want.find((o) => o.lines.some((l) => l.id === line))!;
     return reasons.of(
       owner,
       owner.lines.find((l) => l.id === line)!,
-      fixed,
+      manual,
     );
   };
   it('names who gets the rest, the most first', () =>
@@ -138,7 +138,7 @@ describe('why a line gets what it gets', () => {
     strict.lines[0]!.minShelfDays = 60;
     expect(why(old, open([strict]), 'a-1')).toEqual({ reason: 'shelf', takers: [], tooOld: 7 });
     expect(why(stock(9, 0), open([order('a', [5, 5], { shipComplete: true })]), 'a-1').reason).toBe('whole-order');
-    expect(why(stock(0), open([order('a', [5])]), 'a-1', true).reason).toBe('fixed');
+    expect(why(stock(0), open([order('a', [5])]), 'a-1', true).reason).toBe('manual');
     expect(why(stock(0), open([order('a', [5])]), 'a-1').reason).toBe('none');
     expect(why(stock(5), open([order('a', [5])]), 'a-1').reason).toBe('full');
   });

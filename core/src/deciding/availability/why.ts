@@ -2,11 +2,11 @@ import { firstServed, goodUntil, type LineAllocation, type Supply } from '../all
 import type { OpenLine, OpenOrder } from './open.ts';
 
 /**
- * Why a line gets what it gets. `full`: it gets all; `fixed`: a person decided; `whole-order`: its order ships complete
+ * Why a line gets what it gets. `full`: it gets all; `manual`: a person decided; `whole-order`: its order ships complete
  * and another line of it is short; `taken`: others get the stock; `shelf`: what is left does not keep long enough;
  * `none`: there is no more.
  */
-export type Reason = 'full' | 'fixed' | 'whole-order' | 'taken' | 'shelf' | 'none';
+export type Reason = 'full' | 'manual' | 'whole-order' | 'taken' | 'shelf' | 'none';
 
 export interface Why {
   reason: Reason;
@@ -30,12 +30,12 @@ export class Reasons {
     for (const row of supply) this.stock.set(row.item, [...(this.stock.get(row.item) ?? []), row]);
   }
 
-  /** @param fixed whether a person decided what the line gets */
-  of(order: OpenOrder, line: OpenLine, fixed: boolean): Why {
+  /** @param manual whether a person decided what the line gets */
+  of(order: OpenOrder, line: OpenLine, manual: boolean): Why {
     const got = this.promises.get(line.id)?.units ?? 0;
     const none: Why = { reason: 'full', takers: [], tooOld: 0 };
     if (got >= line.units) return none;
-    if (fixed) return { ...none, reason: 'fixed' };
+    if (manual) return { ...none, reason: 'manual' };
     const others = (this.askers.get(line.item) ?? [])
       .filter((a) => a.line !== line)
       .map((a) => ({ ...a, units: Math.max(0, (this.promises.get(a.line.id)?.units ?? 0) - a.line.reserved) }))

@@ -8,28 +8,28 @@ const sum = <T extends { line: string; lot: string; units: number }>(
 ) => list.filter((x) => x.line === of.line && x.lot === of.lot).reduce((n, x) => n + x.units, 0);
 
 describe('reservations as goods leave', () => {
-  it('end in the order of their waves, firm units first', () => {
+  it('end in the order of their waves, hard-allocated units first', () => {
     const reserved = [
-      { wave: 'w1', line: 'l1', lot: 'A', units: 3, firm: 3 },
-      { wave: 'w2', line: 'l1', lot: 'A', units: 5, firm: 2 },
-      { wave: 'w2', line: 'l2', lot: 'A', units: 4, firm: 0 },
+      { wave: 'w1', line: 'l1', lot: 'A', units: 3, hardAllocated: 3 },
+      { wave: 'w2', line: 'l1', lot: 'A', units: 5, hardAllocated: 2 },
+      { wave: 'w2', line: 'l2', lot: 'A', units: 4, hardAllocated: 0 },
     ];
     expect(consume(reserved, [{ line: 'l1', lot: 'A', units: 4 }])).toEqual([
-      { ...reserved[0], units: 0, firm: 0 },
-      { ...reserved[1], units: 4, firm: 1 },
+      { ...reserved[0], units: 0, hardAllocated: 0 },
+      { ...reserved[1], units: 4, hardAllocated: 1 },
     ]);
   });
 
-  it('end by as much as leaves and is reserved, and never hold more firm units than units', () => {
+  it('end by as much as leaves and is reserved, and never hold more hard-allocated units than units', () => {
     const rows = fc.uniqueArray(
-      fc.record({ ...key, wave: fc.constantFrom('w1', 'w2', 'w3'), units: fc.nat(9), firm: fc.nat(9) }),
+      fc.record({ ...key, wave: fc.constantFrom('w1', 'w2', 'w3'), units: fc.nat(9), hardAllocated: fc.nat(9) }),
       {
         selector: (r) => `${r.wave} ${r.line} ${r.lot}`,
       },
     );
     fc.assert(
       fc.property(rows, fc.array(fc.record({ ...key, units: fc.nat(9) }), { maxLength: 6 }), (drawn, gone) => {
-        const reserved = drawn.map((r) => ({ ...r, firm: Math.min(r.firm, r.units) }));
+        const reserved = drawn.map((r) => ({ ...r, hardAllocated: Math.min(r.hardAllocated, r.units) }));
         const changed = consume(reserved, gone);
         const after = reserved.map(
           (r) => changed.find((c) => c.wave === r.wave && c.line === r.line && c.lot === r.lot) ?? r,
@@ -39,7 +39,7 @@ describe('reservations as goods leave', () => {
             const of = { line, lot };
             expect(sum(reserved, of) - sum(after, of)).toBe(Math.min(sum(reserved, of), sum(gone, of)));
           }
-        expect(after.every((r) => r.units >= 0 && r.firm >= 0 && r.firm <= r.units)).toBe(true);
+        expect(after.every((r) => r.units >= 0 && r.hardAllocated >= 0 && r.hardAllocated <= r.units)).toBe(true);
       }),
     );
   });

@@ -4,8 +4,8 @@ export interface Reserved {
   line: string;
   lot: string;
   units: number;
-  /** Units of them that are promised of this very lot. */
-  firm: number;
+  /** Units of them that count as taken from the stock of this lot. */
+  hardAllocated: number;
 }
 
 /**
@@ -27,6 +27,6 @@ export function consume(
     const units = Math.min(r.units, left.get(keyOf(r)) ?? 0);
     if (units <= 0) return [];
     left.set(keyOf(r), left.get(keyOf(r))! - units);
-    return [{ ...r, units: r.units - units, firm: Math.max(0, r.firm - units) }];
+    return [{ ...r, units: r.units - units, hardAllocated: Math.max(0, r.hardAllocated - units) }];
   });
 }

@@ -54,14 +54,14 @@ export function computeOrder(text: string, id: string): OrderAvailability | null
   const promises = new Map(decided(desk, 'priority', null, 0).promises.map((p) => [p.line, p]));
   const reasons = new Reasons(desk.supply, desk.orders, promises);
   const lines = order.lines.map((line, i): LineAvailability => {
-    const fixed = desk.settled.fixed.get(line.id) ?? null;
+    const manual = desk.settled.manual.get(line.id) ?? null;
     const { sure, could, fullBy } = own.lines[i]!;
-    const why = reasons.of(order, line, fixed !== null);
+    const why = reasons.of(order, line, manual !== null);
     return {
       line: line.id,
       asked: line.units,
       reserved: line.reserved,
-      fixed,
+      manual,
       sure,
       could,
       gets: promises.get(line.id)!.units,
@@ -104,7 +104,7 @@ export async function computeItem(
           lineNumber: desk.lineNumbers.get(line.id)!,
           asked: line.units,
           reserved: line.reserved,
-          fixed: desk.settled.fixed.get(line.id) ?? null,
+          manual: desk.settled.manual.get(line.id) ?? null,
           until: goodUntil(order, line),
           gets: promises.get(line.id)!.units,
           othersFull: order.lines.every((l) => l === line || promises.get(l.id)!.units >= l.units),

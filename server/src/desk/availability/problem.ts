@@ -17,7 +17,7 @@ export type OrderValues = [
   lines: LineValues[] | null,
   held: boolean,
 ];
-export type LineValues = [id: string, number: number, item: string, open: number, value: number, fixed: number | null];
+export type LineValues = [id: string, number: number, item: string, open: number, value: number, manual: number | null];
 
 /** Everything that the Desk computes with. */
 export interface DeskProblem {
@@ -54,8 +54,8 @@ export class Desk {
     this.supply = problem.supply;
     this.expected = problem.expected;
     const reserved = new Map<string, LineAllocation['lots']>();
-    const fixed = new Map<string, number>();
-    this.settled = { reserved: reserved, fixed };
+    const manual = new Map<string, number>();
+    this.settled = { reserved: reserved, manual };
     for (const [line, lot, units] of problem.reserved)
       reserved.set(line, [...(reserved.get(line) ?? []), { lot: lot || null, units }]);
     const wishes = new Map(problem.wishes.map(([customer, item, days]) => [`${customer}\n${item}`, days]));
@@ -74,9 +74,9 @@ export class Desk {
         lines,
       ]) => {
         this.heads.set(id, { id, number, customer, class: customerClass, due });
-        const open = (lines ?? []).map(([line, lineNumber, item, units, value, fixedUnits]): OpenLine => {
+        const open = (lines ?? []).map(([line, lineNumber, item, units, value, manualUnits]): OpenLine => {
           this.lineNumbers.set(line, lineNumber);
-          if (fixedUnits !== null) fixed.set(line, Math.min(fixedUnits, units));
+          if (manualUnits !== null) manual.set(line, Math.min(manualUnits, units));
           const keptUnits = (reserved.get(line) ?? []).reduce((n, l) => n + l.units, 0);
           const minShelfDays = wishes.get(`${customerNumber}\n${item}`) ?? shelfDays;
           return { id: line, item, units, reserved: Math.min(units, keptUnits), minShelfDays, value };

@@ -30,7 +30,7 @@ export async function exceptionsOf(
       from desk_task t join order_line l on l.id = t.line_id where t.site_id = ${siteId} and t.decision is null
       union all
       select b.id, 'put-away', b.asked_at, null, b.order_id, null, b.run_id, null, b.bin_id, b.item_id, b.lot, b.units, '', '', '{}', null, null, null, ''
-      from put_back b where b.site_id = ${siteId} and b.done_at is null
+      from put_away b where b.site_id = ${siteId} and b.done_at is null
     )
     select a.id, a.kind, ${iso(sql`a.at`)} as at, coalesce(p.name, '') as by,
            case when o.id is not null then jsonb_build_object('id', o.id, 'number', o.number, 'customer', c.name, 'departure', d.name,

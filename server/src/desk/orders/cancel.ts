@@ -29,7 +29,7 @@ export async function cancelRest(
       select id, asked - cancelled - released as units from order_line
       where order_id = ${orderId} and asked - cancelled - released > 0 ${chosen}
     )
-    update order_line l set cancelled = l.cancelled + o.units, fixed = null from open o where l.id = o.id returning l.line, o.units`,
+    update order_line l set cancelled = l.cancelled + o.units, manually_allocated = null from open o where l.id = o.id returning l.line, o.units`,
   );
   // An order with nothing left to do, left open by an earlier version, is closed by this too.
   if (order.status === 'open' && cancelled.length === 0 && (await closeIfDone(change, orderId))) return;

@@ -48,7 +48,7 @@ export async function orderDetail({ db, clock }: Platform, siteId: string, id: s
     sql`
     select l.id, l.line, i.sku, i.name, i.unit, i.picture, l.quantity, l.pack, l.note,
            l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
-           coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved,
+           coalesce((select sum(r.hard_allocated) from reservation r where r.line_id = l.id), 0)::int as reserved,
            coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as "reservedAhead",
            (coalesce((select sum(r.units) from reservation r join wave w on w.id = r.wave_id and w.state = 'gathering' where r.line_id = l.id), 0)
              + coalesce((select sum(k.units) from pick k join run r on r.id = k.run_id and r.state in ('planned', 'waiting')

@@ -81,7 +81,7 @@ export async function splitOrder(
   });
   await tx.execute(sql`
     with part as (select * from jsonb_to_recordset(${recordset(parts)}) as p(fresh text, id text, line int, item text, note text, units int)),
-    less as (update order_line l set asked = l.asked - p.units, fixed = null from part p where l.id = p.id)
+    less as (update order_line l set asked = l.asked - p.units, manually_allocated = null from part p where l.id = p.id)
     insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
     select fresh, ${id}, line, item, units, 'unit', note, units from part`);
   await trimKept(change, [orderId]);
@@ -122,7 +122,7 @@ export async function joinOrder(change: Change, orderId: string): Promise<string
     sql`
     with open as (
       select id, line, item_id, asked - cancelled - released as units from order_line where order_id = ${orderId} and asked - cancelled - released > 0
-    ), less as (update order_line l set asked = l.asked - o.units, fixed = null from open o where l.id = o.id)
+    ), less as (update order_line l set asked = l.asked - o.units, manually_allocated = null from open o where l.id = o.id)
     update order_line l set asked = l.asked + o.units from open o
     where l.order_id = ${part.root} and l.line = o.line and l.item_id = o.item_id returning o.units`,
   );

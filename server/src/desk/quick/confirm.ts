@@ -138,11 +138,11 @@ async function promise({ tx, actor }: Change, wave: string, picks: Pick[]): Prom
     with p as (
       select line, item, lot, sum(units)::int as units from jsonb_to_recordset(${recordset(picks)}) as p(line text, item text, lot text, units int) group by 1, 2, 3
     ), kept as (
-      insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+      insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
       select ${wave}, line, ${actor.siteId}, item, lot, units, units from p
     ), of_line as (select line, sum(units)::int as units from p group by 1),
     joined as (insert into wave_line (wave_id, line_id, units) select ${wave}, line, units from of_line)
-    update order_line l set released = l.released + o.units, picked = l.picked + o.units, packed = l.packed + o.units, fixed = null
+    update order_line l set released = l.released + o.units, picked = l.picked + o.units, packed = l.packed + o.units, manually_allocated = null
     from of_line o where l.id = o.line`);
 }
 

@@ -15,7 +15,7 @@ export async function notPicked(
   await tx.execute(sql`
     with less as (update pick set picked = picked - ${units}, units = units - ${units} where id = ${pick}),
     freed as (
-      update reservation set units = units - ${units}, firm = greatest(0, firm - ${units})
+      update reservation set units = units - ${units}, hard_allocated = greatest(0, hard_allocated - ${units})
       where wave_id = ${wave} and line_id = ${line} and lot = ${lot}
     ), kept as (update wave_line set units = units - ${units} where wave_id = ${wave} and line_id = ${line})
     update order_line set picked = picked - ${units}, packed = least(packed, picked - ${units}), released = released - ${units},

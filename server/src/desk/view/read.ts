@@ -67,7 +67,7 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
         where ${chosen} and o.id > ${after} order by o.id limit ${AT_ONCE}
       ), line as (
         select l.order_id, string_agg('[' || to_json(l.id) || ',' || l.line || ',' || to_json(l.item_id) || ',' ||
-                 (l.asked - l.cancelled - l.released) || ',' || i.value_minor || ',' || coalesce(l.fixed::text, 'null') || ']', ',') as lines
+                 (l.asked - l.cancelled - l.released) || ',' || i.value_minor || ',' || coalesce(l.manually_allocated::text, 'null') || ']', ',') as lines
         from order_line l join item i on i.id = l.item_id
         where l.order_id in (select id from page) and l.asked - l.cancelled - l.released > 0 group by 1
       ), held as (

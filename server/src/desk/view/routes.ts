@@ -3,7 +3,7 @@ import { mountEndpoint, type Routes } from '../../platform/index.ts';
 import { comparisonOf, itemOf, outlookOf, availabilityOf } from './answers.ts';
 import { exceptionsOf } from '../exceptions/index.ts';
 import { actOnException } from './dealWith.ts';
-import { allocateManually } from './fix.ts';
+import { allocateManually } from './allocateManually.ts';
 import { moveOrders, placesOf } from './move.ts';
 import { saveTray, trayOf } from './tray.ts';
 import { deleteView, saveView, viewsOf } from './views.ts';

@@ -19,7 +19,7 @@ interface OpenLine {
   volumeCm3: number;
   open: number;
   minShelfDays: number;
-  fixed: number | null;
+  manual: number | null;
   handling: string;
   departure: string | null;
   leavesAt: string | null;
@@ -41,7 +41,7 @@ export const itemsOf = (orderIds: readonly string[]): SQL =>
  * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
  * transaction, under the site's lock and that of the items' totals.
  *
- * @param options `exact`: units that lines get, whatever was fixed for them before; `toRelease`: orders on hold stay out; `now`: an order
+ * @param options `exact`: units that lines get, whatever was allocated to them manually before; `toRelease`: orders on hold stay out; `now`: an order
  *   that is overdue ships today at the earliest
  */
 export async function allocate(
@@ -56,7 +56,7 @@ export async function allocate(
     select o.id as "order", o.number, o.priority, greatest(o.due, ${localDay(siteId, now)})::text as due, o.ship_complete as "shipComplete",
            l.id as line, l.line as "lineNumber", i.id as item, i.sku, i.name, i.weight_g as "weightG",
            i.length_mm::float8 * i.width_mm * i.height_mm / 1000 as "volumeCm3",
-           l.asked - l.cancelled - l.released as open, ${shelfDays(sql`i.id`)} as "minShelfDays", l.fixed, i.handling, d.name as departure,
+           l.asked - l.cancelled - l.released as open, ${shelfDays(sql`i.id`)} as "minShelfDays", l.manually_allocated as manual, i.handling, d.name as departure,
            ${iso(sql`o.leaves_at`)} as "leavesAt"
     from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
     left join departure d on d.id = o.departure_id
@@ -93,13 +93,13 @@ export async function allocate(
     demand.lines.push({ id: line.line, item: line.item, units: line.open, minShelfDays: line.minShelfDays });
     orders.set(line.order, demand);
   }
-  const fixed = new Map(
+  const manual = new Map(
     open.flatMap((l) => {
-      const units = exact.get(l.line) ?? l.fixed;
+      const units = exact.get(l.line) ?? l.manual;
       return units === null ? [] : [[l.line, Math.min(units, l.open)] as const];
     }),
   );
-  const settled = { reserved, fixed };
+  const settled = { reserved, manual };
   const { promises: list } = allocateBeside(settled, supply, [...orders.values()]);
   const promises = new Map(list.map((p) => [p.line, p]));
   return {

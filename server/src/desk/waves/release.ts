@@ -81,10 +81,10 @@ export async function release(
     sql`delete from reservation where wave_id is null and line_id in (select jsonb_array_elements_text(${recordset(given.map((l) => l.line))}))`,
   );
   await tx.execute(sql`
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
     select ${wave}, line, ${actor.siteId}, item, lot, units, ${allocation.soft ? sql`0` : sql`units`}
     from jsonb_to_recordset(${recordset(parts)}) as r(line text, item text, lot text, units int)
-    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, hard_allocated = reservation.hard_allocated + excluded.hard_allocated`);
   const units = given.map((l) => ({ line: l.line, units: l.allocation.units }));
   const lines = recordset(units);
   await tx.execute(sql`
@@ -93,7 +93,7 @@ export async function release(
       insert into wave_line as w (wave_id, line_id, units) select ${wave}, line, units from given
       on conflict (wave_id, line_id) do update set units = w.units + excluded.units
     )
-    update order_line l set released = l.released + g.units, fixed = null from given g where l.id = g.line`);
+    update order_line l set released = l.released + g.units, manually_allocated = null from given g where l.id = g.line`);
   const preview = sumsOf(allocation);
   const byOrder = new Map<string, { lines: number; units: number }>();
   for (const l of given) {

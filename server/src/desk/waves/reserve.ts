@@ -29,10 +29,10 @@ export async function reserveOrders(change: Change, orderIds: string[]): Promise
     }),
   );
   await tx.execute(sql`
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
     select null, line, ${actor.siteId}, item, lot, units, units
     from jsonb_to_recordset(${recordset(parts)}) as r(line text, item text, lot text, units int)
-    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, hard_allocated = reservation.hard_allocated + excluded.hard_allocated`);
   const sums = new Map<string, number>();
   for (const { order, units } of parts) sums.set(order, (sums.get(order) ?? 0) + units);
   change.journal(...[...sums].map(([orderId, units]) => ({ kind: 'reserved', orderId, facts: { units } })));
@@ -75,7 +75,7 @@ export async function trimKept(change: Change, orderIds: string[]): Promise<void
     ), gone as (
       delete from reservation r using less s where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays = 0
     ), trimmed as (
-      update reservation r set units = s.stays, firm = least(r.firm, s.stays) from less s
+      update reservation r set units = s.stays, hard_allocated = least(r.hard_allocated, s.stays) from less s
       where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays > 0
     )
     select order_id as "order", sum(units - stays)::int as units from less group by 1`,
@@ -89,7 +89,7 @@ export async function trimKept(change: Change, orderIds: string[]): Promise<void
 export function reservedOf(on: Tx, siteId: string, orderId: string) {
   return rows<{ line: number; asked: number; reserved: number }>(
     on,
-    sql`select l.line, l.asked - l.cancelled as asked, coalesce((select sum(r.firm) from reservation r where r.line_id = l.id), 0)::int as reserved
+    sql`select l.line, l.asked - l.cancelled as asked, coalesce((select sum(r.hard_allocated) from reservation r where r.line_id = l.id), 0)::int as reserved
         from order_line l join customer_order o on o.id = l.order_id where l.order_id = ${orderId} and o.site_id = ${siteId} order by l.line`,
   );
 }

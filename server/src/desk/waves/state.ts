@@ -84,7 +84,7 @@ export async function freeReservations(tx: Tx, backs: readonly Back[]): Promise<
       select "waveId" as wave, "lineId" as line, lot, sum(units)::int as units
       from jsonb_to_recordset(${recordset(backs)}) as b("waveId" text, "lineId" text, lot text, units int) group by 1, 2, 3
     ), freed as (
-      update reservation r set units = r.units - b.units, firm = least(r.firm, r.units - b.units) from back b
+      update reservation r set units = r.units - b.units, hard_allocated = least(r.hard_allocated, r.units - b.units) from back b
       where r.wave_id = b.wave and r.line_id = b.line and r.lot = b.lot
     ), of_wave as (select wave, line, sum(units) as units from back group by 1, 2),
     less as (update wave_line w set units = w.units - o.units from of_wave o where w.wave_id = o.wave and w.line_id = o.line),

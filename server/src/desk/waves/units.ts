@@ -9,30 +9,30 @@ export interface Moved {
 }
 
 /**
- * Moves released units from one wave to another. What is firmly reserved and not picked goes along; where a site
- * reserves at the scan, what was picked stays firm where it was.
+ * Moves released units from one wave to another. What is hard-allocated and not picked goes along; where a site
+ * reserves at the scan, what was picked stays so where it was.
  */
 export async function moveUnits(tx: Tx, from: string, to: string, moved: readonly Moved[]): Promise<void> {
   if (moved.length === 0) return;
   // First less here, then more there: at no moment is more reserved than there is.
-  const less = await rows<{ line: string; lot: string; site: string; item: string; units: number; firm: number }>(
+  const less = await rows<{ line: string; lot: string; site: string; item: string; units: number; hard: number }>(
     tx,
     sql`
     with moved as (
       select line, lot, sum(units)::int as units from jsonb_to_recordset(${recordset(moved)}) as m(line text, lot text, units int) group by 1, 2
     ), less as (
-      select r.line_id, r.lot, r.site_id, r.item_id, m.units, greatest(0, r.firm - (r.units - m.units)) as firm
+      select r.line_id, r.lot, r.site_id, r.item_id, m.units, greatest(0, r.hard_allocated - (r.units - m.units)) as hard_allocated
       from reservation r join moved m on m.line = r.line_id and m.lot = r.lot where r.wave_id = ${from}
     )
-    update reservation r set units = r.units - l.units, firm = r.firm - l.firm from less l
+    update reservation r set units = r.units - l.units, hard_allocated = r.hard_allocated - l.hard_allocated from less l
     where r.wave_id = ${from} and r.line_id = l.line_id and r.lot = l.lot
-    returning l.line_id as line, l.lot, l.site_id as site, l.item_id as item, l.units, l.firm`,
+    returning l.line_id as line, l.lot, l.site_id as site, l.item_id as item, l.units, l.hard_allocated as hard`,
   );
   await tx.execute(sql`
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
-    select ${to}, line, site, item, lot, units, firm
-    from jsonb_to_recordset(${recordset(less)}) as l(line text, lot text, site text, item text, units int, firm int)
-    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
+    select ${to}, line, site, item, lot, units, hard
+    from jsonb_to_recordset(${recordset(less)}) as l(line text, lot text, site text, item text, units int, hard int)
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, hard_allocated = reservation.hard_allocated + excluded.hard_allocated`);
   await tx.execute(sql`delete from reservation where wave_id = ${from} and units = 0`);
   await tx.execute(sql`
     with moved as (

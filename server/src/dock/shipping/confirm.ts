@@ -255,12 +255,12 @@ async function endReservations({ tx }: Change, leaves: SQL): Promise<void> {
   const gone = await rows<{ line: string; lot: string; units: number }>(tx, leaves);
   const reserved = await rows<Reserved>(
     tx,
-    sql`select wave_id as wave, line_id as line, lot, units, firm from reservation
+    sql`select wave_id as wave, line_id as line, lot, units, hard_allocated as "hardAllocated" from reservation
         where line_id in (select jsonb_array_elements_text(${recordset(gone.map((g) => g.line))})) and units > 0 order by wave_id`,
   );
   await tx.execute(sql`
-    update reservation r set units = c.units, firm = c.firm
-    from jsonb_to_recordset(${recordset(consume(reserved, gone))}) as c(wave text, line text, lot text, units int, firm int)
+    update reservation r set units = c.units, hard_allocated = c."hardAllocated"
+    from jsonb_to_recordset(${recordset(consume(reserved, gone))}) as c(wave text, line text, lot text, units int, "hardAllocated" int)
     where r.wave_id = c.wave and r.line_id = c.line and r.lot = c.lot`);
 }
 

@@ -50,7 +50,7 @@ export async function requestPutAway(change: Change, goods: readonly Unwanted[])
     joined.set(key, { ...g, id: known?.id ?? change.newId(), units: (known?.units ?? 0) + g.units, serials });
   }
   await tx.execute(sql`
-    insert into put_back (id, site_id, order_id, run_id, place_id, bin_id, item_id, lot, serials, units, carton, asked_at)
+    insert into put_away (id, site_id, order_id, run_id, place_id, bin_id, item_id, lot, serials, units, carton, asked_at)
     select g.id, ${actor.siteId}, g."order", g.run, g.place, g.bin, g.item, g.lot, g.serials, g.units, g.carton, ${now.toISOString()}::timestamptz
     from jsonb_to_recordset(${recordset([...joined.values()])}) as g(id text, "order" text, run text, place text, bin text, item text, lot text, serials jsonb, units int, carton int)`);
   const named = await rows<{ order: string; number: string }>(

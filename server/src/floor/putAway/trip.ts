@@ -27,10 +27,10 @@ export async function putAwaysOf(on: Db | Tx, siteId: string): Promise<{ trips: 
            jsonb_build_object('sku', i.sku, 'name', i.name, 'picture', i.picture, 'unit', i.unit, 'packs', (
              select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units) from item_pack p where p.item_id = i.id
            )) as item, g.lot, g.serials, g.units, g.done_at is not null as done
-    from put_back g join run r on r.id = g.run_id join place b on b.id = g.bin_id join item i on i.id = g.item_id
+    from put_away g join run r on r.id = g.run_id join place b on b.id = g.bin_id join item i on i.id = g.item_id
     join customer_order o on o.id = g.order_id
     where g.site_id = ${siteId} and exists (
-      select 1 from put_back open where open.run_id = g.run_id and open.site_id = ${siteId} and open.done_at is null)
+      select 1 from put_away open where open.run_id = g.run_id and open.site_id = ${siteId} and open.done_at is null)
       and (g.done_at is null or g.asked_at > now() - interval '1 day')
     order by r.number, b.code`,
   );
@@ -93,7 +93,7 @@ export async function putAwayOne(
   }
   const [row] = await rows<{ bin: string; item: string; order: string }>(
     tx,
-    sql`update put_back set done_at = ${now.toISOString()}, done_by = ${actor.personId} where id = ${goods} and done_at is null
+    sql`update put_away set done_at = ${now.toISOString()}, done_by = ${actor.personId} where id = ${goods} and done_at is null
         returning bin_id as bin, item_id as item, order_id as "order"`,
   );
   const one = { from: `back-${runId}`, to: row!.bin, item: row!.item, lot: at.lot };

@@ -19,7 +19,7 @@ export async function countRefused(
     tx,
     sql`select g.order_id as "order", b.code as bin, i.name as item from (
           select id, run_id, order_id, bin_id, item_id from pick union all
-          select id, run_id, order_id, bin_id, item_id from put_back) g
+          select id, run_id, order_id, bin_id, item_id from put_away) g
         join place b on b.id = g.bin_id join item i on i.id = g.item_id
         where g.id = ${of} and g.run_id = ${runId}`,
   );

@@ -38,7 +38,7 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
     sql`select t.id, t.name, t.positions, (
           select count(*)::int from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired and not exists (
             select 1 from run r where r.site_id = c.site_id and r.cart_code = c.code and (r.state in ('waiting', 'picking', 'left')
-              or exists (select 1 from put_back g where g.run_id = r.id and g.done_at is null)))
+              or exists (select 1 from put_away g where g.run_id = r.id and g.done_at is null)))
         ) as free from cart_type t where exists (
           select 1 from cart c where c.type_id = t.id and c.site_id = ${siteId} and not c.retired) order by t.positions desc, t.name`,
   );

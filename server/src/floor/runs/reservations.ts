@@ -16,12 +16,12 @@ export async function hardAllocate(
     tx,
     sql`select (t.on_hand - t.reserved)::int as free from reservation r
         join stock_total t on t.site_id = ${actor.siteId} and t.item_id = ${item} and t.lot = ${lot}
-        where r.wave_id = ${waveId} and r.line_id = ${line} and r.lot = ${lot} and r.firm + ${units} <= r.units for update`,
+        where r.wave_id = ${waveId} and r.line_id = ${line} and r.lot = ${lot} and r.hard_allocated + ${units} <= r.units for update`,
   );
   if (!soft) return;
   if (soft.free < units) throw new Refusal('promised-away', { item, units: soft.free });
   await tx.execute(
-    sql`update reservation set firm = firm + ${units} where wave_id = ${waveId} and line_id = ${line} and lot = ${lot}`,
+    sql`update reservation set hard_allocated = hard_allocated + ${units} where wave_id = ${waveId} and line_id = ${line} and lot = ${lot}`,
   );
 }
 
@@ -48,12 +48,12 @@ export async function swapLot(
   if ((free?.units ?? 0) < units) throw new Refusal('lot-promised', { lot, item: item.name });
   await tx.execute(sql`
     with less as (
-      update reservation set units = units - ${units}, firm = least(firm, units - ${units})
+      update reservation set units = units - ${units}, hard_allocated = least(hard_allocated, units - ${units})
       where wave_id = ${waveId} and line_id = ${line} and lot = ${from}
     )
-    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
+    insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
     values (${waveId}, ${line}, ${actor.siteId}, ${item.id}, ${lot}, ${units}, ${units})
-    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm`);
+    on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, hard_allocated = reservation.hard_allocated + excluded.hard_allocated`);
 }
 
 /** What went back to Desk, wanted by its wave again. */
@@ -75,7 +75,7 @@ export async function reserveAgain(
   waveId: string,
   { line, itemId, item, lot, units }: Wanted,
 ): Promise<void> {
-  const firm = (await settingsOf(tx, actor.siteId)).reserve !== 'scan';
+  const hard = (await settingsOf(tx, actor.siteId)).reserve !== 'scan';
   const [free] = await rows<{ units: number }>(
     tx,
     sql`select on_hand - reserved as units from stock_total where site_id = ${actor.siteId} and item_id = ${itemId} and lot = ${lot} for update`,
@@ -84,12 +84,12 @@ export async function reserveAgain(
     tx,
     sql`select asked - cancelled - released as units from order_line where id = ${line} for update`,
   );
-  if (open!.units < units || (firm && (free?.units ?? 0) < units)) throw new Refusal('undo-short', { item });
+  if (open!.units < units || (hard && (free?.units ?? 0) < units)) throw new Refusal('undo-short', { item });
   await tx.execute(sql`
     with again as (
-      insert into reservation (wave_id, line_id, site_id, item_id, lot, units, firm)
-      values (${waveId}, ${line}, ${actor.siteId}, ${itemId}, ${lot}, ${units}, ${firm ? units : 0})
-      on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, firm = reservation.firm + excluded.firm
+      insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
+      values (${waveId}, ${line}, ${actor.siteId}, ${itemId}, ${lot}, ${units}, ${hard ? units : 0})
+      on conflict (line_id, wave_id, lot) do update set units = reservation.units + excluded.units, hard_allocated = reservation.hard_allocated + excluded.hard_allocated
     ), more as (
       update wave_line set units = units + ${units} where wave_id = ${waveId} and line_id = ${line}
     )

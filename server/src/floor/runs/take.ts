@@ -28,7 +28,7 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
     sql`select c.code, t.positions, (
           select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.id <> ${runId} and b.state in ('waiting', 'picking', 'left') limit 1
         ) as busy, exists (
-          select 1 from put_back g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and r.id <> ${runId} and g.done_at is null
+          select 1 from put_away g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and r.id <> ${runId} and g.done_at is null
         ) as carries from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
   );
   if (!cart) {

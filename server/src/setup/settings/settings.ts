@@ -7,7 +7,7 @@ import { rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 export async function settingsOf(on: Db | Tx, siteId: string): Promise<SiteSettings> {
   const [site] = await rows<{ settings: unknown }>(
     on,
-    sql`select coalesce(settings->'way', '{}') as settings from site where id = ${siteId}`,
+    sql`select coalesce(settings->'work', '{}') as settings from site where id = ${siteId}`,
   );
   return siteSettings.parse(site?.settings ?? {});
 }
@@ -26,8 +26,8 @@ export async function changeSettings(change: Change, next: SiteSettings): Promis
   const { tx, actor } = change;
   const before = await settingsOf(tx, actor.siteId);
   await tx.execute(sql`
-    update site set settings = jsonb_set(settings, '{way}', ${JSON.stringify(next)}::jsonb) where id = ${actor.siteId}`);
-  change.journal({ kind: 'way-changed', facts: { before, after: next } });
+    update site set settings = jsonb_set(settings, '{work}', ${JSON.stringify(next)}::jsonb) where id = ${actor.siteId}`);
+  change.journal({ kind: 'settings-changed', facts: { before, after: next } });
   change.publish('setup', []);
   change.publish('runs', []);
   change.publish('me', []);

@@ -65,7 +65,7 @@ export async function firstRun(
     await tx.execute(sql`
       insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start, settings)
       values (${id}, 'S1', ${site.name}, ${site.street}, ${site.city}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix},
-        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}', ${JSON.stringify({ way: { units } })}::jsonb)`);
+        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}', ${JSON.stringify({ work: { units } })}::jsonb)`);
     await tx.execute(sql`
       insert into place (id, site_id, kind, code, name) values
         (${`outside-${id}`}, ${id}, 'outside', 'OUTSIDE', 'Beyond the doors'),

@@ -186,7 +186,7 @@ export function setupRoutes(routes: Routes): void {
             where o.site_id = j.site_id and o.kind = 'setup-changed' and o.facts->>'entry' = j.facts->>'entry'
           ) part on true
           where j.site_id = ${actor.siteId} and (part.last is null or part.last = j.id)
-            and j.kind in ('setup-changed', 'way-changed', 'site-changed', 'site-made', 'device-signed-out', 'account-changed') order by j.id desc limit 200`,
+            and j.kind in ('setup-changed', 'settings-changed', 'site-changed', 'site-made', 'device-signed-out', 'account-changed') order by j.id desc limit 200`,
     ),
   }));
 

@@ -55,7 +55,7 @@ export async function stuckAt(on: Db | Tx, siteId: string, now: Date): Promise<{
       union all
       select 'stock-reserved', o.id, o.number, null, '/desk/orders/' || o.id from customer_order o
       where o.site_id = ${siteId} and o.status <> 'open' and exists (
-        select 1 from reservation r join order_line l on l.id = r.line_id where l.order_id = o.id and r.firm > 0)
+        select 1 from reservation r join order_line l on l.id = r.line_id where l.order_id = o.id and r.hard_allocated > 0)
       union all
       select 'stock-doubted', b.item_id || b.lot, i.sku || case when b.lot = '' then '' else ' · ' || b.lot end, null, '/desk/counts'
       from balance b join item i on i.id = b.item_id where b.place_id = ${discrepancyPlaceOf(siteId)} and b.units > 0 and not exists (
@@ -67,7 +67,7 @@ export async function stuckAt(on: Db | Tx, siteId: string, now: Date): Promise<{
       select 'surplus-old', t.id, o.number, t.at, '/desk/surplus' from desk_task t join order_line l on l.id = t.line_id join customer_order o on o.id = l.order_id
       where t.site_id = ${siteId} and t.decision is null and t.at < ${before(FORGOTTEN_H)}
       union all
-      select 'put-away-old', b.id, p.code || ' · ' || i.sku, b.asked_at, '/floor' from put_back b join place p on p.id = b.bin_id join item i on i.id = b.item_id
+      select 'put-away-old', b.id, p.code || ' · ' || i.sku, b.asked_at, '/floor' from put_away b join place p on p.id = b.bin_id join item i on i.id = b.item_id
       where b.site_id = ${siteId} and b.done_at is null and b.asked_at < ${before(FORGOTTEN_H)}
       union all
       select 'exception-old', e.id, coalesce(o.number, e.kind), e.at, '/desk/exceptions' from exception e left join customer_order o on o.id = e.order_id
