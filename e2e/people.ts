@@ -10,7 +10,7 @@ export const PHONE = { width: 390, height: 844 };
  * event of the tests behind it.
  */
 export const test = base.extend<{ closing: void }>({
-  // eslint-disable-next-line no-empty-pattern -- the runner reads the parameter to learn what a fixture needs
+  // oxlint-disable-next-line no-empty-pattern -- the runner reads the parameter to learn what a fixture needs
   baseURL: async ({}, use, info) => use(demoAddress(info.parallelIndex)),
   closing: [
     async ({ browser }, use) => {

@@ -26,7 +26,7 @@ export function ChooseView() {
   useEffect(() => {
     again();
     // Compared once for each view; after that when a person asks for it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [view]);
   useShortcuts({ Escape: () => router.navigate({ pathname: '/desk', params: paramsOf(listing) }), u: again });
   const put = (found: PolicyComparison, policy: Policy) => {

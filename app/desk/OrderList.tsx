@@ -80,7 +80,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
         ...group.rows.map((row) => ({ kind: 'row' as const, key: row.id, row })),
       ]),
     // The title follows from what is listed already.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
     [arranged, listing.group, me.site.timeZone, now, t],
   );
   const chosen = useMemo(() => new Set(marked), [marked]);
@@ -93,7 +93,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
         now,
         timeZone: me.site.timeZone,
       }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
     [wide, open, key, now, me.site.timeZone],
   );
 

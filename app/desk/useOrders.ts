@@ -23,7 +23,7 @@ export function useOrders(listing: Listing) {
   useEffect(() => {
     if ((!read && !reading) || status !== wanted) void send(readOrders(wanted));
     // Read once for each status; live events keep it fresh from there.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted]);
   const view = JSON.stringify(viewOf(listing));
   const compute = () => void send(readOutlook(viewOf(listing)));
@@ -31,7 +31,7 @@ export function useOrders(listing: Listing) {
     // The list comes first: it can be read and worked with while the rest is computed.
     if (read && wanted === 'open' && view !== outlook.view) compute();
     // Computed once for each view; after that when a person asks for it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [view, wanted, read]);
   const listed = useMemo(
     () =>

@@ -16,7 +16,7 @@ export function useRelease(tray: Tray, wave: string | null) {
   useEffect(() => {
     if (tray.orders.length > 0) again();
     // Looked at again when what is asked changes.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [asked]);
   const go = async () => {
     const done = await release(JSON.parse(asked) as ReturnType<typeof releaseOf>);

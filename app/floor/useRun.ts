@@ -97,7 +97,7 @@ export function useRun(id: string) {
         return true;
       }),
     // What is sung depends on nothing that changes while a run is open.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
     [id],
   );
 

@@ -40,7 +40,7 @@ export function Gate({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (restored !== undefined && me) void lookAfterRestore(me);
     // Once a restore, and after the sign-in that it asks for.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [restored, person]);
   const [spoken, setSpoken] = useState(false);
   const language = me && (me.person.language ?? browserLanguage());

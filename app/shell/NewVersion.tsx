@@ -25,7 +25,7 @@ export function NewVersion() {
   // By itself only on coming to such a place: whoever is typing there is not torn away.
   useEffect(() => {
     if (outdated && !unsent && BETWEEN_WORK.includes(path)) void takeNewVersion(version.app!);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [path]);
   if (!outdated) return null;
   return (

@@ -33,8 +33,8 @@ describe('words', () => {
       Object.entries(at).flatMap(([key, value]: [string, object | string]) => {
         if (typeof value === 'object') return said(value, `${path}${key}.`);
         const facts = [...value.matchAll(/\{\{(\w+)/g)].map((m) => [m[1]!, m[1] === 'picker' ? 'Pico' : 1]);
-        const one = { ...Object.fromEntries(facts), count: 1 };
-        return [i18n.t(path + key.replace(/_(one|other)$/, ''), one) as string];
+        const one: Record<string, unknown> = { ...Object.fromEntries(facts), count: 1 };
+        return [i18n.t(path + key.replace(/_(one|other)$/, ''), one)];
       });
     const many =
       /\b1 (units|orders|lines|pieces|picks|places|carts|cartons|runs|stops|rows|bins|serial numbers|sheets|people|pickers|days)\b/;

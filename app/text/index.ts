@@ -10,7 +10,6 @@ void i18next.use(initReactI18next).init({
   fallbackLng: 'en',
   interpolation: { escapeValue: false },
   returnNull: false,
-  showSupportNotice: false,
 });
 
 /** The language that was asked for last. */

@@ -65,7 +65,7 @@ export async function benchDevice(
     const page = await context.newPage();
     await page.addInitScript(() => {
       // Kept aside to be called on the oscillator that is started.
-      // eslint-disable-next-line @typescript-eslint/unbound-method
+      // oxlint-disable-next-line @typescript-eslint/unbound-method
       const start = OscillatorNode.prototype.start;
       OscillatorNode.prototype.start = function (...when) {
         if (Number.isNaN(globalThis.heardAt)) globalThis.heardAt = performance.now();

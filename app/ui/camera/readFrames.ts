@@ -16,7 +16,7 @@ const PAUSE_MS = 60;
 export function readFrames(video: HTMLVideoElement, onCode: (code: string) => void, onBlind: () => void): () => void {
   const worker = new Worker(new URL('./frames.worker', import.meta.url));
   const send = (message: ToReader, moved: Transferable[] = []) => worker.postMessage(message, moved);
-  // eslint-disable-next-line @typescript-eslint/no-require-imports -- how an asset is named to the bundler
+  // oxlint-disable-next-line @typescript-eslint/no-require-imports -- how an asset is named to the bundler
   const wasm = Asset.fromModule(require('zxing-wasm/reader/zxing_reader.wasm') as number).uri;
   send({ wasm: new URL(wasm, location.href).href });
   const canvas = document.createElement('canvas');

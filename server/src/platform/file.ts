@@ -96,10 +96,9 @@ function cutOf(table: Table | SheetError, encoding: string): Cut {
 
 /** Writes rows of cells as a workbook with one sheet, its first row a heading that stays in view. */
 export async function writeWorkbook(cells: (string | number)[][]): Promise<Uint8Array> {
-  const { default: exceljs } = await import('exceljs');
-  const book = new exceljs.Workbook();
-  const sheet = book.addWorksheet('Data', { views: [{ state: 'frozen', ySplit: 1 }] });
-  sheet.addRows(cells);
-  sheet.getRow(1).font = { bold: true };
-  return new Uint8Array(await book.xlsx.writeBuffer());
+  const { default: write } = await import('write-excel-file/node');
+  const [heading = [], ...rest] = cells;
+  const bold = heading.map((value) => ({ value: String(value), fontWeight: 'bold' as const }));
+  const book = write([bold, ...rest], { sheet: 'Data', stickyRowsCount: 1 });
+  return new Uint8Array(await book.toBuffer());
 }
