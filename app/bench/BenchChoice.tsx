@@ -8,8 +8,8 @@ type Benches = BenchQueue['benches'];
 
 /** The bench this screen stands at, kept by the device; the first one until somebody says. */
 export function thisBench(benches: Benches): string {
-  const kept = remembered('bench');
-  return benches.find((b) => b.code === kept)?.code ?? benches[0]?.code ?? '';
+  const chosen = remembered('bench');
+  return benches.find((b) => b.code === chosen)?.code ?? benches[0]?.code ?? '';
 }
 
 export function BenchChoice({ benches }: { benches: Benches }) {

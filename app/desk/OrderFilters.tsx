@@ -182,13 +182,13 @@ const asListing = (settings: Record<string, unknown>) => listingOf(settings as R
 /** Views kept by name: one touch brings one back. */
 function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onChange'>) {
   const { t } = useTranslation();
-  const [keep, keeping] = api.useSaveViewMutation();
+  const [saveView, saving] = api.useSaveViewMutation();
   const [name, setName] = useState<string | null>(null);
   const now = JSON.stringify(paramsOf(listing));
   const save = async () => {
     if (!name?.trim()) return;
     const settings = JSON.parse(now) as Record<string, unknown>;
-    const done = await keep({ list: 'orders', name: name.trim(), settings });
+    const done = await saveView({ list: 'orders', name: name.trim(), settings });
     if (done.data) setName(null);
   };
   return (
@@ -200,7 +200,7 @@ function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onCha
             isHere={(settings) => JSON.stringify(paramsOf(asListing(settings))) === now}
             onChoose={(settings) => onChange(asListing(settings))}
           />
-          {name === null && <Button title={t('views.keep')} icon="plus" size="small" onPress={() => setName('')} />}
+          {name === null && <Button title={t('views.saveView')} icon="plus" size="small" onPress={() => setName('')} />}
           {filtersSet(listing) > 0 && (
             <Button
               title={t('orders.clearFilters')}
@@ -225,7 +225,7 @@ function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onCha
             <Button
               title={t('views.save')}
               size="small"
-              busy={keeping.isLoading}
+              busy={saving.isLoading}
               disabled={!name.trim()}
               onPress={() => void save()}
             />

@@ -108,7 +108,7 @@ function Head({ order }: { order: OrderDetail }) {
   const done = order.lines.every((l) => l.shipped === l.asked - l.cancelled);
   const waiting = sum((l) => l.waits);
   const takeBack = () => back.go(order.lines.filter((l) => l.waits > 0).map((l) => ({ line: l.id })));
-  const kept = sum((l) => l.reservedAhead);
+  const reservedAhead = sum((l) => l.reservedAhead);
   const free = order.lines.some((l) => l.asked - l.cancelled > l.released && l.free + l.reservedAhead > 0);
   const leaves = order.leavesAt
     ? `${dayName(order.due, me.site.timeZone, now)} ${clock(order.leavesAt, me.site.timeZone)}`
@@ -180,7 +180,7 @@ function Head({ order }: { order: OrderDetail }) {
         {mayCancel && order.status === 'open' && <Button title={t('hold.put')} onPress={() => setHolding(true)} />}
         {mayReserve && rest > 0 && order.status === 'open' && (
           <>
-            {kept < rest && (
+            {reservedAhead < rest && (
               <Button
                 title={t('order.reserve')}
                 busy={reserving.isLoading}
@@ -188,9 +188,9 @@ function Head({ order }: { order: OrderDetail }) {
                 onPress={() => void reserve(order.id)}
               />
             )}
-            {kept > 0 && (
+            {reservedAhead > 0 && (
               <Button
-                title={t('order.unreserve', { units: kept })}
+                title={t('order.unreserve', { units: reservedAhead })}
                 busy={freeing.isLoading}
                 onPress={() => void unreserve(order.id)}
               />

@@ -13,7 +13,7 @@ const nothing: Conditions = { match: 'all', list: [] };
 /** Finds orders by conditions on anything that the list shows, and puts them into the tray; conditions are kept by name. */
 export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orders: string[]) => void }) {
   const { t } = useTranslation();
-  const [keep, keeping] = api.useSaveViewMutation();
+  const [saveView, saving] = api.useSaveViewMutation();
   const [conditions, setConditions] = useState(nothing);
   const [name, setName] = useState('');
   const whole = conditions.list.length > 0 && conditions.list.every((c) => faultOf(c, orderFields) === null);
@@ -43,12 +43,14 @@ export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orde
             <Field bare label={t('views.name')} placeholder={t('views.name')} value={name} onChange={setName} />
           </View>
           <Button
-            title={t('conditions.keep')}
-            busy={keeping.isLoading}
+            title={t('conditions.save')}
+            busy={saving.isLoading}
             disabled={!name.trim()}
             onPress={() => {
               const settings = { ...conditions };
-              void keep({ list: 'conditions', name: name.trim(), settings }).then((done) => done.data && setName(''));
+              void saveView({ list: 'conditions', name: name.trim(), settings }).then(
+                (done) => done.data && setName(''),
+              );
             }}
           />
         </Row>

@@ -12,13 +12,13 @@ export interface Rows<T> {
 export function rowsOf<T extends { seq: number } | { id: string }>(list: 'outbox' | 'lost'): Rows<T> {
   return {
     all: async () => ((await (await database())?.getAll(list).catch(() => [])) ?? []) as unknown as T[],
-    put: async (row) => kept((await database())?.put(list, row)),
-    remove: async (key) => kept((await database())?.delete(list, key)),
+    put: async (row) => wasWritten((await database())?.put(list, row)),
+    remove: async (key) => wasWritten((await database())?.delete(list, key)),
   };
 }
 
 /** Whether a write came through; the person is told by whoever asked for it. */
-const kept = async (write: Promise<unknown> | undefined): Promise<boolean> =>
+const wasWritten = async (write: Promise<unknown> | undefined): Promise<boolean> =>
   write === undefined
     ? false
     : write.then(

@@ -10,11 +10,11 @@ import { Button, Picture, Row, Shape, Text, useNarrow, useSurface } from '../ui/
 const columns = ['picture', 'order', 'lot', 'zone', 'left', 'why'] as const;
 type Column = (typeof columns)[number];
 const USUAL: readonly Column[] = ['picture', 'order', 'lot'];
-const KEPT = 'pick-columns';
+const CHOSEN = 'pick-columns';
 
 const chosenColumns = (): Column[] => {
-  const kept = remembered(KEPT);
-  return kept === null ? [...USUAL] : columns.filter((c) => kept.split(' ').includes(c));
+  const chosen = remembered(CHOSEN);
+  return chosen === null ? [...USUAL] : columns.filter((c) => chosen.split(' ').includes(c));
 };
 
 /** Why a pick is sent to its bin. */
@@ -48,7 +48,7 @@ export function PickList({
   const [choosing, setChoosing] = useState(false);
   const turn = (column: Column) => {
     const next = columns.filter((c) => (c === column ? !shown.includes(c) : shown.includes(c)));
-    remember(KEPT, next.join(' '));
+    remember(CHOSEN, next.join(' '));
     setShown(next);
   };
   const narrow = useNarrow();

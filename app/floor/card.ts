@@ -89,9 +89,9 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
   const position = positionCode(step.position);
   const rule = touchRule(pick);
   const barred = rule === 'never';
-  const told = progress.swapped ?? step.lot;
-  const lot = told
-    ? t('floor.lot', { lot: [told, ...(progress.lot ? [] : step.otherLots)].join(` ${t('floor.or')} `) })
+  const lotNow = progress.swapped ?? step.lot;
+  const lot = lotNow
+    ? t('floor.lot', { lot: [lotNow, ...(progress.lot ? [] : step.otherLots)].join(` ${t('floor.or')} `) })
     : null;
   const good = pick.bestBefore ? t('floor.bestBefore', { date: pick.bestBefore }) : null;
   const asked = inPacks(pick, all - progress.counted);
@@ -148,7 +148,7 @@ export function cardWords(pick: RunPick, next: RunPick | undefined): CardWords {
         ? t('floor.ask.binOrItem', { bin: step.bin })
         : wait === 'carton' && !carton
           ? t('floor.ask.newCarton')
-          : t(`floor.ask.${wait}`, { bin: step.bin, lot: told, position, carton: carton && lastOf(carton) }),
+          : t(`floor.ask.${wait}`, { bin: step.bin, lot: lotNow, position, carton: carton && lastOf(carton) }),
     touch: barred
       ? null
       : wait === 'bin'

@@ -47,9 +47,9 @@ export interface LeftOver {
 
 /** The same list as before where the same things are in it: a refused scan must not draw the whole run again. */
 function useSame<T>(list: readonly T[]): readonly T[] {
-  const [kept, setKept] = useState(list);
-  if (kept === list || (kept.length === list.length && kept.every((x, i) => x === list[i]))) return kept;
-  setKept(list);
+  const [before, setBefore] = useState(list);
+  if (before === list || (before.length === list.length && before.every((x, i) => x === list[i]))) return before;
+  setBefore(list);
   return list;
 }
 

@@ -11,7 +11,7 @@ import type { Verdict } from './verdict.ts';
 /** The cart of a run while it is set up: judged on the device like every scan, kept and sent in order. */
 export function useSetUp({
   id,
-  setUp: told,
+  setUp: onServer,
   entries,
   number,
   say,
@@ -26,7 +26,7 @@ export function useSetUp({
   playSound: (sound: Sound) => void;
 }) {
   const [chosen, setChosen] = useState<string | null>(null);
-  const cart = useMemo(() => (told ? cartOnDevice(told, entries) : null), [told, entries]);
+  const cart = useMemo(() => (onServer ? cartOnDevice(onServer, entries) : null), [onServer, entries]);
   if (!cart) return null;
   const next = nextToSetUp(cart, chosen);
   const send = (ask: Pick<Entry['ask'], 'name' | 'body'>, after: Entry['after']) =>
@@ -40,7 +40,7 @@ export function useSetUp({
   const scan = (text: string) => {
     // Of two scans in one breath the second must see what the first did.
     const now = cartOnDevice(
-      told!,
+      onServer!,
       outbox.snapshot().entries.filter((e) => e.ask.id === id),
     );
     const judged = judgeSetUp(now, chosen, text, thisYear());

@@ -22,13 +22,13 @@ export function BackupsView() {
   const router = useRouter();
   useShortcuts({ Escape: () => router.navigate('/setup') });
   return (
-    <Page title={t('keep.title')} onBack={() => router.navigate('/setup')}>
+    <Page title={t('backups.title')} onBack={() => router.navigate('/setup')}>
       <View style={{ maxWidth: 720, gap: 16 }}>
         <Card gap={10}>
           <Text kind="heading" level={2}>
-            {t('keep.save')}
+            {t('backups.save')}
           </Text>
-          <Text>{t('keep.saveText')}</Text>
+          <Text>{t('backups.saveText')}</Text>
           <Row>
             <Button
               icon="download"
@@ -58,7 +58,7 @@ function Kept() {
   return (
     <Card gap={10}>
       <Text kind="heading" level={2}>
-        {t('keep.kept')}
+        {t('backups.kept')}
       </Text>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading rows={2} />}
@@ -75,20 +75,20 @@ function Kept() {
           ) : (
             <Signal kind={newest ? 'done' : 'quiet'} size="body" text={sinceWhen()} />
           )}
-          <Text>{data.keep > 0 ? t('keep.nightly', { count: data.keep }) : t('keep.off')}</Text>
+          <Text>{data.keep > 0 ? t('backups.nightly', { count: data.keep }) : t('backups.off')}</Text>
           {data.files.slice(0, MOST_SHOWN).map((file) => (
             <Row key={file.name} gap={12}>
               <Text kind="mono" style={{ flexGrow: 1 }}>
                 {moment(file.at, site.timeZone, now)}
               </Text>
-              <Text colour="quiet">{t('keep.size', { mb: number(Math.ceil(file.bytes / 1_000_000)) })}</Text>
-              {data.hasSecond && <Text colour="quiet">{t(file.second ? 'keep.second' : 'keep.first')}</Text>}
+              <Text colour="quiet">{t('backups.size', { mb: number(Math.ceil(file.bytes / 1_000_000)) })}</Text>
+              {data.hasSecond && <Text colour="quiet">{t(file.second ? 'backups.second' : 'backups.first')}</Text>}
             </Row>
           ))}
-          {!data.hasSecond && <Text colour="quiet">{t('keep.noSecond')}</Text>}
+          {!data.hasSecond && <Text colour="quiet">{t('backups.noSecond')}</Text>}
           {made.error && <Failed text={words(troubleOf(made.error))} />}
           <Row>
-            <Button title={t('keep.now')} busy={made.isLoading} onPress={() => void make()} />
+            <Button title={t('backups.now')} busy={made.isLoading} onPress={() => void make()} />
           </Row>
         </>
       )}
@@ -96,8 +96,8 @@ function Kept() {
   );
 
   function sinceWhen(): string {
-    if (!newest) return t(data!.keep > 0 && data!.state !== 'late' ? 'keep.today' : 'backup.none');
-    return t(data.state === 'late' ? 'backup.late' : 'keep.fresh', { since: moment(newest.at, site.timeZone, now) });
+    if (!newest) return t(data!.keep > 0 && data!.state !== 'late' ? 'backups.today' : 'backup.none');
+    return t(data.state === 'late' ? 'backup.late' : 'backups.fresh', { since: moment(newest.at, site.timeZone, now) });
   }
 }
 
@@ -124,13 +124,13 @@ function Restore() {
   return (
     <Card gap={10}>
       <Text kind="heading" level={2}>
-        {t('keep.restore')}
+        {t('backups.restore')}
       </Text>
-      <Text>{t('keep.restoreText')}</Text>
+      <Text>{t('backups.restoreText')}</Text>
       {(state.at === 'choose' || state.at === 'failed') && (
         <DropPlace
-          title={t('keep.choose')}
-          text={t('keep.chooseText')}
+          title={t('backups.choose')}
+          text={t('backups.chooseText')}
           accept=".backup,.gz"
           onFile={(file) => {
             setTyped('');
@@ -142,18 +142,18 @@ function Restore() {
       {state.at === 'sure' && (
         <>
           <Text kind="strong">
-            {t('keep.holds', {
+            {t('backups.holds', {
               site: state.holds.site,
               count: state.holds.orders,
               last: state.holds.lastAt ? moment(state.holds.lastAt, site.timeZone, now) : '–',
             })}
           </Text>
-          <Signal kind="caution" text={t('keep.sure', { file: state.file.name })} size="body" />
-          <Field label={t('keep.type', { site: site.name })} value={typed} onChange={setTyped} focus />
+          <Signal kind="caution" text={t('backups.sure', { file: state.file.name })} size="body" />
+          <Field label={t('backups.type', { site: site.name })} value={typed} onChange={setTyped} focus />
           <Row>
             <Button
               kind="act"
-              title={t('keep.go')}
+              title={t('backups.go')}
               disabled={typed.trim() !== site.name}
               onPress={() => void go(state.file)}
             />
@@ -163,7 +163,7 @@ function Restore() {
       )}
       {(state.at === 'sending' || state.at === 'looking') && <Loading rows={2} />}
       {state.at === 'done' && (
-        <Signal kind="done" text={t('keep.done', { site: state.site, count: state.orders })} size="body" />
+        <Signal kind="done" text={t('backups.done', { site: state.site, count: state.orders })} size="body" />
       )}
     </Card>
   );

@@ -5,13 +5,13 @@ import { ScrollView, View } from 'react-native';
 import { api, hasCome, remember, store, troubleOf, words } from '../state/index.ts';
 import { Choice, Column, Failed, Field, Button, Loading, Row, Text } from '../ui/index.ts';
 
-type Told = Record<
+type Entered = Record<
   'token' | 'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password',
   string
 >;
 
 /** Where each field of the form stands in the request. */
-const paths: Record<keyof Told, string> = {
+const paths: Record<keyof Entered, string> = {
   token: 'token',
   site: 'site.name',
   city: 'site.city',
@@ -30,7 +30,7 @@ export function FirstRun() {
   const { data } = api.useSetupStateQuery();
   const [make, making] = api.useFirstRunMutation();
   const [signIn, signing] = api.useSignInMutation();
-  const [told, setTold] = useState<Told>(() => ({
+  const [entered, setEntered] = useState<Entered>(() => ({
     token: '',
     site: '',
     city: '',
@@ -45,10 +45,10 @@ export function FirstRun() {
   if (!data) return <Loading />;
   if (!data.empty && !making.isSuccess) return <Redirect href="/" />;
   const trouble = making.error ? troubleOf(making.error) : null;
-  const wrong = (field: keyof Told) => trouble?.fields.find((f) => f.path === paths[field])?.message;
-  const elsewhere = trouble && !(Object.keys(paths) as (keyof Told)[]).some(wrong);
+  const wrong = (field: keyof Entered) => trouble?.fields.find((f) => f.path === paths[field])?.message;
+  const elsewhere = trouble && !(Object.keys(paths) as (keyof Entered)[]).some(wrong);
   const go = async () => {
-    const { token, site, city, timeZone, currency, gs1Prefix, name, login, password } = told;
+    const { token, site, city, timeZone, currency, gs1Prefix, name, login, password } = entered;
     const done = await make({
       token,
       site: { name: site, city, timeZone, currency: currency.toUpperCase(), gs1Prefix },
@@ -64,18 +64,25 @@ export function FirstRun() {
     await store.dispatch(api.util.upsertQueryData('me', undefined, answer.data));
     router.replace('/setup');
   };
-  const field = (name: keyof Told, more: object = {}) => (
+  const field = (name: keyof Entered, more: object = {}) => (
     <View style={{ flexGrow: 1, flexBasis: 220 }}>
       <Field
         label={t(`setup.first.${name}`)}
-        value={told[name]}
-        onChange={(value) => setTold({ ...told, [name]: value })}
+        value={entered[name]}
+        onChange={(value) => setEntered({ ...entered, [name]: value })}
         error={wrong(name)}
         {...more}
       />
     </View>
   );
-  const ready = told.token && told.site && told.timeZone && told.currency && told.name && told.login && told.password;
+  const ready =
+    entered.token &&
+    entered.site &&
+    entered.timeZone &&
+    entered.currency &&
+    entered.name &&
+    entered.login &&
+    entered.password;
   return (
     <ScrollView contentContainerStyle={{ flexGrow: 1, alignItems: 'center', justifyContent: 'center', padding: 20 }}>
       <Column gap={20} style={{ width: '100%', maxWidth: 620 }}>

@@ -37,11 +37,11 @@ const beginning = {
   crossMetres: '2.4',
   naming: '{aisle}-{bay}-{level}',
 };
-type Told = typeof beginning;
-const fields = Object.keys(beginning) as (keyof Told)[];
-const texts = new Set<keyof Told>(['firstAisle', 'naming']);
+type Entered = typeof beginning;
+const fields = Object.keys(beginning) as (keyof Entered)[];
+const texts = new Set<keyof Entered>(['firstAisle', 'naming']);
 /** What a floor that is there has decided already. */
-const onlyOnEmpty = new Set<keyof Told>(['crossEvery']);
+const onlyOnEmpty = new Set<keyof Entered>(['crossEvery']);
 
 /** Where another zone begins. */
 interface ZoneFrom {
@@ -50,20 +50,20 @@ interface ZoneFrom {
 }
 
 function made(
-  told: Told,
+  entered: Entered,
   sides: 1 | 2,
   zone: string,
   zonesFrom: readonly ZoneFrom[],
   there: Plan,
 ): { floor: MadeFloor; pattern: FloorPattern } | { wrong: string } {
-  const of = (name: keyof Told) => Number(told[name].replace(',', '.'));
+  const of = (name: keyof Entered) => Number(entered[name].replace(',', '.'));
   const pattern: FloorPattern = {
-    firstAisle: told.firstAisle,
-    naming: told.naming,
+    firstAisle: entered.firstAisle,
+    naming: entered.naming,
     sides,
     zone,
     ...(zonesFrom.length > 0 ? { zonesFrom: [...zonesFrom] } : {}),
-    ...(told.startX.trim() === '' ? {} : { startX: of('startX') }),
+    ...(entered.startX.trim() === '' ? {} : { startX: of('startX') }),
     aisles: of('aisles'),
     bays: of('bays'),
     levels: of('levels'),
@@ -106,7 +106,7 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
   const router = useRouter();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
-  const [told, setTold] = useState<Told>(() => ({ ...beginning, firstAisle: nextAisle(plan) }));
+  const [entered, setEntered] = useState<Entered>(() => ({ ...beginning, firstAisle: nextAisle(plan) }));
   const [sides, setSides] = useState<'1' | '2'>('2');
   // One zone is no choice; among several nobody is chosen for.
   const [zone, setZone] = useState(zones.length === 1 ? zones[0]!.code : '');
@@ -114,8 +114,8 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
   const [job, setJob] = useState<string | null>(null);
   const [make, making] = api.useMakeFloorMutation();
   const result = useMemo(
-    () => made(told, sides === '1' ? 1 : 2, zone, zonesFrom, plan),
-    [told, sides, zone, zonesFrom, plan],
+    () => made(entered, sides === '1' ? 1 : 2, zone, zonesFrom, plan),
+    [entered, sides, zone, zonesFrom, plan],
   );
   const zoned = zone !== '' && zonesFrom.every((z) => z.zone !== '');
   useShortcuts({ Escape: () => router.navigate('/setup') });
@@ -158,8 +158,8 @@ function Maker({ plan, zones }: { plan: Plan; zones: { code: string; name: strin
                     label={t(`setup.floor.${name}`)}
                     numeric={!texts.has(name)}
                     {...(name === 'startX' ? { placeholder: t('setup.floor.behind') } : {})}
-                    value={told[name]}
-                    onChange={(value) => setTold({ ...told, [name]: value })}
+                    value={entered[name]}
+                    onChange={(value) => setEntered({ ...entered, [name]: value })}
                   />
                 </View>
               ))}

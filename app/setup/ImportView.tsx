@@ -37,7 +37,7 @@ interface Chosen {
 }
 
 /** Which headings a person chose for the columns of a sheet, kept on this device. */
-const keptMatching = (id: string): Matching | undefined => {
+const savedMatching = (id: string): Matching | undefined => {
   const text = remembered(`matching-${id}`);
   return text ? (JSON.parse(text) as Matching) : undefined;
 };
@@ -68,9 +68,9 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
     if (file.size > LARGEST) return setWrong(t('setup.tooLarge'));
     const next = { file: file.name, data: await base64Of(file) };
     setChosen(next);
-    const kept = keptMatching(id) ?? {};
-    setOwn(kept);
-    await show(next, kept);
+    const saved = savedMatching(id) ?? {};
+    setOwn(saved);
+    await show(next, saved);
   };
   const show = async (of: Chosen, matching: Matching) => {
     const answer = await look({ id, ...of, matching });
@@ -264,7 +264,7 @@ function Match({
 }
 
 /** What a new row holds beside its key, where it differs from what an empty cell stands for. */
-const told = (sheet: SheetKind, row: SheetRow) =>
+const keyText = (sheet: SheetKind, row: SheetRow) =>
   sheet.columns
     .filter((c) => !sheet.key.includes(c.name) && !c.secret && row[c.name] !== (c.otherwise ?? false))
     .map((c) => ({ c, value: shown(c, row) }))
@@ -303,7 +303,7 @@ function Preview({ sheet, seen }: { sheet: SheetKind; seen: SheetPreview }) {
       cell: (r) => (
         <Text lines={1}>
           {r.outcome === 'new'
-            ? `${t('intake.outcome.new')}: ${told(sheet, r.values)}`
+            ? `${t('intake.outcome.new')}: ${keyText(sheet, r.values)}`
             : `${t('intake.outcome.changed')}: ${r.differences.map((d) => differenceText(sheet, d)).join('; ')}`}
         </Text>
       ),

@@ -99,10 +99,10 @@ function first({ otherwise, type }: SheetColumn): string {
 /** A picture of one's own, or the name of a drawing. */
 function PictureCell({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
   const { t } = useTranslation();
-  const [keep, { error, isLoading }] = api.useSavePictureMutation();
+  const [savePicture, { error, isLoading }] = api.useSavePictureMutation();
   const take = async (file: File) => {
-    const kept = await keep({ data: await base64Of(file) });
-    if (kept.data) onChange(kept.data.picture);
+    const saved = await savePicture({ data: await base64Of(file) });
+    if (saved.data) onChange(saved.data.picture);
   };
   const choose = () => {
     const input = Object.assign(document.createElement('input'), {

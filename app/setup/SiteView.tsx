@@ -7,7 +7,7 @@ import { Failed, Field, Button, Loading, Row, Signal, useShortcuts } from '../ui
 import { Page } from '../shell/index.ts';
 
 const fields = ['name', 'street', 'city', 'timeZone', 'currency', 'gs1Prefix'] as const;
-type Told = Record<(typeof fields)[number], string>;
+type Entered = Record<(typeof fields)[number], string>;
 
 /** What the site is told by: on labels, in times and in the numbers of its units. */
 export function SiteView() {
@@ -24,15 +24,17 @@ export function SiteView() {
   );
 }
 
-function Form({ site }: { site: Partial<Told> }) {
+function Form({ site }: { site: Partial<Entered> }) {
   const { t } = useTranslation();
   const send = useAppDispatch();
   const may = useMay('house.sites');
-  const [told, setTold] = useState<Told>(() => Object.fromEntries(fields.map((f) => [f, site[f] ?? ''])) as Told);
+  const [entered, setEntered] = useState<Entered>(
+    () => Object.fromEntries(fields.map((f) => [f, site[f] ?? ''])) as Entered,
+  );
   const [save, { error, isLoading }] = api.useChangeSiteMutation();
   const trouble = error ? troubleOf(error) : null;
   const go = async () => {
-    const done = await save({ ...told, currency: told.currency.toUpperCase() });
+    const done = await save({ ...entered, currency: entered.currency.toUpperCase() });
     if (done.data) send(notify({ kind: 'done', text: t('setup.siteSaved') }));
   };
   return (
@@ -42,8 +44,8 @@ function Form({ site }: { site: Partial<Told> }) {
           <View key={name} style={{ flexGrow: 1, flexBasis: 280 }}>
             <Field
               label={t(`setup.first.${name === 'name' ? 'site' : name}`)}
-              value={told[name]}
-              onChange={(value) => setTold({ ...told, [name]: value })}
+              value={entered[name]}
+              onChange={(value) => setEntered({ ...entered, [name]: value })}
               onSubmit={() => void go()}
               error={trouble?.fields.find((f) => f.path === name)?.message}
             />

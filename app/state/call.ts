@@ -74,8 +74,8 @@ export function useOrigin(address: string): void {
 
 /** Called when a call finds that nobody is signed in any more: from afar, or as the shift is over. */
 let signedOut = () => {};
-export function whenSignedOut(told: () => void): void {
-  signedOut = told;
+export function whenSignedOut(listener: () => void): void {
+  signedOut = listener;
 }
 
 const newTab = () => randomKey().slice(0, 40);
@@ -87,14 +87,14 @@ export let tab = newTab();
 
 /** Called with what a call of this page changed, as its answer says. */
 let onChanged = (_changes: Changed[]) => {};
-export function whenChanged(told: (changes: Changed[]) => void): void {
-  onChanged = told;
+export function whenChanged(listener: (changes: Changed[]) => void): void {
+  onChanged = listener;
 }
 
 /** What a call changed: as the server says; else, where it repeats an answer, all that the endpoint may change. */
 function changesOf(endpoint: Endpoint, said: string | null, id: string): Changed[] {
-  const told = said === null ? null : z.array(changed).safeParse(JSON.parse(said));
-  if (told?.success) return told.data;
+  const announced = said === null ? null : z.array(changed).safeParse(JSON.parse(said));
+  if (announced?.success) return announced.data;
   // Whoever signs in reads everything anyway.
   if (endpoint.needs === 'public') return [];
   return (endpoint.changes ?? []).map((effect) => {
@@ -146,8 +146,8 @@ export async function call(
       silentAt = -Infinity;
       if (response.ok) {
         if (!isOurs(ask.name, endpoint, answer)) return { error: networkError };
-        const told = changesOf(endpoint, response.headers.get(CHANGED), ask.id ?? '');
-        const changes = told.filter(({ topic }) => !handled.includes(topic));
+        const announced = changesOf(endpoint, response.headers.get(CHANGED), ask.id ?? '');
+        const changes = announced.filter(({ topic }) => !handled.includes(topic));
         if (changes.length > 0) onChanged(changes);
         return { data: answer };
       }

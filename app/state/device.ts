@@ -1,8 +1,8 @@
 /** A name for this device, kept by its browser, so that the journal can tell devices apart. */
 export function deviceName(): string {
   try {
-    const kept = localStorage.getItem('device');
-    if (kept) return kept;
+    const known = localStorage.getItem('device');
+    if (known) return known;
     const made = `device-${randomKey().slice(0, 6)}`;
     localStorage.setItem('device', made);
     return made;

@@ -63,7 +63,7 @@ export function PanZoom({
     const move = (e: PointerEvent) => {
       const before = fingers.get(e.pointerId);
       if (!before) return;
-      const { view: v, whole: w, onView: tell } = now();
+      const { view: v, whole: w, onView } = now();
       const others = [...fingers].filter(([id]) => id !== e.pointerId).map(([, f]) => f);
       const here = { x: e.clientX, y: e.clientY };
       fingers.set(e.pointerId, here);
@@ -73,10 +73,10 @@ export function PanZoom({
       if (other) {
         const far = (a: { x: number; y: number }) => Math.hypot(a.x - other.x, a.y - other.y);
         const at = place((here.x + other.x) / 2, (here.y + other.y) / 2);
-        tell(zoomed(v, w, far(here) / Math.max(1, far(before)), at.x, at.y));
+        onView(zoomed(v, w, far(here) / Math.max(1, far(before)), at.x, at.y));
       } else {
         const { scale } = place(here.x, here.y);
-        tell({ ...v, left: v.left - (here.x - before.x) * scale, bottom: v.bottom + (here.y - before.y) * scale });
+        onView({ ...v, left: v.left - (here.x - before.x) * scale, bottom: v.bottom + (here.y - before.y) * scale });
       }
     };
     const up = (e: PointerEvent) => {
@@ -90,7 +90,7 @@ export function PanZoom({
       now().onView(zoomed(now().view, now().whole, e.deltaY < 0 ? STEP : 1 / STEP, x, y));
     };
     const key = (e: KeyboardEvent) => {
-      const { view: v, whole: w, onView: tell } = now();
+      const { view: v, whole: w, onView } = now();
       const by = v.width / 10;
       const moves: Record<string, PlanView> = {
         ArrowLeft: { ...v, left: v.left - by },
@@ -104,7 +104,7 @@ export function PanZoom({
       const next = moves[e.key];
       if (!next) return;
       e.preventDefault();
-      tell(next);
+      onView(next);
     };
     element.addEventListener('pointerdown', down);
     window.addEventListener('pointermove', move);

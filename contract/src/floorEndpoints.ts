@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import * as activity from './activity.ts';
 import * as counts from './counts.ts';
-import * as kept from './outbox.ts';
+import * as outbox from './outbox.ts';
 import * as lookUp from './lookUp.ts';
 import * as runs from './runs.ts';
 import { all, nothing } from './endpoint.ts';
@@ -26,8 +26,8 @@ export const floorEndpoints = all({
       'stock',
       'host',
     ],
-    body: kept.outboxBody,
-    answer: kept.outboxAnswers,
+    body: outbox.outboxBody,
+    answer: outbox.outboxAnswers,
   },
   walkFrom: {
     method: 'POST',

@@ -23,6 +23,8 @@ ALTER TABLE "put_away" RENAME CONSTRAINT "put_back_done_by_person_id_fk" TO "put
 --> statement-breakpoint
 ALTER TABLE "reservation" RENAME COLUMN "firm" TO "hard_allocated";
 --> statement-breakpoint
+ALTER TABLE "job" RENAME COLUMN "told" TO "facts";
+--> statement-breakpoint
 ALTER TABLE "order_line" RENAME COLUMN "fixed" TO "manually_allocated";
 --> statement-breakpoint
 ALTER TABLE "order_line" RENAME CONSTRAINT "line_fixed" TO "line_manually_allocated";
@@ -68,7 +70,7 @@ END $$;
 --> statement-breakpoint
 ALTER TABLE journal DISABLE TRIGGER journal_only_grows;
 --> statement-breakpoint
-UPDATE journal SET kind = CASE kind WHEN 'way-changed' THEN 'settings-changed' ELSE 'line-allocated' END
-  WHERE kind IN ('way-changed', 'line-fixed');
+UPDATE journal SET kind = CASE kind WHEN 'way-changed' THEN 'settings-changed' WHEN 'line-fixed' THEN 'line-allocated' ELSE 'bench-note' END
+  WHERE kind IN ('way-changed', 'line-fixed', 'bench-told');
 --> statement-breakpoint
 ALTER TABLE journal ENABLE TRIGGER journal_only_grows;

@@ -12,14 +12,14 @@ const TELLING = 300;
 
 export function planWaveTask({ problem, seconds, port }: PlanAsked): WavePlan {
   const begun = performance.now();
-  let told = begun;
+  let reportedAt = begun;
   try {
     return planWave(problem, {
       spent: () => (performance.now() - begun) / (1000 * seconds),
       onProgress(far) {
         const now = performance.now();
-        if (!port || now - told < TELLING) return;
-        told = now;
+        if (!port || now - reportedAt < TELLING) return;
+        reportedAt = now;
         port.postMessage(far);
       },
     });

@@ -20,7 +20,7 @@ export const choose = {
   },
   views: {
     title: 'Saved views',
-    keep: 'Save view',
+    saveView: 'Save view',
     name: 'Name of the view',
     save: 'Save',
     drop: 'Delete {{name}}',
@@ -56,7 +56,7 @@ export const choose = {
     drop: 'Remove condition {{n}}',
     put_one: 'Put {{count}} order into the tray',
     put_other: 'Put {{count}} orders into the tray',
-    keep: 'Save conditions',
+    save: 'Save conditions',
     test: {
       is: 'is',
       'is-not': 'is not',

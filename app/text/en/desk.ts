@@ -208,7 +208,7 @@ export const desk = {
     'count-again': '{{bin}}: recount requested',
     'count-drop': '{{bin}}: count discarded',
     'run-passed-on': 'Run {{run}} handed over from {{from}} to {{to}}',
-    'bench-told': 'Note to the bench: {{note}}',
+    'bench-note': 'Note to the bench: {{note}}',
     'work-begun': '{{work}} started',
     'work-ended': '{{work}} ended',
     'bin-changed': 'Run {{run}}: $t(unit.units, {"count": {{units}} }) from {{bin}} instead of {{from}}',

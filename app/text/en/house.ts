@@ -43,7 +43,7 @@ export const house = {
     again: 'Print again',
     sent: 'Sent to {{printer}}',
   },
-  keep: {
+  backups: {
     title: 'Backups',
     save: 'Save everything as one file',
     saveText:

@@ -215,12 +215,12 @@ async function journalCaught(
 }
 
 async function firstAnswer<T>(tx: Tx, actor: Actor, repeat: Repeat): Promise<T> {
-  const [kept] = await rows<{ request: string; answer: T }>(
+  const [stored] = await rows<{ request: string; answer: T }>(
     tx,
     sql`select request, answer from idempotency where person_id = ${actor.personId} and key = ${repeat.key}`,
   );
-  if (kept?.request !== repeat.request) throw new Refusal('key-reused', { key: repeat.key });
-  return kept.answer;
+  if (stored?.request !== repeat.request) throw new Refusal('key-reused', { key: repeat.key });
+  return stored.answer;
 }
 
 /** Journal, first answer and notifications in one statement: a scan pays for one round trip. */

@@ -21,8 +21,8 @@ export function eventRoutes(routes: Routes, onForgotten: (session: string, hear:
     res.write('retry: 2000\n\n');
     const stop = platform.bus.subscribe(actor.siteId, ({ news, ...event }) => {
       if (personal.has(event.topic) && event.ids.length > 0 && !event.ids.includes(actor.personId)) return;
-      const told = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
-      res.write(`data: ${JSON.stringify({ ...event, ...told })}\n\n`);
+      const withNews = news && (!news.for || actor.rights.has(news.for)) ? { news } : {};
+      res.write(`data: ${JSON.stringify({ ...event, ...withNews })}\n\n`);
     });
     const look = () =>
       void routes.actorOf(req).then(

@@ -135,12 +135,12 @@ export class Jobs {
     const id = current.newId();
     const { actor } = current;
     current.started.push(kind);
-    const kept = JSON.stringify({ ...actor, rights: [...actor.rights] });
+    const actorText = JSON.stringify({ ...actor, rights: [...actor.rights] });
     const made = await rows(
       current.tx,
-      sql`insert into job (id, site_id, kind, of_id, person_id, state, at, actor, input, done, "all", told)
+      sql`insert into job (id, site_id, kind, of_id, person_id, state, at, actor, input, done, "all", facts)
           values (${id}, ${actor.siteId}, ${kind}, ${ofId ?? id}, ${actor.personId}, 'running', ${current.now.toISOString()},
-                  ${kept}::jsonb, ${JSON.stringify(input)}::jsonb, 0, ${all}, ${JSON.stringify(facts)}::jsonb)
+                  ${actorText}::jsonb, ${JSON.stringify(input)}::jsonb, 0, ${all}, ${JSON.stringify(facts)}::jsonb)
           on conflict do nothing returning id`,
     );
     return made.length > 0 ? id : null;
@@ -281,7 +281,7 @@ export class Jobs {
   async find(siteId: string, id: string): Promise<JobState> {
     const [job] = await rows<JobState>(
       this.platform.db,
-      sql`select id, state, done, "all", problem, told as facts from job where id = ${id} and site_id = ${siteId}`,
+      sql`select id, state, done, "all", problem, facts from job where id = ${id} and site_id = ${siteId}`,
     );
     if (!job) throw notFound('job', id);
     const noted = this.running.get(id)?.noted;

@@ -53,14 +53,14 @@ export async function playHost(current: Change, play: Play): Promise<HostMessage
   const random = seeded(seed);
   const world = await worldOf(current, siteId);
   if (world.items.length === 0 || world.customers.length === 0) return [];
-  const told: Pick<HostMessage, 'kind' | 'order' | 'facts'>[] = [];
+  const replies: Pick<HostMessage, 'kind' | 'order' | 'facts'>[] = [];
   const send = async (kind: 'order' | 'change', drafts: OrderDraft[]) => {
     if (drafts.length === 0) return;
     const { orders, errors } = await takeOrders(current, asRead(drafts), DOCUMENT);
     for (const { number, outcome, differences } of orders)
-      told.push({ kind, order: number, facts: { outcome, differences } });
+      replies.push({ kind, order: number, facts: { outcome, differences } });
     for (const { order, column, expected } of errors)
-      told.push({ kind, order, facts: { outcome: 'refused', column, expected } });
+      replies.push({ kind, order, facts: { outcome: 'refused', column, expected } });
   };
   const numbers = await nextNumbers(current, 'host-order', play.orders);
   await send(
@@ -75,9 +75,9 @@ export async function playHost(current: Change, play: Play): Promise<HostMessage
   const gone = open.slice(play.changes).map(({ number }) => ({ number, reason: 'cancelled by the customer' }));
   if (gone.length > 0)
     for (const { number, ...facts } of (await cancelByNumber(current, { document: DOCUMENT, orders: gone })).orders)
-      told.push({ kind: 'cancellation', order: number, facts });
-  for (const message of told) await writeMessage(current, { direction: 'from-host', ...message });
-  return (await messagesOf(current.tx, siteId, { limit: told.length })).messages;
+      replies.push({ kind: 'cancellation', order: number, facts });
+  for (const message of replies) await writeMessage(current, { direction: 'from-host', ...message });
+  return (await messagesOf(current.tx, siteId, { limit: replies.length })).messages;
 }
 
 /** The stand-in takes everything that waits for the host. */

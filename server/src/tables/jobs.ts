@@ -27,7 +27,7 @@ export const job = pgTable(
     done: doublePrecision().notNull().default(0),
     all: integer().notNull().default(1),
     /** What is told of it beside its progress. */
-    told: jsonb().notNull().default({}),
+    facts: jsonb().notNull().default({}),
     /** Somebody wants it to stop. */
     cancel: boolean().notNull().default(false),
     /** The server at it, and until when it is its own without a heartbeat. */

@@ -53,12 +53,12 @@ export function lookAlikes(item: Goods, others: readonly Goods[], caught: (other
         picture: item.picture !== '' && item.picture === other.picture ? 1 : 0,
         gtin: item.gtins.some((a) => other.gtins.some((b) => differing(a, b) <= LIKE_DIGITS)) ? 1 : 0,
       };
-      const told = alike.name < LIKE_NAMES;
+      const namesDiffer = alike.name < LIKE_NAMES;
       const sum = (Object.keys(SHARE) as (keyof typeof SHARE)[]).reduce((n, k) => n + SHARE[k] * alike[k], 0);
-      const score = Math.min(1, (told ? 0 : sum) + CAUGHT * errors);
+      const score = Math.min(1, (namesDiffer ? 0 : sum) + CAUGHT * errors);
       if (score < ENOUGH) return [];
       const why: Likeness[] = likenesses.filter((l) =>
-        l === 'caught' ? errors > 0 : l === 'name' ? !told : alike[l] > 0.5,
+        l === 'caught' ? errors > 0 : l === 'name' ? !namesDiffer : alike[l] > 0.5,
       );
       return [{ item: other.id, score, why, ...apart(item, other) }];
     })

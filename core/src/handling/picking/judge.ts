@@ -192,13 +192,14 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
     if (outOfDate(got.lot ?? lot)) return refuse('expired', step.item.name, step.bestBefore!);
     if (step.item.tracksSerial)
       return got.serial === undefined ? accept('item', { seen: true }) : judgeSerial(got.serial);
-    const told = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
-    if (step.how.counting === 'once') return accept('item', { counted: target(step, progress), seen: true, ...told });
+    const lotScanned = step.item.tracksLot && got.lot !== undefined ? taken(got.lot) : {};
+    if (step.how.counting === 'once')
+      return accept('item', { counted: target(step, progress), seen: true, ...lotScanned });
     const units = pack.units * (got.count ?? 1);
     if (step.how.counting === 'each' && units > 1) return refuse('scan-each', step.item.name, got.gtin);
     if (progress.counted + units > target(step, progress))
       return refuse('surplus', step.item.name, String(progress.counted + units), target(step, progress));
-    return accept('item', { counted: progress.counted + units, seen: true, ...told });
+    return accept('item', { counted: progress.counted + units, seen: true, ...lotScanned });
   }
 
   /** Whether the promised lot is out of date by the books. */
@@ -222,15 +223,15 @@ export function judgePick(step: PickStep, progress: PickProgress, input: PickInp
   }
 
   function judgeLot(got: Code, text: string): PickVerdict {
-    const told = got.kind === 'gs1' ? got.lot : got.kind === 'text' ? got.text : undefined;
+    const code = got.kind === 'gs1' ? got.lot : got.kind === 'text' ? got.text : undefined;
     if (got.kind === 'gs1' && got.gtin) {
       if (!step.item.packs.some((p) => p.gtin === got.gtin)) return refuse('wrong-item', step.item.name, got.gtin);
-      if (told === undefined)
+      if (code === undefined)
         return refuse('surplus', step.item.name, String(progress.counted + 1), target(step, progress));
     }
-    if (told === undefined) return refuse('not-awaited', lot ?? '', text);
-    if (!suits(told)) return refuse('wrong-lot', lot ?? '', told);
-    return outOfDate(told) ? refuse('expired', step.item.name, step.bestBefore!) : accept('lot', taken(told));
+    if (code === undefined) return refuse('not-awaited', lot ?? '', text);
+    if (!suits(code)) return refuse('wrong-lot', lot ?? '', code);
+    return outOfDate(code) ? refuse('expired', step.item.name, step.bestBefore!) : accept('lot', taken(code));
   }
 
   function judgePosition(got: Code, text: string): PickVerdict {

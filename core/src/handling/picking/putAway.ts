@@ -34,11 +34,11 @@ export function judgePutAway(
   input: { kind: 'scan'; text: string } | { kind: 'touch'; what: 'item' | 'bin' },
   thisYear: number,
 ): PutAwayVerdict {
-  const told = (part: Partial<PutAwayProgress>): PutAwayVerdict => {
+  const accept = (part: Partial<PutAwayProgress>): PutAwayVerdict => {
     const next = { ...progress, ...part };
     return { verdict: next.item !== null && next.bin !== null ? 'done' : 'accepted', progress: next };
   };
-  if (input.kind === 'touch') return told({ [input.what]: TOUCHED });
+  if (input.kind === 'touch') return accept({ [input.what]: TOUCHED });
   const unit = step.item.packs.find((p) => p.level === 'unit');
   const code = readCode(input.text, thisYear, {
     bin: step.bin,
@@ -50,10 +50,10 @@ export function judgePutAway(
     got,
     progress,
   });
-  if (code.kind === 'bin') return code.bin === step.bin ? told({ bin: input.text }) : refuse('wrong-bin', code.bin);
+  if (code.kind === 'bin') return code.bin === step.bin ? accept({ bin: input.text }) : refuse('wrong-bin', code.bin);
   if (code.kind === 'gs1' && code.gtin)
     return step.item.packs.some((p) => p.gtin === code.gtin)
-      ? told({ item: input.text })
+      ? accept({ item: input.text })
       : refuse('wrong-item', code.gtin);
   return refuse('unknown-code', input.text);
 }

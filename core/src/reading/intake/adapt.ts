@@ -24,11 +24,11 @@ export interface Adapted {
  * @param wanted base units that are asked now; 0 where the line is gone
  */
 export function adaptLine({ asked, released, picked, shipped }: LineUnderWay, wanted: number): Adapted {
-  const kept = Math.max(wanted, picked);
+  const stays = Math.max(wanted, picked);
   return {
-    asked: Math.max(asked, kept),
-    cancelled: Math.max(0, asked - kept),
-    back: Math.max(0, released - kept),
+    asked: Math.max(asked, stays),
+    cancelled: Math.max(0, asked - stays),
+    back: Math.max(0, released - stays),
     surplus: picked - Math.min(picked, Math.max(wanted, shipped)),
   };
 }

@@ -15,12 +15,12 @@ const plain = (text: string) =>
  * Finds the heading of every column by its name or another that it is known by, as they are most often written. A
  * heading goes to one column: to the one of that name before those that are also called so.
  *
- * @param kept what a person chose before: it stays, as far as the file has that heading
+ * @param saved what a person chose before: it stays, as far as the file has that heading
  */
-export function matchColumns(sheet: Sheet, heading: readonly string[], kept: Matching = {}): Matching {
+export function matchColumns(sheet: Sheet, heading: readonly string[], saved: Matching = {}): Matching {
   const matching: Matching = {};
   for (const { name } of sheet.columns) {
-    const chosen = kept[name];
+    const chosen = saved[name];
     if (chosen === null || (chosen !== undefined && heading.includes(chosen))) matching[name] = chosen;
   }
   const free = new Map(heading.map((h) => [plain(h), h]));
@@ -44,13 +44,13 @@ const TRIED = 200;
  * Columns whose heading is a guess that a person should look at: the heading often means something else, another
  * heading means the column as well, or less than half of its cells can be read.
  *
- * @param kept what a person chose: no guess any more
+ * @param saved what a person chose: no guess any more
  */
-export function guessedColumns(sheet: Sheet, table: Table, matching: Matching, kept: Matching = {}): string[] {
+export function guessedColumns(sheet: Sheet, table: Table, matching: Matching, saved: Matching = {}): string[] {
   return sheet.columns
     .filter((column) => {
       const heading = matching[column.name];
-      if (typeof heading !== 'string' || kept[column.name] === heading) return false;
+      if (typeof heading !== 'string' || saved[column.name] === heading) return false;
       if (plain(heading) === plain(column.name)) return false;
       if (column.maybe?.some((name) => plain(name) === plain(heading))) return true;
       const names = new Set([column.name, ...(column.also ?? [])].map(plain));

@@ -75,12 +75,12 @@ export function batch(
     known.set(key, metres);
     return metres;
   };
-  const told = (runs: readonly number[][]): Batched => {
+  const withLengths = (runs: readonly number[][]): Batched => {
     const sorted = runs.map((run) => [...run].sort((a, b) => a - b));
     return { runs: sorted.map((r) => r.map((o) => orders[o]!.id)), lengths: sorted.map(exact) };
   };
   const simple = firstCome(problem);
-  if (method === 'first-come' || orders.length < 2) return told(simple);
+  if (method === 'first-come' || orders.length < 2) return withLengths(simple);
 
   const goal: Goal = crew ? forCrew(orders, crew) : leastWalk;
   const cost = (runs: readonly number[][]) => goal(runs.map((run) => ({ orders: run, metres: exact(run) })));
@@ -96,14 +96,14 @@ export function batch(
   const near = neighbours(problem.loads, rows);
   const measuring = spent?.() ?? 0;
   offer(orders.length <= TOGETHER ? savings(problem) : savingsByCluster(problem, near, spentMost(FOR_SAVINGS)));
-  if (method === 'savings') return told(best);
+  if (method === 'savings') return withLengths(best);
   // What is left to do at the end takes its time too: as long as it took just now.
   const reserve = same ? 0 : Math.min(0.5, (spent?.() ?? 0) - measuring);
   const over = spentMost(1 - reserve);
   const few = directed || rows.length > SWEEP_ROWS ? FEW.searched : rows.length < STAND_IN_ROWS ? FEW.swept : FEW.slow;
   if (!crew && orders.length <= few) {
     const all = shortest(orders.length, cart, problem.weights, exact, spentMost(0.75));
-    if (all) return told(offer(all));
+    if (all) return withLengths(offer(all));
   }
   const cut = { now: false };
   const found = search(problem, best, {
@@ -117,7 +117,7 @@ export function batch(
   });
   // By a stand-in a cycle that was cut short is worth nothing: with more time it would have come out otherwise.
   if (same || !cut.now) offer(found);
-  return told(best);
+  return withLengths(best);
 }
 
 /** Savings within clusters; once the time is over what is left is joined as it comes. */

@@ -119,6 +119,6 @@ function best(
     if (nearest.length < order.length) return { bin: nearest[0]!, why: 'walk' };
   }
   const [first, second] = ranked(bins, rules, need.units) as [BinStock, BinStock];
-  const told = firstDifference(rules, first, second, need.units);
-  return { bin: first, why: told?.rule ?? 'code' };
+  const decided = firstDifference(rules, first, second, need.units);
+  return { bin: first, why: decided?.rule ?? 'code' };
 }

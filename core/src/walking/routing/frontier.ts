@@ -96,7 +96,7 @@ export function openFrontier(rows: number): Frontier {
     if (code[row] === 0) code[row] = (rows + 1 + row) * 2;
     code[row]! ^= edges & 1;
   };
-  const keep = (at: number, code: Uint8Array | null): number => {
+  const register = (at: number, code: Uint8Array | null): number => {
     const found = code === null ? NEVER : numberOf(code);
     next[at] = found;
     return found;
@@ -109,8 +109,8 @@ export function openFrontier(rows: number): Frontier {
     if (low > 0) touched(code, row, low);
     if (high > 0) touched(code, row + 1, high);
     if (!through) return code;
-    const [kept, gone] = [code[row]! >> 1, code[row + 1]! >> 1];
-    return code.map((c) => (c > 0 && c >> 1 === gone ? kept * 2 + (c & 1) : c));
+    const [stays, gone] = [code[row]! >> 1, code[row + 1]! >> 1];
+    return code.map((c) => (c > 0 && c >> 1 === gone ? stays * 2 + (c & 1) : c));
   };
   const visited = (state: number, row: number, odd: boolean): Uint8Array | null => {
     if (state === closed) return null;
@@ -136,7 +136,7 @@ export function openFrontier(rows: number): Frontier {
       const at = state * OPS + row * 18 + kind;
       if (kind === 0) next[at] = state;
       const known = next[at]!;
-      return known === UNKNOWN ? keep(at, joined(state, row, kind)) : known;
+      return known === UNKNOWN ? register(at, joined(state, row, kind)) : known;
     },
     table: () => next,
     width: OPS,
@@ -144,7 +144,7 @@ export function openFrontier(rows: number): Frontier {
     visit(state, row, odd) {
       const at = state * OPS + VISIT + row * 2 + (odd ? 1 : 0);
       const known = next[at]!;
-      return known === UNKNOWN ? keep(at, visited(state, row, odd)) : known;
+      return known === UNKNOWN ? register(at, visited(state, row, odd)) : known;
     },
     drop(state, row) {
       const at = state * OPS + DROP + row;

@@ -41,15 +41,15 @@ const noEdges = () => nothing;
  * The result is then a bound below every walk.
  *
  * @param needed for each aisle in the network's order; null where nothing is needed
- * @param keep whether the edges are wanted
+ * @param recording whether the edges are wanted
  * @returns infinite metres where not everything can be connected
  */
-export function sweep(network: Network, needed: (Needed | null)[], keep = false): Swept {
+export function sweep(network: Network, needed: (Needed | null)[], recording = false): Swept {
   const { columns, rows, across, plain } = network;
   const known = fronts.get(rows.length);
   const front = known ?? new Front(openFrontier(rows.length));
   if (!known) fronts.set(rows.length, front);
-  front.restart(keep);
+  front.restart(recording);
   const lastNeeded = needed.findLastIndex((n) => n !== null);
   // On a whole grid no walk gains by leaving the aisles between the outermost places.
   const first = plain ? needed.findIndex((n) => n !== null) : 0;
@@ -80,7 +80,7 @@ export function sweep(network: Network, needed: (Needed | null)[], keep = false)
 /** The states reached so far, each with the shortest way to it. Kept from sweep to sweep, so that nothing is allocated again. */
 class Front {
   private readonly frontier: Frontier;
-  private keep = false;
+  private recording = false;
   private taken: Taken[] = [];
   private states = new Int32Array(64);
   private costs = new Float64Array(64);
@@ -96,8 +96,8 @@ class Front {
     this.frontier = frontier;
   }
 
-  restart(keep: boolean): void {
-    this.keep = keep;
+  restart(recording: boolean): void {
+    this.recording = recording;
     this.taken = [];
     this.states[0] = this.frontier.begin;
     this.costs[0] = 0;
@@ -133,7 +133,7 @@ class Front {
     this.costs = this.nextCosts;
     this.nextCosts = costs;
     this.count = reached;
-    if (this.keep) this.taken.push({ from: this.from.slice(0, reached), how: this.how.slice(0, reached), edges });
+    if (this.recording) this.taken.push({ from: this.from.slice(0, reached), how: this.how.slice(0, reached), edges });
   }
 
   /**
@@ -197,7 +197,7 @@ class Front {
         how[slot] = o;
       }
     }
-    if (!this.keep) return this.turn(reached, noEdges);
+    if (!this.recording) return this.turn(reached, noEdges);
     const [firsts, gaps] = [options.first.slice(), options.gap.slice()];
     this.turn(reached, (choice) => {
       const between = places?.ys.slice(begin, end) ?? [];
@@ -243,7 +243,7 @@ class Front {
         if (times === 0) break;
       }
     }
-    if (!this.keep) return this.turn(reached, noEdges);
+    if (!this.recording) return this.turn(reached, noEdges);
     this.turn(reached, (times) =>
       times === 0 ? nothing : [{ from: { column, y }, to: { column: column + 1, y }, times }],
     );

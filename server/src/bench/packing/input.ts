@@ -111,10 +111,10 @@ async function put(change: Change, order: PackedOrder, cartonId: string, itemId:
     serial,
     units,
   }));
-  const kept = received.lines.map(({ line: { line, lot }, serial, units }) => ({ line, lot, serial, units }));
+  const packed = received.lines.map(({ line: { line, lot }, serial, units }) => ({ line, lot, serial, units }));
   await move(change, moves, 'pack', cartonId);
   await tx.execute(sql`
-    with put as (select * from jsonb_to_recordset(${recordset(kept)}) as p(line text, lot text, serial text, units int)),
+    with put as (select * from jsonb_to_recordset(${recordset(packed)}) as p(line text, lot text, serial text, units int)),
     kept as (
       insert into carton_line (carton_id, line_id, lot, serial, units)
       select ${cartonId}, line, lot, serial, sum(units) from put group by line, lot, serial

@@ -70,16 +70,16 @@ export async function adaptOrder(
     sql`select l.line, i.sku, l.quantity, l.pack from order_line l join item i on i.id = l.item_id where l.order_id = ${orderId}`,
   );
   const old = new Map(there.map((l) => [l.line, l]));
-  const told = lines.map((line) => {
+  const inDocument = lines.map((line) => {
     const item = items.get(line.sku)!;
     return { ...line, id: change.newId(), item: item.id, asked: line.quantity * item.packs[line.pack]! };
   });
-  const fresh = told.filter((l) => !old.has(l.line));
+  const fresh = inDocument.filter((l) => !old.has(l.line));
   await tx.execute(sql`
     insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
     select id, ${orderId}, line, item, quantity, pack, note, asked
     from jsonb_to_recordset(${recordset(fresh)}) as l(id text, line int, item text, quantity int, pack text, note text, asked int)`);
-  const changed = told.filter((l) => {
+  const changed = inDocument.filter((l) => {
     const was = old.get(l.line);
     return was && (was.sku !== l.sku || was.quantity !== l.quantity || was.pack !== l.pack);
   });
@@ -97,7 +97,7 @@ export async function adaptOrder(
       select id from order_line where order_id = ${orderId} and line in (select value::int from jsonb_array_elements_text(${recordset(others)})))`);
   await tx.execute(sql`
     update order_line l set quantity = r.quantity, pack = r.pack, note = r.note, item_id = r.item
-    from jsonb_to_recordset(${recordset(told)}) as r(line int, item text, quantity int, pack text, note text)
+    from jsonb_to_recordset(${recordset(inDocument)}) as r(line int, item text, quantity int, pack text, note text)
     where l.order_id = ${orderId} and l.line = r.line`);
 }
 
@@ -140,7 +140,7 @@ export async function cancelByNumber(
   { document, orders }: z.output<typeof cancellationsBody>,
 ): Promise<Cancellations> {
   const { tx, actor } = change;
-  const told: Cancellations['orders'] = [];
+  const outcomes: Cancellations['orders'] = [];
   for (const { number, reason } of orders) {
     const family = await rows<{ id: string; status: string }>(
       tx,
@@ -155,9 +155,9 @@ export async function cancelByNumber(
           where t.decision is null and l.order_id in (select jsonb_array_elements_text(${recordset(open.map((o) => o.id))}))`,
     );
     const outcome = family.length === 0 ? 'unknown' : open.length === 0 ? 'closed' : 'cancelled';
-    told.push({ number, outcome, surplus: owed!.units });
+    outcomes.push({ number, outcome, surplus: owed!.units });
   }
-  return { orders: told };
+  return { orders: outcomes };
 }
 
 /** Cancels an order at whatever stage: what is picked of it becomes a task. */

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { settleServed } from '../exceptions/index.ts';
-import { keepsAtIntake, reserveOrders, trimKept } from '../waves/index.ts';
+import { reservesAtIntake, reserveOrders, trimReserved } from '../waves/index.ts';
 
 const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
@@ -34,7 +34,7 @@ export async function cancelRest(
   // An order with nothing left to do, left open by an earlier version, is closed by this too.
   if (order.status === 'open' && cancelled.length === 0 && (await closeIfDone(change, orderId))) return;
   if (order.status !== 'open' || cancelled.length === 0) throw new Refusal('nothing-to-cancel');
-  await trimKept(change, [orderId]);
+  await trimReserved(change, [orderId]);
   await settleServed(change, [orderId], 'ship-short');
   await closeIfDone(change, orderId);
   change.journal({ kind: 'rest-cancelled', orderId, facts: { reason, lines: cancelled } });
@@ -52,7 +52,7 @@ export async function restore(
   lines: readonly { line: string; units: number }[],
 ): Promise<void> {
   const { tx, actor } = change;
-  const keeps = await keepsAtIntake(change);
+  const reserves = await reservesAtIntake(change);
   const [order] = await rows<{ status: string }>(
     tx,
     sql`select status from customer_order where id = ${orderId} and site_id = ${actor.siteId} for update`,
@@ -66,7 +66,7 @@ export async function restore(
   );
   if (restored.length < lines.length) throw new Refusal('nothing-to-restore');
   await tx.execute(sql`update customer_order set status = 'open', version = version + 1 where id = ${orderId}`);
-  if (keeps) await reserveOrders(change, [orderId]);
+  if (reserves) await reserveOrders(change, [orderId]);
   change.journal({ kind: 'rest-restored', orderId, facts: { lines: restored } });
   change.publish('orders', [orderId]);
 }

@@ -28,7 +28,7 @@ import {
 } from '../../platform/index.ts';
 import { adaptOrder } from './adapt.ts';
 import { judgeOrders } from '../holds/index.ts';
-import { freeOrders, keepsAtIntake, lockOrders, reserveOrders } from '../waves/index.ts';
+import { freeOrders, reservesAtIntake, lockOrders, reserveOrders } from '../waves/index.ts';
 
 interface Judged {
   judged: { drafted: DraftedOrder; comparison: Comparison }[];
@@ -160,8 +160,8 @@ export async function draftsOf(on: Db | Tx, siteId: string, numbers: string[]): 
     group by o.id, c.number`,
   );
   return new Map(
-    heads.map(({ shipName, street, postcode, city, country, open, split, lines: told, ...head }) => {
-      const all = told ?? [];
+    heads.map(({ shipName, street, postcode, city, country, open, split, lines: existingLines, ...head }) => {
+      const all = existingLines ?? [];
       // A line of which nothing is asked is gone upstream: no document names it, but work may have been done for it.
       const lines = all.filter((l) => l.quantity > 0);
       return [
@@ -209,7 +209,7 @@ async function writeCharges(
 async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
   if (wanted.length === 0) return;
   const { tx, actor, now } = current;
-  const keeps = await keepsAtIntake(current);
+  const reserves = await reservesAtIntake(current);
   const [{ timeZone } = { timeZone: 'UTC' }] = await rows<{ timeZone: string }>(
     tx,
     sql`select time_zone as "timeZone" from site where id = ${actor.siteId}`,
@@ -298,7 +298,7 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
     update customer_order o set status = 'closed' where o.id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))
       and not exists (select 1 from order_line l where l.order_id = o.id)`);
   await judgeOrders(current, [...idOf.values()]);
-  if (keeps) await reserveOrders(current, [...idOf.values()]);
+  if (reserves) await reserveOrders(current, [...idOf.values()]);
   current.publish('orders', [...idOf.values()], {
     kind: 'orders-taken',
     facts: { count: wanted.length, by: current.actor.personId },

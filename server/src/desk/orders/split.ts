@@ -4,7 +4,7 @@ import type { splitBody } from '@hand-relay/contract';
 import { departureFor, type Departure } from '@hand-relay/core/calendar';
 import { judgeOrders } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
-import { keepsAtIntake, reserveOrders, trimKept } from '../waves/index.ts';
+import { reservesAtIntake, reserveOrders, trimReserved } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
 
 interface Line {
@@ -27,7 +27,7 @@ export async function splitOrder(
   { lines: asked, due }: z.output<typeof splitBody>,
 ): Promise<string> {
   const { tx, actor, now } = change;
-  const keeps = await keepsAtIntake(change);
+  const reserves = await reservesAtIntake(change);
   const [order] = await rows<{
     number: string;
     channel: string;
@@ -84,7 +84,7 @@ export async function splitOrder(
     less as (update order_line l set asked = l.asked - p.units, manually_allocated = null from part p where l.id = p.id)
     insert into order_line (id, order_id, line, item_id, quantity, pack, note, asked)
     select fresh, ${id}, line, item, units, 'unit', note, units from part`);
-  await trimKept(change, [orderId]);
+  await trimReserved(change, [orderId]);
   // Where the rest was all that was open of a part that has left, the order is done.
   await closeIfDone(change, orderId);
   // What holds an order holds its parts, and what was lifted for it stays lifted.
@@ -94,7 +94,7 @@ export async function splitOrder(
     select f.fresh, h.site_id, ${id}, h.rule_id, h.text, h.stops, h.lifters, h.held_at, h.held_by, h.lifted_at, h.lifted_by
     from order_hold h join jsonb_to_recordset(${recordset(holds.map((h) => ({ ...h, fresh: change.newId() })))}) as f(id text, fresh text) on f.id = h.id`);
   await judgeOrders(change, [id]);
-  if (keeps) await reserveOrders(change, [orderId, id]);
+  if (reserves) await reserveOrders(change, [orderId, id]);
   const facts = { number, from: order.number, due, units: parts.reduce((n, p) => n + p.units, 0) };
   change.journal({ kind: 'order-split', orderId, facts }, { kind: 'split-off', orderId: id, facts });
   change.publish('orders', [orderId, id]);
@@ -109,7 +109,7 @@ export async function splitOrder(
  */
 export async function joinOrder(change: Change, orderId: string): Promise<string> {
   const { tx, actor } = change;
-  const keeps = await keepsAtIntake(change);
+  const reserves = await reservesAtIntake(change);
   const [part] = await rows<{ number: string; root: string | null }>(
     tx,
     sql`select o.number, o.split_of as root from customer_order o where o.id = ${orderId} and o.site_id = ${actor.siteId} and o.status = 'open' for update`,
@@ -130,9 +130,9 @@ export async function joinOrder(change: Change, orderId: string): Promise<string
   await tx.execute(
     sql`update customer_order set status = 'open', version = version + 1 where id = ${part.root} and status <> 'open'`,
   );
-  await trimKept(change, [orderId]);
+  await trimReserved(change, [orderId]);
   await closeIfDone(change, orderId);
-  if (keeps) await reserveOrders(change, [part.root, orderId]);
+  if (reserves) await reserveOrders(change, [part.root, orderId]);
   const facts = { number: part.number, units: back.reduce((n, b) => n + b.units, 0) };
   change.journal({ kind: 'order-joined', orderId: part.root, facts }, { kind: 'order-joined', orderId, facts });
   change.publish('orders', [orderId, part.root]);

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { unreleaseBody } from '@hand-relay/contract';
 import { recordset, Refusal, rows, type Change } from '../../platform/index.ts';
-import { keepsAtIntake, reserveOrders, unreleaseUnits } from '../waves/index.ts';
+import { reservesAtIntake, reserveOrders, unreleaseUnits } from '../waves/index.ts';
 
 /**
  * Takes lines, or so many units of them, back to Desk, as far as no picker has begun them.
@@ -14,7 +14,7 @@ export async function unreleaseLines(
   { lines, wave }: z.output<typeof unreleaseBody>,
 ): Promise<{ lines: { line: string; units: number }[] }> {
   const { tx, actor } = change;
-  const keeps = await keepsAtIntake(change);
+  const reserves = await reservesAtIntake(change);
   const asked = new Map(lines.map((l) => [l.line, l.units]));
   const released = await rows<{ id: string; line: number; order: string; units: number }>(
     tx,
@@ -39,7 +39,7 @@ export async function unreleaseLines(
       facts: { units: parts.reduce((n, p) => n + p.units, 0), lines: parts },
     })),
   );
-  if (keeps) await reserveOrders(change, [...byOrder.keys()]);
+  if (reserves) await reserveOrders(change, [...byOrder.keys()]);
   change.publish('orders', [...byOrder.keys()]);
   change.publish('stock', []);
   return { lines: [...taken].map(([line, units]) => ({ line, units })) };

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { holdsOf } from '../holds/index.ts';
 import { mustBeDecided } from '../orders/index.ts';
 import { notFound, Refusal, rows, type Change } from '../../platform/index.ts';
-import { endEmptyRuns, keepsAtIntake, reserveOrders } from '../waves/index.ts';
+import { endEmptyRuns, reservesAtIntake, reserveOrders } from '../waves/index.ts';
 import { putAwaySurplus } from './putAway.ts';
 
 /**
@@ -39,7 +39,7 @@ export async function returnGoods(change: Change, orderId: string, reason: strin
   if (lines.length === 0) throw new Refusal('nothing-picked', { order: order.number });
   for (const line of lines) await putAwaySurplus(change, { ...line, order: orderId }, 'again');
   await endEmptyRuns(change, orderId);
-  if (await keepsAtIntake(change)) await reserveOrders(change, [orderId]);
+  if (await reservesAtIntake(change)) await reserveOrders(change, [orderId]);
   const units = lines.reduce((n, l) => n + l.units, 0);
   change.journal({ kind: 'goods-returned', orderId, facts: { units, reason } });
   change.publish('orders', [orderId]);

@@ -11,7 +11,7 @@ const AT_ONCE = 500;
 const oneText = (list: { text: string | null }[]) => list[0]?.text ?? '[]';
 
 /** Texts that are kept: a few people look at a few views. */
-const KEPT = 4;
+const CACHED = 4;
 const texts = new WeakMap<Platform, Map<string, { version: number; text: Promise<string> }>>();
 
 /**
@@ -19,18 +19,18 @@ const texts = new WeakMap<Platform, Map<string, { version: number; text: Promise
  * master data changed since.
  */
 export async function readDesk(platform: Platform, siteId: string, view: DeskView): Promise<string> {
-  const kept = texts.get(platform) ?? new Map<string, { version: number; text: Promise<string> }>();
-  texts.set(platform, kept);
+  const cached = texts.get(platform) ?? new Map<string, { version: number; text: Promise<string> }>();
+  texts.set(platform, cached);
   const day = platform.clock().toISOString().slice(0, 13);
   const key = JSON.stringify([siteId, day, Object.entries(view).sort()]);
   const version = platform.bus.version(siteId);
-  const there = kept.get(key);
+  const there = cached.get(key);
   if (there?.version === version) return there.text;
   const text = readNow(platform, siteId, view);
-  kept.delete(key);
-  kept.set(key, { version, text });
-  for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
-  text.catch(() => kept.delete(key));
+  cached.delete(key);
+  cached.set(key, { version, text });
+  for (const old of [...cached.keys()].slice(0, -CACHED)) cached.delete(old);
+  text.catch(() => cached.delete(key));
   return text;
 }
 
@@ -83,7 +83,7 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
     if (page!.count < AT_ONCE) break;
     after = page!.last!;
   }
-  const kept = await rows<{ text: string | null }>(
+  const reserved = await rows<{ text: string | null }>(
     db,
     sql`select json_agg(json_build_array(line_id, lot, units))::text as text from reservation
         where site_id = ${siteId} and wave_id is null and units > 0`,
@@ -103,5 +103,5 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
     sql`select json_agg(json_build_object('item', item_id, 'date', greatest(due, ${today}::date), 'units', units) order by due)::text as text
         from expected_supply where site_id = ${siteId} and not retired`,
   );
-  return `{"today":"${today}","orders":[${pages.filter(Boolean).join(',')}],"reserved":${oneText(kept)},"wishes":${oneText(wishes)},"supply":${oneText(supply)},"expected":${oneText(expected)}}`;
+  return `{"today":"${today}","orders":[${pages.filter(Boolean).join(',')}],"reserved":${oneText(reserved)},"wishes":${oneText(wishes)},"supply":${oneText(supply)},"expected":${oneText(expected)}}`;
 }

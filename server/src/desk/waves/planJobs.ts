@@ -22,12 +22,12 @@ export function definePlanJobs(
 ): void {
   platform.jobs.define<PlanInput>('plan-wave', 'waves', async (job) => {
     const { actor, ofId: waveId, signal } = job;
-    let told = 0;
+    let reported = 0;
     const onProgress = (far: number) => {
       job.note(far);
       // Those who look at the wave are told of each tenth.
-      if (far - told < 0.1) return;
-      told = far;
+      if (far - reported < 0.1) return;
+      reported = far;
       void change(platform, actor, null, async (current) => {
         await job.advance(current.tx, far);
         current.publish('waves', [waveId]);

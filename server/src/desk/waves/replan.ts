@@ -151,8 +151,8 @@ export async function makeDraft(platform: Platform, { actor, waveId, job, ...pro
 }
 
 async function draftOf(on: Db | Tx, waveId: string): Promise<Draft | undefined> {
-  const [kept] = await rows<{ draft: Draft }>(on, sql`select draft from replan_draft where wave_id = ${waveId}`);
-  return kept?.draft;
+  const [stored] = await rows<{ draft: Draft }>(on, sql`select draft from replan_draft where wave_id = ${waveId}`);
+  return stored?.draft;
 }
 
 /**

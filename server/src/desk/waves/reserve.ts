@@ -9,10 +9,10 @@ import { settingsOf } from '../../setup/settings/index.ts';
  * Whether the site promises stock as orders come in. Where it does, its stock is locked at once, before any order is
  * touched: a release locks in this order too.
  */
-export async function keepsAtIntake({ tx, actor }: Change): Promise<boolean> {
-  const keeps = (await settingsOf(tx, actor.siteId)).reserve === 'intake';
-  if (keeps) await lockStock(tx, actor.siteId);
-  return keeps;
+export async function reservesAtIntake({ tx, actor }: Change): Promise<boolean> {
+  const reserves = (await settingsOf(tx, actor.siteId)).reserve === 'intake';
+  if (reserves) await lockStock(tx, actor.siteId);
+  return reserves;
 }
 
 /** Promises free stock to orders that are not released: what they have already stays theirs. */
@@ -61,7 +61,7 @@ export async function freeOrders(change: Change, orderIds: string[]): Promise<vo
 }
 
 /** Frees what is promised to lines of orders beyond what is open of them, the last lots first. */
-export async function trimKept(change: Change, orderIds: string[]): Promise<void> {
+export async function trimReserved(change: Change, orderIds: string[]): Promise<void> {
   const freed = await rows<{ order: string; units: number }>(
     change.tx,
     sql`

@@ -17,7 +17,7 @@ export async function writeMessage(change: Change, { direction, kind, order, fac
 
 /** What the host is told of a confirmed shipment: what left, with which tracking number, and what is to be invoiced. */
 export async function confirmToHost(change: Change, shipmentId: string, invoice: boolean): Promise<void> {
-  const [told] = await rows<{ order: string; facts: Record<string, unknown> }>(
+  const [shipped] = await rows<{ order: string; facts: Record<string, unknown> }>(
     change.tx,
     sql`
     select o.number as "order", jsonb_build_object(
@@ -39,7 +39,7 @@ export async function confirmToHost(change: Change, shipmentId: string, invoice:
     from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id
     where s.id = ${shipmentId}`,
   );
-  await writeMessage(change, { direction: 'to-host', kind: 'confirmation', ...told! });
+  await writeMessage(change, { direction: 'to-host', kind: 'confirmation', ...shipped! });
 }
 
 /**

@@ -46,7 +46,7 @@ export async function noteForBench(change: Change, runId: string, order: string,
         and exists (select 1 from run_position q where q.run_id = ${runId} and q.order_id = o.id) returning o.number`,
   );
   if (!noted) throw new Refusal('not-found', { what: 'order', id: order });
-  change.journal({ kind: 'bench-told', orderId: order, runId, waveId: run.waveId, facts: { note } });
+  change.journal({ kind: 'bench-note', orderId: order, runId, waveId: run.waveId, facts: { note } });
   change.publish('bench', [order]);
   change.publish('runs', [runId]);
 }

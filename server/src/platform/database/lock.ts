@@ -141,7 +141,7 @@ export async function lockFolder(folder: string, now: Date, onLost: () => void =
       await new Promise((resolve) => setTimeout(resolve, SETTLE_MS));
       if (!isOurs()) throw inUse();
     }
-    return keep({ file, write, isOurs, system, onLost });
+    return hold({ file, write, isOurs, system, onLost });
   } catch (error) {
     system?.close();
     throw error;
@@ -157,7 +157,7 @@ interface Held {
 }
 
 /** Shows that the holder lives until the lock is given back. */
-function keep({ file, write, isOurs, system, onLost }: Held): FolderLock {
+function hold({ file, write, isOurs, system, onLost }: Held): FolderLock {
   const beat = setInterval(() => {
     if (holderIn(file) !== null && !isOurs()) {
       clearInterval(beat);

@@ -136,8 +136,8 @@ export class Sessions {
   async owner(token: string): Promise<Owner | null> {
     const id = digest(token);
     const now = this.platform.clock();
-    const kept = this.remembered.get(id);
-    if (kept && kept.until > now.getTime()) return kept.owner;
+    const known = this.remembered.get(id);
+    if (known && known.until > now.getTime()) return known.owner;
     this.remembered.delete(id);
     const [found] = await rows<Omit<Owner, 'rights'> & { rights: Right[] }>(
       this.platform.db,
@@ -162,8 +162,8 @@ export class Sessions {
   async ownerAt(owner: Owner, siteId: string): Promise<Owner> {
     const key = `${owner.sessionId} ${siteId}`;
     const now = this.platform.clock().getTime();
-    const kept = this.remembered.get(key);
-    if (kept && kept.until > now) return kept.owner;
+    const known = this.remembered.get(key);
+    if (known && known.until > now) return known.owner;
     const [found] = await rows<{ rights: Right[] }>(
       this.platform.db,
       sql`select ${rightsAt} as rights from membership m where m.person_id = ${owner.personId} and m.site_id = ${siteId} and m.active`,

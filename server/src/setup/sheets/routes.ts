@@ -153,7 +153,7 @@ export function setupRoutes(routes: Routes): void {
       // A row that is named twice is one row.
       const keys = new Set(body.rows.map((row) => keyOf(sheets[name], row)));
       const list = [...keys].map((key) => there.get(key)).filter((row) => row !== undefined);
-      const errors = body.retired ? await kinds[name].keeps(current.tx, actor.siteId, list) : [];
+      const errors = body.retired ? await kinds[name].refusesRetiring(current.tx, actor.siteId, list) : [];
       if (errors.length > 0 || list.length === 0) return { entry: null, changed: 0, errors };
       const entry = await writeRows(
         current,

@@ -75,20 +75,20 @@ export async function undoEntry(change: Change, entry: string): Promise<{ entry:
     sql`select id::int as id, facts from journal
         where site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'entry' = ${entry} order by id`,
   );
-  const [kept] = parts;
-  if (!kept) throw notFound('entry', entry);
-  const { sheet } = kept.facts;
+  const [last] = parts;
+  if (!last) throw notFound('entry', entry);
+  const { sheet } = last.facts;
   const before = parts.flatMap((part) => part.facts.before);
   const later = await rows<{ facts: Kept }>(
     change.tx,
-    sql`select facts from journal where id > ${kept.id} and facts->>'entry' <> ${entry} and site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'sheet' = ${sheet}`,
+    sql`select facts from journal where id > ${last.id} and facts->>'entry' <> ${entry} and site_id = ${change.actor.siteId} and kind = 'setup-changed' and facts->>'sheet' = ${sheet}`,
   );
   if (later.some((l) => l.facts.undoes === entry)) throw new Refusal('undone-already');
   const keys = new Set(before.map((row) => keyOf(sheets[sheet], row)));
   if (later.some((l) => l.facts.before.some((row) => keys.has(keyOf(sheets[sheet], row)))))
     throw new Refusal('changed-since');
   const gone = before.filter((row) => row['retired'] === true);
-  const needed = await kinds[sheet].keeps(change.tx, change.actor.siteId, gone);
+  const needed = await kinds[sheet].refusesRetiring(change.tx, change.actor.siteId, gone);
   if (needed.length > 0) throw new Refusal('still-used', { what: needed.map((k) => k.value).join(', ') });
   const there = new Map(
     (await kinds[sheet].read(change.tx, change.actor.siteId, before)).map((r) => [keyOf(sheets[sheet], r), r]),

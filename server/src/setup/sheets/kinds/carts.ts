@@ -15,10 +15,10 @@ export const carts: Kind = {
     return Promise.resolve(
       faultsOf(list, (r, fail) => {
         // What a type takes is told once; every cart of it says the same.
-        const told = JSON.stringify([r['positions'], r['across'] ?? null, r['max_weight_g'], r['max_volume_l']]);
+        const layout = JSON.stringify([r['positions'], r['across'] ?? null, r['max_weight_g'], r['max_volume_l']]);
         const before = types.get(String(r['type']));
-        if (before !== undefined && before !== told) fail('positions', 'together', { before: String(r['type']) });
-        types.set(String(r['type']), told);
+        if (before !== undefined && before !== layout) fail('positions', 'together', { before: String(r['type']) });
+        types.set(String(r['type']), layout);
       }),
     );
   },
@@ -50,7 +50,7 @@ export const carts: Kind = {
         : [{ row, column: 'type', value: String(r['type']), expected: 'not-of-another-site' as const }];
     });
   },
-  keeps: async (on, site, list) => {
+  refusesRetiring: async (on, site, list) => {
     const used = new Set(
       (
         await rows<{ code: string }>(

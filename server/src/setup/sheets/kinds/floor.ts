@@ -14,7 +14,7 @@ export const zones: Kind = {
       sql`select code as zone, name, temperature, locked, area, retired from zone where site_id = ${site} order by code`,
     ),
   faults: nothing,
-  keeps: async (on, site, list) => {
+  refusesRetiring: async (on, site, list) => {
     const used = await known(
       on,
       sql`select distinct z.code from zone z join place p on p.zone_id = z.id and not p.retired where z.site_id = ${site}`,
@@ -83,7 +83,7 @@ export const bins: Kind = {
       inFile.set(aisle, Number(x));
     });
   },
-  keeps: async (on, site, list) => {
+  refusesRetiring: async (on, site, list) => {
     const holding = await known(
       on,
       sql`select p.code from place p where p.site_id = ${site} and p.kind = 'bin'
@@ -189,7 +189,7 @@ export const places: Kind = {
       if (typeof r['fits'] === 'number' && r['kind'] !== 'lane') fail('fits', 'lanes-alone');
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write(change: Change, list) {
     const { tx, actor, newId } = change;
     await tx.execute(sql`

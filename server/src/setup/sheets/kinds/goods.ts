@@ -76,7 +76,7 @@ export const items: Kind = {
       if (here && here.serials !== r['serials']) fail('serials', 'as-it-is', { is: here.serials ? 'yes' : 'no' });
     });
   },
-  keeps: async (on, _site, list) => {
+  refusesRetiring: async (on, _site, list) => {
     const held = new Set(
       (
         await rows<{ sku: string }>(
@@ -192,7 +192,7 @@ export const stock: Kind = {
       if (!item.serials && Number(r['units']) < open) fail('units', 'a-number-from', { least: open, most: 10_000_000 });
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write(change: Change, list) {
     const { tx, actor } = change;
     const lots = list.filter((r) => r['lot']).map((r) => ({ ...r, retired: undefined }));

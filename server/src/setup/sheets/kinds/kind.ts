@@ -16,7 +16,7 @@ export interface Kind {
   /** What an actor may not write because it is beyond their own rights, retired or not. */
   beyond?(on: Db | Tx, actor: Actor, rows: readonly Wanted[]): Promise<SheetError[]>;
   /** What forbids that rows are retired: `row` is the place in the list given. */
-  keeps(on: Db | Tx, siteId: string, rows: readonly Row[]): Promise<SheetError[]>;
+  refusesRetiring(on: Db | Tx, siteId: string, rows: readonly Row[]): Promise<SheetError[]>;
   /** Writes rows whole, retired or not. */
   write(change: Change, rows: readonly Row[]): Promise<void>;
 }

@@ -79,7 +79,7 @@ export const people: Kind = {
         fail('roles', 'a-supervisor');
     });
   },
-  async keeps(on, site, list) {
+  async refusesRetiring(on, site, list) {
     const setUp = await settingUp(on, site);
     if ((await othersWhoSetUp(on, site, list, setUp)) > 0) return [];
     return list.flatMap((r, i) =>
@@ -187,7 +187,7 @@ export const roles: Kind = {
     }));
   },
   async faults(on, site, list) {
-    const kept = await keepsSetUp(
+    const hasOne = await leavesSetUp(
       on,
       site,
       list.map((r) => r.values),
@@ -195,10 +195,10 @@ export const roles: Kind = {
     return faultsOf(list, (r, fail) => {
       if (/[\s,;]/.test(String(r['role']))) fail('role', 'one-word');
       if (!columns.some(([column]) => r[column] === true)) fail('role', 'a-right');
-      if (!kept && r['set_up'] !== true) fail('set_up', 'a-supervisor');
+      if (!hasOne && r['set_up'] !== true) fail('set_up', 'a-supervisor');
     });
   },
-  async keeps(on, site, list) {
+  async refusesRetiring(on, site, list) {
     const used = await rows<{ name: string }>(
       on,
       sql`select distinct unnest(roles) as name from membership where site_id = ${site} and active`,
@@ -237,9 +237,9 @@ export const roles: Kind = {
 };
 
 /** Whether somebody may still set the site up when these roles are as told. */
-async function keepsSetUp(on: Db | Tx, siteId: string, told: readonly Row[]): Promise<boolean> {
+async function leavesSetUp(on: Db | Tx, siteId: string, rows: readonly Row[]): Promise<boolean> {
   const setUp = await settingUp(on, siteId);
-  for (const r of told) {
+  for (const r of rows) {
     if (r['set_up'] === true && r['retired'] !== true) setUp.add(String(r['role']));
     else setUp.delete(String(r['role']));
   }

@@ -19,9 +19,9 @@ export const printers: Kind = {
   async faults(on, site, list) {
     // Each station prints labels in one place, and sheets in one place.
     const there = await printers.read(on, site);
-    const told = new Map([...there, ...list.map((r) => r.values)].map((r) => [r['printer'], r]));
+    const after = new Map([...there, ...list.map((r) => r.values)].map((r) => [r['printer'], r]));
     return faultsOf(list, (r, fail) => {
-      for (const [other, row] of told) {
+      for (const [other, row] of after) {
         if (other === r['printer'] || row['retired'] === true) continue;
         const both = row['prints'] === 'all' || r['prints'] === 'all' || row['prints'] === r['prints'];
         const shared = stationsIn(r).find((station) => stationsIn(row).includes(station));
@@ -29,7 +29,7 @@ export const printers: Kind = {
       }
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, actor }, list) {
     const data = recordset(list.map((r) => ({ ...r, stations: stationsIn(r), retired: r['retired'] ?? false })));
     await tx.execute(sql`

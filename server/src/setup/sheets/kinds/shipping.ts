@@ -19,7 +19,7 @@ export const customers: Kind = {
       ),
     ),
   faults: nothing,
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write(change, list) {
     const { tx, newId } = change;
     await tx.execute(sql`
@@ -67,13 +67,13 @@ export const carriers: Kind = {
       if (r['tracking'] === 'prefix' && !r['digits']) fail('digits', 'a-value');
       const form = JSON.stringify(trackingOf(r));
       const carrier = String(r['carrier']);
-      const told = inFile.get(carrier) ?? (row.outcome === 'new' ? forms.get(carrier) : undefined);
-      if (told !== undefined && told !== form)
-        fail('tracking', 'together', { before: (JSON.parse(told) as TrackingForm).kind });
+      const other = inFile.get(carrier) ?? (row.outcome === 'new' ? forms.get(carrier) : undefined);
+      if (other !== undefined && other !== form)
+        fail('tracking', 'together', { before: (JSON.parse(other) as TrackingForm).kind });
       inFile.set(carrier, form);
     });
   },
-  keeps: async (on, _site, list) => {
+  refusesRetiring: async (on, _site, list) => {
     const used = new Set(
       (
         await rows<{ key: string }>(
@@ -140,7 +140,7 @@ export const departures: Kind = {
         if (r[sign] && !signs.has(`${sign} ${String(r[sign])}`)) fail(sign, 'a-known', { what: 'places' });
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
       insert into departure (id, site_id, name, service_id, cut_off, days, lane_id, door_id, channel, retired)
@@ -169,7 +169,7 @@ export const cartons: Kind = {
                  tare_g, max_weight_g, cost_minor as cost, retired from carton_type order by code`,
     ),
   faults: nothing,
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, newId }, list) {
     await tx.execute(sql`
       insert into carton_type (id, code, name, inner_mm, tare_g, max_weight_g, cost_minor, retired)
@@ -188,7 +188,7 @@ export const vehicles: Kind = {
       sql`select name as vehicle, length_mm, width_mm, height_mm, floor_places, max_load_g, retired from vehicle_type order by name`,
     ),
   faults: nothing,
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, newId }, list) {
     await tx.execute(sql`
       insert into vehicle_type (id, name, length_mm, width_mm, height_mm, floor_places, max_load_g, retired)
@@ -207,7 +207,7 @@ export const pallets: Kind = {
       sql`select name as pallet, length_mm, width_mm, height_mm, tare_g, max_height_mm, max_load_g, retired from pallet_type order by name`,
     ),
   faults: nothing,
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, newId }, list) {
     await tx.execute(sql`
       insert into pallet_type (id, name, length_mm, width_mm, height_mm, tare_g, max_height_mm, max_load_g, retired)

@@ -28,7 +28,7 @@ export const supply: Kind = {
       if (!there.has(String(r['item']))) fail('item', 'a-known', { what: 'items' });
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write(change, list) {
     const { tx, actor } = change;
     await tx.execute(sql`
@@ -59,7 +59,7 @@ export const shelf: Kind = {
       if (!customersThere.has(String(r['customer']))) fail('customer', 'a-known', { what: 'customers' });
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write(change, list) {
     await change.tx.execute(sql`
       insert into minimum_shelf_life (customer_id, item_id, days, retired)

@@ -32,7 +32,7 @@ export const timetable: Kind = {
         if (r[step] === 'time' && !r[`${step}_at`]) fail(`${step}_at`, 'a-value');
     });
   },
-  keeps: nothing,
+  refusesRetiring: nothing,
   async write({ tx, actor, newId }, list) {
     await tx.execute(sql`
       insert into timetable (id, site_id, name, departure_id, channel, customer_class, zone, kind, max_lines, max_units, wave_orders, wave_units,
