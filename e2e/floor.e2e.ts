@@ -164,7 +164,7 @@ test('on the list a slip names its run, and a free cart takes the next one', asy
   const [pick] = await picksOf(floor, run!.id);
   expect(pick!.step.position.cart).toBe('CART-24');
   await scan(desk, 'CART-12');
-  await expect(desk.getByText('CART-12 is a cart. Take a run first, then scan it.')).toBeVisible();
+  await expect(desk.getByRole('dialog', { name: 'Find' }).getByText('CART-12')).toBeVisible();
 });
 
 test('where the site asks for a scan a touch says why, or is no key at all, and the trail tells it from a scan', async ({

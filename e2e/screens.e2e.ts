@@ -102,7 +102,8 @@ async function faults(page: Page): Promise<string[]> {
 
 /** Goes to an address within the page, as its links do, and waits for what it shows: loading all of it anew takes a second. */
 async function visit(page: Page, path: string): Promise<void> {
-  if (new URL(page.url()).pathname === path) return;
+  const { pathname, search } = new URL(page.url());
+  if (pathname + search === path) return;
   const shown = () => page.locator('body').innerText();
   const before = await shown();
   await page.evaluate((to) => {
@@ -119,6 +120,7 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/desk/intake',
     '/desk/items',
     '/desk/items/item-br-002',
+    '/desk/trace?item=item-br-002',
     '/desk/choose',
     '/desk/tray',
     '/desk/surplus',

@@ -35,7 +35,11 @@ export function ItemView({ id }: { id: string }) {
   const { currentData: item, error, refetch } = api.useItemAvailabilityQuery({ id, ...viewOf(listing), policy });
   const back = () => router.navigate({ pathname: '/desk/items', params: paramsOf(listing) });
   return (
-    <Page title={item?.name ?? ''} onBack={back}>
+    <Page
+      title={item?.name ?? ''}
+      onBack={back}
+      aside={<Button title={t('trace.open')} onPress={() => router.navigate(`/desk/trace?item=${id}`)} />}
+    >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {item && <There item={item} />}
       <Choice

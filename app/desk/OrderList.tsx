@@ -111,7 +111,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
     send(all ? fill({ orders: [] }) : add(flat.map((r) => r.id)));
   };
   useShortcuts({
-    '/': () => finder.current?.focus(),
+    f: () => finder.current?.focus(),
     j: () => step(1),
     k: () => step(-1),
     ArrowDown: () => step(1),
@@ -119,7 +119,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
     ' ': () => current && mayRelease && send(toggle(current)),
     Enter: () => current && openOrder(current),
     r: () => mayRelease && marked.length > 0 && router.navigate('/desk/tray'),
-    f: () => setFilters(!filters),
+    F: () => setFilters(!filters),
     u: compute,
   });
   const saved = () =>

@@ -8,6 +8,7 @@ export { ItemsView } from './ItemsView.tsx';
 export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
 export { SurplusView } from './Surplus.tsx';
+export { TraceView } from './TraceView.tsx';
 export { TrayView } from './TrayView.tsx';
 export { batonOf } from './batonWords.ts';
 export { DeskCounts } from './DeskCounts.tsx';

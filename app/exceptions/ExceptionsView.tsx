@@ -38,7 +38,7 @@ export function ExceptionsView() {
   const step = (by: number) => setAt(Math.max(0, Math.min(open.length - 1, at + by)));
   useShortcuts({
     Escape: () => router.navigate('/desk'),
-    '/': () => finder.current?.focus(),
+    f: () => finder.current?.focus(),
     j: () => step(1),
     k: () => step(-1),
     ArrowDown: () => step(1),

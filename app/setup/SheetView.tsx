@@ -63,7 +63,7 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
   };
   useShortcuts(
     {
-      '/': () => finder.current?.focus(),
+      f: () => finder.current?.focus(),
       j: () => step(1),
       k: () => step(-1),
       ArrowDown: () => step(1),

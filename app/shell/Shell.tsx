@@ -1,9 +1,9 @@
 import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WorkPlace } from '@hand-relay/contract';
-import { api, forSite, placesOf, useMe, notify, useOpenExceptions, useAppDispatch } from '../state/index.ts';
+import { api, forSite, idle, placesOf, useMe, notify, useOpenExceptions, useAppDispatch } from '../state/index.ts';
 import {
   charcoal,
   Column,
@@ -32,8 +32,13 @@ import { Notices } from './Notices.tsx';
 import { AllNotices, Person } from './Person.tsx';
 import { Restored } from './Restored.tsx';
 import { SessionEnds } from './SessionEnds.tsx';
+import { collectKeys } from './typeAhead.ts';
 import { useWorkFor } from './useWorkFor.ts';
 import { WrongClock } from './WrongClock.tsx';
+import { place } from './place.tsx';
+
+const find = place(() => import('../find/index.ts'));
+const FindPanel = find.view('FindPanel');
 
 const icons: Record<WorkPlace, IconName> = {
   desk: 'clipboard-text-outline',
@@ -51,16 +56,33 @@ export function Shell({ children }: { children: ReactNode }) {
   const path = usePathname();
   const allowed = placesOf(me).filter((place) => place !== 'setup');
   const [help, setHelp] = useState(false);
-  const openWhatIsScanned = useOpener(allowed);
+  /** What is looked for, while somebody looks. */
+  const [looked, setLooked] = useState<string | null>(null);
+  const ahead = useRef<() => string>(() => '');
+  const look = () => {
+    if (looked !== null) return;
+    ahead.current();
+    ahead.current = collectKeys();
+    setLooked('');
+  };
+  const endLook = () => {
+    ahead.current();
+    setLooked(null);
+  };
+  const openWhatIsScanned = useOpener(allowed, setLooked);
   useScans(openWhatIsScanned, { behind: true });
-  useShortcuts({ '?': () => setHelp(true) });
+  // Whoever presses the key types on at once.
+  useEffect(() => void idle().then(find.prepare), []);
+  useShortcuts({ '?': () => setHelp(true), '/': look });
   return (
     <View style={{ flex: 1, minHeight: 0, flexDirection: wide ? 'row' : 'column-reverse', backgroundColor: charcoal }}>
       <SurfaceContext.Provider value="floor">
-        {wide || allowed.length > 1 ? <Places allowed={allowed} wide={wide} onHelp={() => setHelp(true)} /> : null}
+        {wide || allowed.length > 1 ? (
+          <Places allowed={allowed} wide={wide} onHelp={() => setHelp(true)} onFind={() => setLooked('')} />
+        ) : null}
       </SurfaceContext.Provider>
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
-        {!wide && !inRun(path) && <PhoneHead />}
+        {!wide && !inRun(path) && <PhoneHead onFind={() => setLooked('')} />}
         {forSite() !== null && <ForSite />}
         <SessionEnds />
         <WrongClock />
@@ -74,6 +96,7 @@ export function Shell({ children }: { children: ReactNode }) {
       </View>
       <Notices wide />
       {help && <Help onClose={() => setHelp(false)} />}
+      {looked !== null && <FindPanel text={looked} ahead={ahead} onClose={endLook} />}
     </View>
   );
 }
@@ -91,7 +114,8 @@ function ForSite() {
 }
 
 /** On a phone the badge of who works here is at the top: who hands the device on signs out there. */
-function PhoneHead() {
+function PhoneHead({ onFind }: { onFind: () => void }) {
+  const { t } = useTranslation();
   const narrow = useNarrow();
   return (
     <SurfaceContext.Provider value="floor">
@@ -109,6 +133,7 @@ function PhoneHead() {
       >
         <Mark />
         <Row gap={4} style={{ flexWrap: 'nowrap' }}>
+          <Button title={t('find.title')} icon="magnify" iconOnly onPress={onFind} />
           <AllNotices />
           <Person icon={narrow} />
         </Row>
@@ -126,7 +151,17 @@ function Mark() {
   );
 }
 
-function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean; onHelp: () => void }) {
+function Places({
+  allowed,
+  wide,
+  onHelp,
+  onFind,
+}: {
+  allowed: WorkPlace[];
+  wide: boolean;
+  onHelp: () => void;
+  onFind: () => void;
+}) {
   const { t } = useTranslation();
   const surface = useSurface();
   const path = usePathname();
@@ -181,6 +216,7 @@ function Places({ allowed, wide, onHelp }: { allowed: WorkPlace[]; wide: boolean
       </View>
       {wide && (
         <View style={{ alignItems: 'center', gap: 8 }}>
+          <Button title={t('find.title')} icon="magnify" iconOnly onPress={onFind} />
           <AllNotices />
           <Button title={t('nav.keys')} icon="keyboard-outline" iconOnly onPress={onHelp} />
           <Person icon />
@@ -219,6 +255,7 @@ function Help({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation();
   const keys = [
     ['/', 'find'],
+    ['f', 'filter'],
     ['j', 'down'],
     ['k', 'up'],
     ['space', 'mark'],
@@ -247,7 +284,7 @@ function Help({ onClose }: { onClose: () => void }) {
 }
 
 /** Opens what a code scanned outside a step names, in the first place the person may use for it. */
-function useOpener(allowed: WorkPlace[]): (code: string) => void {
+function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code: string) => void {
   const { t } = useTranslation();
   const router = useRouter();
   const send = useAppDispatch();
@@ -258,6 +295,8 @@ function useOpener(allowed: WorkPlace[]): (code: string) => void {
     void find({ code }).then(({ data }) => {
       if (!data) return;
       const { kind, id, name, orders } = data;
+      // Who sees the Desk looks closer; who picks or packs hears what it is.
+      if (allowed.includes('desk') && kind !== 'order' && kind !== 'carton' && kind !== 'run') return onLook(code);
       if (kind === 'item' || kind === 'bin')
         return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
       if (kind === 'cart' || kind === 'place')

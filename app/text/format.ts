@@ -10,6 +10,7 @@ export function showNumbers(of: 'en-GB' | 'de-DE'): void {
   locale = of;
   numbers = new Intl.NumberFormat(locale);
   days = dayForm();
+  daysWithYear = yearForm();
 }
 
 export function number(value: number): string {
@@ -62,6 +63,9 @@ function clockOf(timeZone: string): Intl.DateTimeFormat {
 const dayForm = () =>
   new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
 let days = dayForm();
+const yearForm = () =>
+  new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
+let daysWithYear = yearForm();
 
 /** Clock time of an instant at the site. */
 export function clock(instant: string, timeZone: string): string {
@@ -71,14 +75,16 @@ export function clock(instant: string, timeZone: string): string {
 /** A text as a heading begins: "today" as "Today". */
 export const headed = (text: string): string => text.charAt(0).toLocaleUpperCase() + text.slice(1);
 
-/** A day of the site: today, tomorrow, or its name. */
+/** A day of the site: today, tomorrow, or its name; with its year where that is another. */
 export function dayName(date: string, timeZone: string, now: number): string {
   const today = localDate(now, timeZone);
   const gap = Math.round((Date.parse(date) - Date.parse(today)) / 86_400_000);
   if (gap === 0) return i18next.t('time.today');
   if (gap === 1) return i18next.t('time.tomorrow');
   if (gap === -1) return i18next.t('time.yesterday');
-  return days.format(new Date(`${date}T00:00:00Z`));
+  // In another year the weekday says less than the year.
+  const form = date.slice(0, 4) === today.slice(0, 4) ? days : daysWithYear;
+  return form.format(new Date(`${date}T00:00:00Z`));
 }
 
 /** An instant as day and clock time at the site. */

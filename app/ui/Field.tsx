@@ -19,6 +19,7 @@ export interface FieldProps {
   size?: 'desk' | 'floor';
   complete?: 'username' | 'current-password' | 'off';
   inputRef?: Ref<TextInput>;
+  onFocus?: () => void;
 }
 
 /** A field with its label above and what is wrong below. */
@@ -36,6 +37,7 @@ export function Field({
   size = 'desk',
   complete = 'off',
   inputRef,
+  onFocus,
 }: FieldProps) {
   const surface = useSurface();
   return (
@@ -47,6 +49,7 @@ export function Field({
       value={value}
       onChangeText={onChange}
       {...(onSubmit ? { onSubmitEditing: onSubmit } : {})}
+      {...(onFocus ? { onFocus } : {})}
       {...(placeholder ? { placeholder } : {})}
       placeholderTextColor={surface.quiet}
       secureTextEntry={Boolean(secret)}

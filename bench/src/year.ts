@@ -105,6 +105,22 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
       search: `code=${code}`,
       of: code,
     })),
+    search: [
+      'YR-200-17',
+      'yr 200',
+      '200017',
+      'po 77',
+      'YT0000200017',
+      'jumbo frame',
+      'L1',
+      'pico',
+      'a-01',
+      'nothing like it',
+    ].map((text) => ({ name: 'search', search: `text=${encodeURIComponent(text)}`, of: text })),
+    trace: [
+      { name: 'trace', search: `item=${item}`, of: 'an item' },
+      { name: 'trace', search: `item=${item}&lot=L1`, of: 'a lot that is none' },
+    ],
     lookUp: ['JR-001', 'A-01-1'].map((code) => ({ name: 'lookUp', search: `code=${code}`, of: code })),
     orders: [
       { name: 'orders', search: 'status=open&limit=250', of: 'open, first page' },

@@ -2,7 +2,9 @@ import { all, nothing } from './endpoint.ts';
 import * as orders from './orders.ts';
 import * as packing from './packing.ts';
 import * as runs from './runs.ts';
+import * as search from './search.ts';
 import * as signIn from './signIn.ts';
+import * as trace from './trace.ts';
 import * as waves from './waves.ts';
 import { benchDockEndpoints } from './benchDockEndpoints.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
@@ -83,6 +85,25 @@ export const endpoints = all({
     reads: [],
     query: packing.findQuery,
     answer: packing.found,
+  },
+  search: {
+    method: 'GET',
+    path: '/api/search',
+    needs: 'person',
+    summary: 'What has a text in its number or name, as far as the person may see it',
+    reads: [],
+    query: search.searchQuery,
+    answer: search.searchAnswer,
+  },
+  trace: {
+    method: 'GET',
+    path: '/api/trace',
+    needs: ['orders.see'],
+    summary: 'Where goods are, who got them and how they moved: of an item, a lot, a serial number or a place',
+    reads: ['stock'],
+    refuses: ['not-found'],
+    query: trace.traceQuery,
+    answer: trace.traceAnswer,
   },
   floorPlan: {
     method: 'GET',

@@ -13,6 +13,8 @@ import { floorRoutes } from './floor/plan/index.ts';
 import { backupOf, Backups, backupRoutes, runRetention, type BackupPlan } from './setup/backup/index.ts';
 import { deskRoutes } from './desk/view/index.ts';
 import { holdRoutes } from './desk/holds/index.ts';
+import { searchRoutes } from './desk/search/index.ts';
+import { traceRoutes } from './desk/trace/index.ts';
 import { loadRoutes } from './desk/loads/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
@@ -269,6 +271,8 @@ function mountRoutes(
   eventRoutes(routes, (id, hear) => sessions.onForgotten(id, hear));
   deskRoutes(routes);
   holdRoutes(routes);
+  searchRoutes(routes);
+  traceRoutes(routes);
   loadRoutes(routes);
   quickRoutes(routes);
   orderRoutes(routes);

@@ -55,6 +55,7 @@ export interface Wanted {
   /** SKU, units, and what they are counted in. */
   lines: [sku: string, quantity: number, pack?: 'unit' | 'inner' | 'outer'][];
   customer?: string;
+  reference?: string;
   channel?: string;
   kind?: string;
   priority?: number;

@@ -13,6 +13,7 @@ export { openLog, type LogFile } from './log.ts';
 export { OperatorError } from './operatorError.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';
+export { match } from './match.ts';
 export { iso, recordset, rows } from './rows.ts';
 export {
   fromElsewhere,

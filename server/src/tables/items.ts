@@ -10,6 +10,7 @@ import {
   text,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
+import { found } from './found.ts';
 import type { Counting } from '@hand-relay/core/deciding/settings';
 
 export const item = pgTable(
@@ -41,7 +42,7 @@ export const item = pgTable(
     /** No longer sold: it stays because history names it. */
     retired: boolean().notNull().default(false),
   },
-  (t) => [uniqueIndex('item_sku').on(t.sku)],
+  (t) => [uniqueIndex('item_sku').on(t.sku), index('item_found').using('gin', found(t.sku), found(t.name))],
 );
 
 export const itemPack = pgTable(
@@ -54,7 +55,7 @@ export const itemPack = pgTable(
     level: text().$type<'unit' | 'inner' | 'outer'>().notNull(),
     units: integer().notNull(),
   },
-  (t) => [index('item_pack_item').on(t.itemId)],
+  (t) => [index('item_pack_item').on(t.itemId), index('item_pack_found').using('gin', found(t.gtin))],
 );
 
 export const lot = pgTable(
@@ -66,7 +67,7 @@ export const lot = pgTable(
     lot: text().notNull(),
     bestBefore: date({ mode: 'string' }),
   },
-  (t) => [primaryKey({ columns: [t.itemId, t.lot] })],
+  (t) => [primaryKey({ columns: [t.itemId, t.lot] }), index('lot_found').using('gin', found(t.lot))],
 );
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });

@@ -19,6 +19,7 @@ import type { Stage } from '@hand-relay/core/deciding/holds';
 import type { DemandKind } from '@hand-relay/core/handling/shipping';
 import type { TrackingForm } from '@hand-relay/core/reading/tracking';
 import { item } from './items.ts';
+import { found } from './found.ts';
 import { place, site } from './site.ts';
 
 export const customer = pgTable(
@@ -39,7 +40,10 @@ export const customer = pgTable(
     creditStop: boolean().notNull().default(false),
     retired: boolean().notNull().default(false),
   },
-  (t) => [uniqueIndex('customer_number').on(t.number)],
+  (t) => [
+    uniqueIndex('customer_number').on(t.number),
+    index('customer_found').using('gin', found(t.number), found(t.name), found(t.city)),
+  ],
 );
 
 /** How long goods must keep for a customer after they leave, item by item, where it is not the customer's usual. */
@@ -154,6 +158,7 @@ export const order = pgTable(
     uniqueIndex('order_number').on(t.siteId, t.number),
     // Codes are found whatever case they are typed in.
     index('order_number_typed').on(t.siteId, sql`upper(${t.number})`),
+    index('order_found').using('gin', found(t.number), found(t.reference)),
     index('order_list').on(t.siteId, t.status, t.due, t.id),
     index('order_customer').on(t.customerId),
     index('order_split')

@@ -12,6 +12,7 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import type { Floor, Place } from '@hand-relay/core/walking/floor';
+import { found } from './found.ts';
 
 export const site = pgTable('site', {
   id: text().primaryKey(),
@@ -113,6 +114,9 @@ export const place = pgTable(
     uniqueIndex('place_code').on(t.siteId, t.kind, t.code),
     index('place_kind').on(t.siteId, t.kind),
     index('place_typed').on(t.siteId, t.kind, sql`upper(${t.code})`),
+    index('place_found')
+      .using('gin', found(t.code))
+      .where(sql`${t.kind} in ('bin', 'lane', 'bench', 'door')`),
     // What lies there is not available: few places of the many that carts and cartons leave behind.
     index('place_blocked')
       .on(t.siteId)

@@ -12,6 +12,7 @@ import {
   timestamp,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
+import { found } from './found.ts';
 import { item } from './items.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
@@ -49,6 +50,11 @@ export const movement = pgTable(
     check('movement_serial_single', sql`${t.serial} = '' or ${t.units} = 1`),
     index('movement_document').on(t.document),
     index('movement_item').on(t.itemId, t.at),
+    index('movement_from').on(t.fromPlace),
+    index('movement_to').on(t.toPlace),
+    index('movement_serial')
+      .using('gin', found(t.serial))
+      .where(sql`${t.serial} <> ''`),
   ],
 );
 

@@ -22,6 +22,7 @@ import type { BinReason } from '@hand-relay/core/walking/bins';
 import type { Point } from '@hand-relay/core/walking/floor';
 import type { PickProgress } from '@hand-relay/core/handling/picking';
 import type { Picking } from '@hand-relay/core/walking/waves';
+import { found } from './found.ts';
 import { departure, order, orderLine, service } from './orders.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
@@ -344,6 +345,7 @@ export const shipment = pgTable(
       .where(sql`${t.state} = 'open'`),
     index('shipment_state').on(t.siteId, t.state, t.confirmedAt),
     index('shipment_tracking').on(t.siteId, t.tracking),
+    index('shipment_found').using('gin', found(t.number), found(t.tracking)),
   ],
 );
 
@@ -393,6 +395,7 @@ export const carton = pgTable(
   },
   (t) => [
     uniqueIndex('carton_sscc').on(t.sscc),
+    index('carton_found').using('gin', found(t.sscc)),
     index('carton_order').on(t.orderId),
     index('carton_shipment').on(t.shipmentId),
     index('carton_run').on(t.runId),

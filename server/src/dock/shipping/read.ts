@@ -3,7 +3,7 @@ import type { DockRow, ShipmentDetail } from '@hand-relay/contract';
 import { closingOf, type DemandKind } from '@hand-relay/core/handling/shipping';
 import { trackingExample, type TrackingForm } from '@hand-relay/core/reading/tracking';
 import { cartsWith } from '../../stock/index.ts';
-import { iso, notFound, recordset, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
+import { iso, match, notFound, recordset, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 
 /** Shipments as lists and heads show them, the earliest departure first where no other order is asked for. */
 export function dockRows(
@@ -49,19 +49,18 @@ const JUST_LEFT_H = 48;
  * or customer a text occurs.
  */
 export async function leftRows(on: Db | Tx, siteId: string, find: string, now: Date): Promise<DockRow[]> {
-  const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`;
-  // Numbers of shipments and carriers are kept in capitals, without spaces.
-  const upper = like.replaceAll(' ', '').toUpperCase();
   const left = sql`f.site_id = ${siteId} and f.state = 'confirmed'`;
   const which =
     find === ''
       ? sql`select f.id, f.confirmed_at from shipment f
             where ${left} and f.confirmed_at > ${new Date(now.getTime() - JUST_LEFT_H * 3_600_000).toISOString()}`
-      : sql`select f.id, f.confirmed_at from shipment f where ${left} and (f.number like ${upper} or f.tracking like ${upper})
+      : sql`select f.id, f.confirmed_at from shipment f where ${left} and ${match(find, ['f.number', 'f.tracking']).is}
             union
             select f.id, f.confirmed_at from shipment f join customer_order q on q.id = f.order_id
-            where ${left} and (q.number ilike ${like} or q.reference ilike ${like}
-              or q.customer_id in (select id from customer where name ilike ${like}))`;
+            where ${left} and ${match(find, ['q.number', 'q.reference']).is}
+            union
+            select f.id, f.confirmed_at from shipment f join customer_order q on q.id = f.order_id
+            where ${left} and q.customer_id in (select c.id from customer c where ${match(find, ['c.name']).is})`;
   // Found first, read afterwards by their ids: read at once, a year of shipments takes twice as long.
   const found = await rows<{ id: string }>(
     on,

@@ -1,4 +1,5 @@
 import { PGlite } from '@electric-sql/pglite';
+import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { readFileSync } from 'node:fs';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
@@ -17,7 +18,8 @@ export type ThreadAnswer =
   | { kind: 'heap'; used: number }
   | { kind: 'failed'; message: string };
 
-const options = dump ? { loadDataDir: new Blob([readFileSync(dump)]) } : {};
+const extensions = { pg_trgm };
+const options = dump ? { extensions, loadDataDir: new Blob([readFileSync(dump)]) } : { extensions };
 const database = await PGlite.create(folder ?? 'memory://', options);
 const answer = (what: ThreadAnswer) => parentPort!.postMessage(what);
 

@@ -1,0 +1,1 @@
+export { FindPanel } from './FindPanel.tsx';

@@ -1,0 +1,1 @@
+export { readSearch, searchFrom, searchKey, searchTo } from './searchKey.ts';
