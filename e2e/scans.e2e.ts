@@ -58,7 +58,7 @@ async function hearsAll(page: Page, ends: readonly (string | null)[], prefix: st
     // A code neither begins nor ends with a space.
     const code = body.replace(/^[ .]|[ .]$/g, 'X');
     await (draw(0, 3) ? touched : field).click();
-    await page.keyboard.type(prefix + code, { delay: draw(5, 250) });
+    await page.keyboard.type(prefix + code, { delay: draw(5, 180) });
     const end = ends[draw(0, ends.length - 1)]!;
     if (end) await page.keyboard.press(end);
     await expect(heard).toHaveText(code);

@@ -2,7 +2,7 @@ import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import type { WorkPlace } from '@hand-relay/contract';
+import type { Found, WorkPlace } from '@hand-relay/contract';
 import { api, forSite, idle, placesOf, useMe, notify, useOpenExceptions, useAppDispatch } from '../state/index.ts';
 import {
   charcoal,
@@ -283,6 +283,9 @@ function Help({ onClose }: { onClose: () => void }) {
   );
 }
 
+/** Kinds of codes that open a screen by themselves. */
+const OPENS: ReadonlySet<Found['kind']> = new Set(['order', 'carton', 'run', 'shipment']);
+
 /** Opens what a code scanned outside a step names, in the first place the person may use for it. */
 function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code: string) => void {
   const { t } = useTranslation();
@@ -291,27 +294,31 @@ function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code:
   const [find] = api.useLazyFindQuery();
   const path = usePathname();
   const { id: _, ...listing } = useGlobalSearchParams<Record<string, string>>();
-  return (code) => {
-    void find({ code }).then(({ data }) => {
-      if (!data) return;
-      const { kind, id, name, orders } = data;
-      // Who sees the Desk looks closer; who picks or packs hears what it is.
-      if (allowed.includes('desk') && kind !== 'order' && kind !== 'carton' && kind !== 'run') return onLook(code);
-      if (kind === 'item' || kind === 'bin')
-        return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
-      if (kind === 'cart' || kind === 'place')
-        return send(notify({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
-      if (kind === 'nothing' || !id) return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
-      if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
-      if (kind === 'carton' && allowed.includes('dock')) return router.navigate(`/dock/${id}`);
-      const order = orders[0];
-      if (order && allowed.includes('desk'))
-        return router.navigate({
-          pathname: `/desk/orders/${order}` as never,
-          params: path.startsWith('/desk') ? listing : {},
-        });
-      if (order && allowed.includes('bench')) return router.navigate(`/bench/orders/${order}`);
-      return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
-    });
+  const [search] = api.useLazySearchQuery();
+  const open = async (code: string) => {
+    const { data } = await find({ code });
+    if (!data) return;
+    const { kind, id, name, orders } = data;
+    // Who sees the Desk looks closer at what has no screen of its own; who picks or packs hears what it is.
+    if (allowed.includes('desk') && !OPENS.has(kind)) {
+      const { data: hits } = await search({ text: code });
+      if (hits && hits.groups.length > 0) return onLook(code);
+    }
+    if (kind === 'item' || kind === 'bin')
+      return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
+    if (kind === 'cart' || kind === 'place')
+      return send(notify({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
+    if (kind === 'nothing' || !id) return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
+    if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
+    if ((kind === 'carton' || kind === 'shipment') && allowed.includes('dock')) return router.navigate(`/dock/${id}`);
+    const order = orders[0];
+    if (order && allowed.includes('desk'))
+      return router.navigate({
+        pathname: `/desk/orders/${order}` as never,
+        params: path.startsWith('/desk') ? listing : {},
+      });
+    if (order && allowed.includes('bench')) return router.navigate(`/bench/orders/${order}`);
+    return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
   };
+  return (code) => void open(code);
 }

@@ -206,6 +206,7 @@ export const run = pgTable(
   (t) => [
     uniqueIndex('run_number').on(t.siteId, t.number),
     index('run_wave').on(t.waveId),
+    index('run_found').using('gin', found(t.number), found(t.callSign)),
     index('run_state').on(t.siteId, t.state),
     uniqueIndex('run_cart_once')
       .on(t.siteId, t.cartCode)
@@ -344,6 +345,7 @@ export const shipment = pgTable(
       .on(t.orderId)
       .where(sql`${t.state} = 'open'`),
     index('shipment_state').on(t.siteId, t.state, t.confirmedAt),
+    index('shipment_order').on(t.orderId),
     index('shipment_tracking').on(t.siteId, t.tracking),
     index('shipment_found').using('gin', found(t.number), found(t.tracking)),
   ],

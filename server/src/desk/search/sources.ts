@@ -109,12 +109,15 @@ const runs: Source = {
   needs: ['orders.see', 'waves.run', 'runs.pick'],
   select({ siteId, text }) {
     const m = match(text, ['r.number', 'r.call_sign']);
+    const open = sql`r.state in ('planned', 'waiting', 'picking', 'left')`;
+    const some = (where: SQL) =>
+      sql`(select r.id from run r where r.site_id = ${siteId} and r.state <> 'cancelled' and ${where} limit ${CANDIDATES})`;
     return sql`
       select r.id, r.wave_id as within, r.number as title, ${about(sql`r.call_sign`, sql`coalesce(p.name, '')`, sql`coalesce(r.cart_code, '')`)}, r.state,
-             ${dayOf(sql`coalesce(r.left_at, r.started_at)`, siteId)}, ${m.rank} as rank,
-             r.state in ('planned', 'waiting', 'picking', 'left') as open, coalesce(r.left_at, r.started_at) as at
+             ${dayOf(sql`coalesce(r.left_at, r.started_at)`, siteId)}, ${m.rank} as rank, ${open} as open,
+             coalesce(r.left_at, r.started_at) as at
       from run r left join person p on p.id = r.picker_id
-      where r.site_id = ${siteId} and r.state <> 'cancelled' and ${m.is}`;
+      where r.id in (${some(m.same)} union ${some(sql`${open} and ${m.is}`)} union ${some(m.is)})`;
   },
 };
 

@@ -1,0 +1,2 @@
+CREATE INDEX "run_found" ON "run" USING gin (search_key("number") gin_trgm_ops,search_key("call_sign") gin_trgm_ops);--> statement-breakpoint
+CREATE INDEX "shipment_order" ON "shipment" USING btree ("order_id");
