@@ -80,14 +80,14 @@ export function orderColumns({
     class: {
       key: 'class',
       title: t('orders.class'),
-      width: 60,
+      width: 54,
       fixed: true,
       cell: (row) => <Text>{row.customerClass}</Text>,
     },
     channel: {
       key: 'channel',
       title: t('orders.channel'),
-      width: 96,
+      width: 88,
       fixed: true,
       cell: (row) => (
         <Text colour="quiet" lines={1}>
@@ -111,7 +111,7 @@ export function orderColumns({
     lines: {
       key: 'lines',
       title: t('orders.lines'),
-      width: 52,
+      width: 50,
       fixed: true,
       align: 'right',
       sortable: true,
@@ -138,7 +138,7 @@ export function orderColumns({
     ready: {
       key: 'ready',
       title: t('orders.ready'),
-      width: 136,
+      width: 122,
       fixed: true,
       sortable: true,
       cell: (row) => <Ready row={row} now={now} timeZone={timeZone} />,
@@ -168,7 +168,7 @@ export function orderColumns({
     {
       key: 'number',
       title: t('orders.number'),
-      width: 92,
+      width: 86,
       fixed: true,
       sortable: true,
       cell: (row) => (

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { PGlite as PGlite17 } from 'pglite-17';
+import { pg_trgm } from 'pglite-17/contrib/pg_trgm';
 import { loadScenario } from '@hand-relay/demo';
 import { CannotCarry, dumpTo, loadFrom } from '../src/setup/dump/index.ts';
 import { restore } from '../src/setup/backup/restore.ts';
@@ -45,7 +46,7 @@ describe('everything is carried to another database', () => {
   it('across a major version of the embedded database: from one of before, that this version does not open', async () => {
     const data = join(folder, 'data');
     mkdirSync(data);
-    const old = await PGlite17.create(join(data, 'cluster'));
+    const old = await PGlite17.create(join(data, 'cluster'), { extensions: { pg_trgm } });
     const db = drizzle({ client: old as never, schema, casing: 'snake_case' }) as unknown as Db;
     await migrateUp(db);
     await loadScenario(db, new Date());

@@ -206,7 +206,9 @@ describe('the Desk: what can go, who gets the stock', () => {
     await desk.get('allocateManually', { body: { lines: [{ line, units: 1 }] } });
     await startWave(desk, [orders['S2']!]);
     expect(await lineOf(orders['S2']!)).toMatchObject({ released: 1 });
-    const [after] = await relay.query<{ manual: number | null }>(`select manually_allocated as manual from order_line where id = '${line}'`);
+    const [after] = await relay.query<{ manual: number | null }>(
+      `select manually_allocated as manual from order_line where id = '${line}'`,
+    );
     expect(after!.manual).toBeNull();
   });
 
