@@ -1,12 +1,12 @@
 import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { act, fireEvent, render, screen } from '@testing-library/react-native';
 import type { SearchAnswer, WorkPlace } from '@hand-relay/contract';
-import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { addressOfHit } from '../find/addressOf.ts';
 import { FindPanel } from '../find/index.ts';
 import { openedBefore, rememberOpened } from '../find/opened.ts';
 import { collectKeys } from '../shell/typeAhead.ts';
 import { api, MeContext } from '../state/index.ts';
+import { aPerson } from './aPerson.ts';
 
 jest.mock('expo-router', () => ({
   useRouter: () => ({ navigate: mockNavigate }),
@@ -28,17 +28,7 @@ Object.assign(globalThis, {
   removeEventListener: () => (typing = null),
 });
 
-const me = {
-  person: { id: 'p', name: 'P', roles: [], rights: ['orders.see' as const], language: null },
-  site: { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' },
-  sites: [],
-  standins: true,
-  version: { product: '0.0.0', app: null },
-  accountChanges: [],
-  settings: usualSettings,
-  until: '2100-01-01T00:00:00.000Z',
-  restored: null,
-};
+const me = aPerson(['orders.see']);
 const hit = (id: string, title: string) => ({
   id,
   title,

@@ -2,10 +2,10 @@ import { Provider } from 'react-redux';
 import { createTheme, ThemeProvider } from '@rneui/themed/dist/config';
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import type { TraceAnswer } from '@hand-relay/contract';
-import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { TraceView } from '../desk/TraceView.tsx';
 import { api, MeContext, store } from '../state/index.ts';
 import { SurfaceContext } from '../ui/index.ts';
+import { aPerson } from './aPerson.ts';
 
 let mockParams: Record<string, string> = {};
 const mockNavigate = jest.fn();
@@ -26,17 +26,7 @@ jest.mock('@tanstack/react-virtual', () => ({
   }),
 }));
 
-const me = {
-  person: { id: 'p', name: 'P', roles: [], rights: ['orders.see' as const], language: null },
-  site: { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' },
-  sites: [],
-  standins: true,
-  version: { product: '0.0.0', app: null },
-  accountChanges: [],
-  settings: usualSettings,
-  until: '2100-01-01T00:00:00.000Z',
-  restored: null,
-};
+const me = aPerson(['orders.see']);
 const goods = { item: 'Feed syrup', sku: 'FD-1', lot: 'G1101', serial: '', units: 3 };
 const order = { id: 'o', number: 'SO-1' };
 const answer: TraceAnswer = {

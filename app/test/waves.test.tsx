@@ -3,7 +3,6 @@ import { fireEvent, render, screen } from '@testing-library/react-native';
 import type { FloorPlan as Plan, WaveSummary } from '@hand-relay/contract';
 import { binRules, type BinRule } from '@hand-relay/core/walking/bins';
 import { pickings } from '@hand-relay/core/walking/waves';
-import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { BinRules } from '../setup/BinRules.tsx';
 import { MeContext } from '../state/index.ts';
 import { i18n, showUnits } from '../text/index.ts';
@@ -12,19 +11,9 @@ import { CompareSheet } from '../waves/CompareSheet.tsx';
 import { Lane } from '../waves/Lane.tsx';
 import { sayWave } from '../waves/sayWave.ts';
 import { axisOf } from '../waves/track.ts';
+import { aPerson } from './aPerson.ts';
 
-const site = { id: 's', code: 'S1', name: 'S', timeZone: 'UTC', currency: 'GBP' };
-const me = {
-  person: { id: 'p', name: 'P', roles: [], rights: [], language: null },
-  site,
-  sites: [],
-  standins: true,
-  version: { product: '0.0.0', app: null },
-  accountChanges: [],
-  settings: usualSettings,
-  until: '2100-01-01T00:00:00.000Z',
-  restored: null,
-};
+const me = aPerson();
 const framed = (element: React.ReactElement) => (
   <ThemeProvider theme={createTheme({})}>
     <MeContext.Provider value={me}>

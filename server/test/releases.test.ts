@@ -52,6 +52,12 @@ describe.each(readdirSync(releases).filter((name) => statSync(join(releases, nam
         await supertest(relay.app).get('/ready').expect(200);
         const desk = await signIn(relay, { name: 'maren', password: house.PASSWORD });
         expect((await desk.get('orders')).rows.length).toBeGreaterThan(200);
+        // How its sites work went along under its new name: the depot's own choice, and not the default.
+        const sites = await relay.platform.db.execute(
+          `select settings->'work'->>'reserve' as reserve, settings ? 'way' as old from site order by id`,
+        );
+        expect(sites.rows).toContainEqual({ reserve: 'intake', old: false });
+        expect(sites.rows.every((row) => row['old'] === false)).toBe(true);
         const picker = await signIn(relay, { badge: left.badge, pin: house.PIN });
         const before = await desk.get('run', { id: left.run });
         expect(before.run.state).toBe('picking');
