@@ -24,15 +24,16 @@ export async function trace(db: Db, siteId: string, of: Of): Promise<TraceAnswer
   );
   if (of.item !== undefined && !named!.item) throw notFound('item', of.item);
   if (of.place !== undefined && !named!.place) throw notFound('place', of.place);
-  const [now, shipped, moves] = await Promise.all([
+  const [now, shipped, moves, shippedUnits] = await Promise.all([
     nowAt(db, siteId, of),
     shippedOf(db, siteId, of),
     movesOf(db, siteId, of),
+    unitsShipped(db, siteId, of),
   ]);
   return {
     ...named!,
     onHand: now.reduce((n, r) => n + r.units, 0),
-    shippedUnits: shipped.reduce((n, r) => n + r.units, 0),
+    shippedUnits,
     now,
     shipped: shipped.slice(0, MOST_SHIPPED),
     moves: moves.slice(0, MOST_MOVES),
@@ -85,6 +86,17 @@ const shippedOf = (db: Db, siteId: string, of: Of) =>
             where m.site_id = ${siteId} and m.reason = 'ship' and ${theseGoods('m', of)}
             group by i.id, m.lot, m.serial, s.id, o.id, c.id order by max(m.at) desc, s.number limit ${MOST_SHIPPED + 1}`,
       );
+
+/** Of all that left, also where more of it left than is listed. */
+async function unitsShipped(db: Db, siteId: string, of: Of): Promise<number> {
+  if (of.item === undefined) return 0;
+  const [sum] = await rows<{ units: number }>(
+    db,
+    sql`select coalesce(sum(m.units), 0)::int as units from movement m
+        where m.site_id = ${siteId} and m.reason = 'ship' and ${theseGoods('m', of)}`,
+  );
+  return sum!.units;
+}
 
 /** Movements; which order one was for is known by its pick, its carton or its shipment. */
 const movesOf = (db: Db, siteId: string, of: Of) =>
