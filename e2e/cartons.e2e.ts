@@ -85,7 +85,7 @@ test('a cart is set up by scans, goods go into the cartons that ship, partly wit
       await expect(floor.getByText('Carton 1 of place 1', { exact: false })).toBeVisible();
       await floor.getByRole('button', { name: 'Close and print' }).first().click();
       await expect(floor.getByRole('button', { name: 'Close and print' })).toHaveCount(1);
-      await leaveIn(floor, 'LANE-2');
+      await leaveIn(floor, 'LANE-2', run);
       await expect(floor.getByRole('button', { name: 'Packing slip CARTON-1' })).toBeVisible();
     });
 

@@ -47,7 +47,6 @@ test('a run begun with radio is picked without, survives a reload, is finished, 
     await pickOne(floor, picks[2]!, 'CART-07');
     await expect(floor.getByText('All picked')).toBeVisible();
     await leaveIn(floor, 'LANE-1');
-    await expect(floor.getByText('CART-07 is in LANE-1')).toBeVisible();
     expect(await serverSays()).toBe(1);
   });
 

@@ -111,10 +111,18 @@ export async function pickOne(floor: Page, { step }: RunDetail['picks'][number],
   await scan(floor, `${cart}-${step.position.number}`);
 }
 
-/** Leaves a cart in a lane; where another one was planned, or it is full, it is said twice. */
-export async function leaveIn(page: Page, lane: string): Promise<void> {
+/**
+ * Leaves a cart in a lane; where another one was planned, or it is full, it is said twice. With a run the server has heard
+ * of it too: a device shows at once what it sends after.
+ */
+export async function leaveIn(page: Page, lane: string, run?: string): Promise<void> {
   await scan(page, lane);
   const again = page.getByText(new RegExp(`scan ${lane} again to leave it here`, 'i'));
-  await expect(again.or(page.getByText(`is in ${lane}`, { exact: false })).first()).toBeVisible();
+  const left = page.getByText(new RegExp(`CART-\\d+ is in ${lane}$`));
+  await expect(again.or(left).first()).toBeVisible();
   if (await again.isVisible()) await scan(page, lane);
+  await expect(left).toBeVisible();
+  // Done at once where nothing of it goes over a bench.
+  if (run)
+    await expect.poll(async () => (await api<RunDetail>(page, `/api/runs/${run}`)).run.state).toMatch(/^(left|done)$/);
 }
