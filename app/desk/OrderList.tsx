@@ -21,6 +21,7 @@ import {
   type TableEntry,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { ChangeSheet } from './ChangeSheet.tsx';
 import { DeskTabs } from './DeskTabs.tsx';
 import { Freshness } from './Freshness.tsx';
 import { ListExport } from './ListExport.tsx';
@@ -46,9 +47,12 @@ export function OrderList({ open }: { open?: string | undefined }) {
   const { listed, read, reading, total, trouble, compute, again } = useOrders(listing);
   const marked = useAppSelector((s) => s.tray.orders);
   const mayRelease = useMay('orders.release');
+  const mayMark = [mayRelease, useMay('orders.change'), useMay('orders.cancel')].includes(true);
   const finder = useRef<TextInput>(null);
   const [current, setCurrent] = useState<string | undefined>(open);
   const [filters, setFilters] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const mayEnter = useMay('orders.change');
   const beside = width >= FILTERS_BESIDE && !open;
 
   const set = (change: Partial<Listing>) => router.setParams(paramsOf({ ...listing, ...change }));
@@ -116,8 +120,10 @@ export function OrderList({ open }: { open?: string | undefined }) {
     k: () => step(-1),
     ArrowDown: () => step(1),
     ArrowUp: () => step(-1),
-    ' ': () => current && mayRelease && send(toggle(current)),
+    ' ': () => current && mayMark && send(toggle(current)),
     Enter: () => current && openOrder(current),
+    c: () => mayMark && marked.length > 0 && setChanging(true),
+    n: () => mayEnter && router.navigate('/desk/enter'),
     r: () => mayRelease && marked.length > 0 && router.navigate('/desk/tray'),
     F: () => setFilters(!filters),
     u: compute,
@@ -153,6 +159,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
         marked.length > 0 ? (
           <Marked
             rows={listed.filter((r) => chosen.has(r.id))}
+            onChange={() => setChanging(true)}
             onRelease={mayRelease ? () => router.navigate('/desk/tray') : undefined}
           />
         ) : undefined
@@ -205,6 +212,14 @@ export function OrderList({ open }: { open?: string | undefined }) {
                   onPress={() => setFilters(!filters)}
                 />
               )}
+              {mayEnter && (
+                <Button
+                  title={t('enter.key')}
+                  icon="plus"
+                  size="small"
+                  onPress={() => router.navigate('/desk/enter')}
+                />
+              )}
               {wide && <ListExport name="orders" rows={saved} />}
             </Row>
             {!beside && filters && (
@@ -233,7 +248,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
               sort={{ key: listing.sort, down: listing.down }}
               onSort={(sort) => set({ sort: sort as Sort, down: listing.sort === sort ? !listing.down : false })}
               current={open ?? current}
-              {...(mayRelease ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
+              {...(mayMark ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
               allChosen={flat.every((r) => chosen.has(r.id))}
               onOpen={(row) => openOrder(row.id)}
               nameOf={(row) => `${row.number}, ${row.customer}`}
@@ -243,11 +258,26 @@ export function OrderList({ open }: { open?: string | undefined }) {
           )}
         </View>
       </View>
+      {changing && marked.length > 0 && (
+        <ChangeSheet
+          orders={marked}
+          title={t('change.keyCount', { count: marked.length })}
+          onClose={() => setChanging(false)}
+        />
+      )}
     </Page>
   );
 }
 
-function Marked({ rows, onRelease }: { rows: Listed[]; onRelease: (() => void) | undefined }) {
+function Marked({
+  rows,
+  onChange,
+  onRelease,
+}: {
+  rows: Listed[];
+  onChange: () => void;
+  onRelease: (() => void) | undefined;
+}) {
   const { t } = useTranslation();
   const send = useAppDispatch();
   return (
@@ -260,6 +290,7 @@ function Marked({ rows, onRelease }: { rows: Listed[]; onRelease: (() => void) |
       </Text>
       <Row gap={8}>
         <Button title={t('tray.empty')} onPress={() => send(fill({ orders: [] }))} />
+        <Button title={t('change.key')} onPress={onChange} />
         {onRelease && <Button kind="act" title={t('tray.open')} onPress={onRelease} />}
       </Row>
     </Row>

@@ -24,6 +24,7 @@ import { HoldBanner, HoldSheet } from '../holds/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf } from './batonWords.ts';
 import { CancelSheet } from './CancelSheet.tsx';
+import { ChangeSheet } from './ChangeSheet.tsx';
 import { LineKeys, LineMore } from './LineKeys.tsx';
 import { OrderTags } from './OrderTags.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
@@ -85,6 +86,10 @@ function Head({ order }: { order: OrderDetail }) {
   const [releasing, setReleasing] = useState(false);
   const [cancelling, setCancelling] = useState<'rest' | 'all' | null>(null);
   const [holding, setHolding] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const [more, setMore] = useState(false);
+  const mayChange = useMay('orders.change');
+  const open = order.status === 'open';
   const [splitting, setSplitting] = useState(false);
   const [join, joining] = api.useJoinOrderMutation();
   const [close, closing] = api.useCancelRestMutation();
@@ -137,7 +142,7 @@ function Head({ order }: { order: OrderDetail }) {
             : [{ name: t('order.kindTitle'), value: t(`order.kind.${order.kind}`, { site: order.toSite }) }]),
           { name: t('order.priority'), value: String(order.priority) },
           { name: t('order.reference'), value: order.reference || '–' },
-          { name: t('order.document'), value: order.document, link: order.link || undefined },
+          { name: t('order.document'), value: order.document || t('order.entered'), link: order.link || undefined },
           {
             name: t('order.shipTo'),
             value: `${order.shipTo.name}, ${order.shipTo.street}, ${order.shipTo.postcode} ${order.shipTo.city}`,
@@ -148,56 +153,69 @@ function Head({ order }: { order: OrderDetail }) {
       {order.note !== '' && <Signal kind="caution" text={`${t('order.noted')}: ${order.note}`} size="body" />}
       <OrderTags order={order} />
       <Row gap={8}>
-        {mayRelease && rest > 0 && order.status === 'open' && (
+        {mayRelease && rest > 0 && open && (
           <Button kind="act" title={t('order.release')} disabled={!free} onPress={() => setReleasing(true)} />
         )}
-        {mayRelease && rest > 0 && order.status === 'open' && (
-          <Button title={t('order.split')} onPress={() => setSplitting(true)} />
+        {mayChange && open && (
+          <Button title={t('change.key')} onPress={() => router.navigate(`/desk/enter?order=${order.id}`)} />
         )}
-        {mayRelease && waiting > 0 && <Button title={t('order.takeBack')} busy={back.isLoading} onPress={takeBack} />}
-        {mayRelease && order.splitOf && rest > 0 && order.status === 'open' && (
-          <Button
-            title={t('order.join', { number: order.splitOf.number })}
-            busy={joining.isLoading}
-            onPress={() =>
-              void join(order.id).then((done) => done.data && router.navigate(`/desk/orders/${done.data.id}`))
-            }
-          />
-        )}
-        {mayCancel && rest > 0 && order.status === 'open' && (
-          <Button title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
-        )}
-        {mayCancel && done && order.status === 'open' && (
-          <Button
-            title={t('order.close')}
-            busy={closing.isLoading}
-            onPress={() => void close({ id: order.id, reason: t('order.closeReason'), lines: [] })}
-          />
-        )}
-        {mayCancel && rest < asked && !done && order.status === 'open' && (
-          <Button title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
-        )}
-        {mayCancel && order.status === 'open' && <Button title={t('hold.put')} onPress={() => setHolding(true)} />}
-        {mayReserve && rest > 0 && order.status === 'open' && (
-          <>
-            {reservedAhead < rest && (
-              <Button
-                title={t('order.reserve')}
-                busy={reserving.isLoading}
-                disabled={!order.lines.some((l) => l.free > 0)}
-                onPress={() => void reserve(order.id)}
-              />
-            )}
-            {reservedAhead > 0 && (
-              <Button
-                title={t('order.unreserve', { units: reservedAhead })}
-                busy={freeing.isLoading}
-                onPress={() => void unreserve(order.id)}
-              />
-            )}
-          </>
-        )}
+        {open && <Button title={t('order.move')} onPress={() => setChanging(true)} />}
+        <Button title={t('order.more')} icon="dots-horizontal" pressed={more} onPress={() => setMore(!more)} />
       </Row>
+      {more && (
+        <Row gap={8}>
+          {mayChange && (
+            <Button title={t('enter.copy')} onPress={() => router.navigate(`/desk/enter?copy=${order.id}`)} />
+          )}
+          {mayReserve && rest > 0 && open && reservedAhead < rest && (
+            <Button
+              title={t('order.reserve')}
+              busy={reserving.isLoading}
+              disabled={!order.lines.some((l) => l.free > 0)}
+              onPress={() => void reserve(order.id)}
+            />
+          )}
+          {mayReserve && reservedAhead > 0 && open && (
+            <Button
+              title={t('order.unreserve', { units: reservedAhead })}
+              busy={freeing.isLoading}
+              onPress={() => void unreserve(order.id)}
+            />
+          )}
+          {mayRelease && rest > 0 && open && <Button title={t('order.split')} onPress={() => setSplitting(true)} />}
+          {mayRelease && waiting > 0 && <Button title={t('order.takeBack')} busy={back.isLoading} onPress={takeBack} />}
+          {mayRelease && order.splitOf && rest > 0 && open && (
+            <Button
+              title={t('order.join', { number: order.splitOf.number })}
+              busy={joining.isLoading}
+              onPress={() =>
+                void join(order.id).then((done) => done.data && router.navigate(`/desk/orders/${done.data.id}`))
+              }
+            />
+          )}
+          {mayCancel && open && <Button title={t('hold.put')} onPress={() => setHolding(true)} />}
+          {mayCancel && done && open && (
+            <Button
+              title={t('order.close')}
+              busy={closing.isLoading}
+              onPress={() => void close({ id: order.id, reason: t('order.closeReason'), lines: [] })}
+            />
+          )}
+          {mayCancel && rest > 0 && open && (
+            <Button kind="danger" title={t('order.cancelRest')} onPress={() => setCancelling('rest')} />
+          )}
+          {mayCancel && rest < asked && !done && open && (
+            <Button kind="danger" title={t('order.cancelAll')} onPress={() => setCancelling('all')} />
+          )}
+        </Row>
+      )}
+      {changing && (
+        <ChangeSheet
+          orders={[order.id]}
+          title={t('change.of', { number: order.number })}
+          onClose={() => setChanging(false)}
+        />
+      )}
       {releasing && <ReleaseSheet tray={{ orders: [order.id], lines: {} }} onClose={() => setReleasing(false)} />}
       {holding && <HoldSheet order={order.id} onClose={() => setHolding(false)} />}
       {splitting && <SplitSheet order={order} onClose={() => setSplitting(false)} />}

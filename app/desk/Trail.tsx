@@ -4,6 +4,7 @@ import type { TrailEntry } from '@hand-relay/contract';
 import { serverNow, useMe } from '../state/index.ts';
 import { i18n, clock, dayOf, mass, distance } from '../text/index.ts';
 import { Shape, Text, useSurface, type SignalKind } from '../ui/index.ts';
+import { differenceWords, type Difference } from './differences.ts';
 
 const signals: Record<string, SignalKind> = {
   'scan-refused': 'refused',
@@ -44,6 +45,10 @@ export function trailWords({ kind, facts }: TrailEntry): string {
     const { add = [], remove = [] } = facts as { add?: string[]; remove?: string[] };
     said['tags'] = [...add.map((tag) => `+ ${tag}`), ...remove.map((tag) => `– ${tag}`)].join(', ');
   }
+  if (kind === 'order-edited' || kind === 'order-changed') {
+    const { differences = [] } = facts as { differences?: Difference[] };
+    said['what'] = differences.map(differenceWords).join('; ');
+  }
   if (kind === 'order-moved') {
     said['lane'] ??= '–';
     said['door'] ??= '–';
@@ -56,6 +61,9 @@ export function trailWords({ kind, facts }: TrailEntry): string {
 /** The wording of an entry, where a kind has several: a touch is told apart from a scan. */
 function wordedAs(kind: string, facts: TrailEntry['facts']): string {
   if (kind === 'order-larger' && facts['over']) return 'order-larger-over';
+  // What a person entered came in no document.
+  if (kind === 'order-taken' && facts['document'] === '') return 'order-entered';
+  if (kind === 'order-changed' && facts['document'] === '') return 'order-edited';
   const { kind: how, why } = (facts['input'] ?? {}) as { kind?: string; why?: string };
   if (kind !== 'scan-accepted' || (how !== 'touch' && how !== 'count')) return kind;
   return `${how}-accepted${why ? '-why' : ''}`;

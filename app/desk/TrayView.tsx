@@ -16,21 +16,9 @@ import {
   words,
 } from '../state/index.ts';
 import { clock, dayName, number } from '../text/index.ts';
-import {
-  Choice,
-  Column,
-  Empty,
-  Failed,
-  Button,
-  Loading,
-  Row,
-  Sheet,
-  Text,
-  useShortcuts,
-  useSurface,
-  WIDE,
-} from '../ui/index.ts';
+import { Choice, Empty, Failed, Button, Loading, Row, Text, useShortcuts, useSurface, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { ChangeSheet } from './ChangeSheet.tsx';
 import { DeskTabs } from './DeskTabs.tsx';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, type Listed } from './listing.ts';
@@ -48,18 +36,18 @@ export function TrayView() {
   const now = useNow();
   const wide = useWindowDimensions().width >= WIDE;
   const surface = useSurface();
-  const mayRelease = useMay('orders.release');
+  const [mayRelease, mayChange] = [useMay('orders.release'), useMay('orders.change')];
   const tray = useAppSelector((s) => s.tray);
   const { listed, read } = useOrders(listingOf({}));
   const { data: waves } = api.useWavesQuery();
   const [wave, setWave] = useState('');
-  const [moving, setMoving] = useState(false);
+  const [changing, setChanging] = useState(false);
   const gathering = (waves?.waves ?? []).filter((w) => w.state === 'gathering');
   const into = gathering.some((w) => w.id === wave) ? wave : '';
   const { look, failed, looking, refused, busy, again, go } = useRelease(tray, into || null);
   const inTray = new Set(tray.orders);
   const rows = listed.filter((r) => inTray.has(r.id));
-  useShortcuts({ Escape: () => router.navigate('/desk'), r: () => look && look.units > 0 && void go() }, !moving);
+  useShortcuts({ Escape: () => router.navigate('/desk'), r: () => look && look.units > 0 && void go() }, !changing);
   const release = mayRelease && (
     <Row gap={8}>
       <Choice
@@ -109,7 +97,7 @@ export function TrayView() {
                 {t('unit.orders', { count: rows.length })}
               </Text>
               <Row gap={4}>
-                {mayRelease && <Button title={t('tray.move')} size="small" onPress={() => setMoving(true)} />}
+                {mayChange && <Button title={t('change.key')} size="small" onPress={() => setChanging(true)} />}
                 <Button title={t('tray.empty')} size="small" onPress={() => send(fill({ orders: [] }))} />
               </Row>
             </Row>
@@ -140,7 +128,13 @@ export function TrayView() {
           </View>
         )}
       </View>
-      {moving && <MoveSheet orders={tray.orders} onClose={() => setMoving(false)} />}
+      {changing && (
+        <ChangeSheet
+          orders={tray.orders}
+          title={t('change.keyCount', { count: tray.orders.length })}
+          onClose={() => setChanging(false)}
+        />
+      )}
     </Page>
   );
 }
@@ -175,41 +169,5 @@ function TrayRow({ row, onDrop }: { row: Listed; onDrop: () => void }) {
         <Button title={t('tray.drop', { number: row.number })} icon="close" iconOnly size="small" onPress={onDrop} />
       </Row>
     </View>
-  );
-}
-
-/** Changes the lane and door of what is in the tray. */
-function MoveSheet({ orders, onClose }: { orders: string[]; onClose: () => void }) {
-  const { t } = useTranslation();
-  const { data } = api.useDeskPlacesQuery();
-  const [move, { isLoading, error }] = api.useMoveOrdersMutation();
-  const [lane, setLane] = useState('');
-  const [door, setDoor] = useState('');
-  const usual = { value: '', title: t('tray.asDeparture') };
-  const named = (list: string[] | undefined) => [usual, ...(list ?? []).map((value) => ({ value, title: value }))];
-  return (
-    <Sheet
-      title={t('tray.move')}
-      onClose={onClose}
-      keys={
-        <>
-          <Button title={t('release.cancel')} onPress={onClose} />
-          <Button
-            kind="act"
-            title={t('tray.moveOrders', { count: orders.length })}
-            busy={isLoading}
-            onPress={() =>
-              void move({ orders, lane: lane || null, door: door || null }).then((done) => done.data && onClose())
-            }
-          />
-        </>
-      }
-    >
-      <Column gap={12}>
-        {error && <Failed text={words(troubleOf(error))} />}
-        <Choice label={t('order.lane')} value={lane} onChange={setLane} options={named(data?.lanes)} />
-        <Choice label={t('tray.door')} value={door} onChange={setDoor} options={named(data?.doors)} />
-      </Column>
-    </Sheet>
   );
 }

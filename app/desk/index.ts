@@ -2,6 +2,7 @@ export { ChooseView } from './ChooseView.tsx';
 export { DeskHome } from './DeskHome.tsx';
 export { DeskTabs } from './DeskTabs.tsx';
 export { DeskLayout } from './DeskLayout.tsx';
+export { EnterView } from './EnterView.tsx';
 export { IntakeView } from './IntakeView.tsx';
 export { ItemView } from './ItemView.tsx';
 export { ItemsView } from './ItemsView.tsx';

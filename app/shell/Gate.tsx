@@ -1,6 +1,7 @@
 import { Redirect, usePathname } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { endpoints } from '@hand-relay/contract';
 import { Failed } from '../ui/index.ts';
 import { lookAfterRestore, outbox } from '../offline/index.ts';
 import { api, goLive, hasLeft, syncTray, MeContext, remember, store, troubleOf, words } from '../state/index.ts';
@@ -28,10 +29,11 @@ export function Gate({ children }: { children: ReactNode }) {
     return goLive(store);
   }, [site]);
   const person = me?.person.id;
-  const releases = me?.person.rights.includes('orders.release') ?? false;
+  // Whoever may do something with many orders marks them, and has a tray.
+  const marks = endpoints.tray.needs.some((right) => me?.person.rights.includes(right));
   useEffect(
-    () => (site === undefined || person === undefined || !releases ? undefined : syncTray(store)),
-    [site, person, releases],
+    () => (site === undefined || person === undefined || !marks ? undefined : syncTray(store)),
+    [site, person, marks],
   );
   useEffect(() => {
     if (person !== undefined) void outbox.start(person);

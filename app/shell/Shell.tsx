@@ -260,7 +260,11 @@ function Help({ onClose }: { onClose: () => void }) {
     ['k', 'up'],
     ['space', 'mark'],
     ['enter', 'open'],
+    ['c', 'change'],
     ['r', 'release'],
+    ['n', 'enter'],
+    ['u', 'refresh'],
+    ['F', 'filters'],
     ['esc', 'back'],
     ['?', 'help'],
   ] as const;

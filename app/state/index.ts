@@ -1,5 +1,5 @@
 export { idle } from './idle.ts';
-export { allStale, api, readNow } from './api.ts';
+export { allStale, api, readNow, type Body } from './api.ts';
 export { addressOf, call, fetchFile, networkError, restoreBackup, type Call, type Trouble } from './call.ts';
 export { begin } from './begin.ts';
 export { remember, remembered } from '../deviceCache/index.ts';

@@ -1,3 +1,4 @@
+import { changes } from './en/changes.ts';
 import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { desk } from './en/desk.ts';
@@ -17,6 +18,7 @@ export const en = {
   ...common,
   ...desk,
   ...choose,
+  ...changes,
   ...exceptions,
   ...host,
   ...loads,

@@ -161,13 +161,6 @@ export const allocateManuallyBody = z.strictObject({
     .max(500),
 });
 
-/** Where goods of orders wait and load, where it is not what the departure says; null leaves it to the departure. */
-export const moveBody = z.strictObject({
-  orders: z.array(id).min(1).max(5000),
-  lane: z.string().max(20).nullable(),
-  door: z.string().max(20).nullable(),
-});
-
 export const keptView = z.object({
   id,
   list: z.enum(['orders', 'conditions']),

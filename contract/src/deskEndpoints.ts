@@ -58,16 +58,6 @@ export const deskEndpoints = all({
     body: desk.allocateManuallyBody,
     answer: desk.allocateManuallyBody,
   },
-  moveOrders: {
-    method: 'POST',
-    path: '/api/desk/move',
-    needs: ['orders.release'],
-    summary: 'Change the lane and door of orders',
-    changes: ['orders'],
-    refuses: ['no-such-place'],
-    body: desk.moveBody,
-    answer: z.object({ moved: z.int() }),
-  },
   deskPlaces: {
     method: 'GET',
     path: '/api/desk/places',
@@ -99,7 +89,7 @@ export const deskEndpoints = all({
   tray: {
     method: 'GET',
     path: '/api/tray',
-    needs: ['orders.release'],
+    needs: ['orders.release', 'orders.change', 'orders.cancel'],
     summary: "One's own tray: what is to be released",
     reads: ['tray'],
     answer: desk.tray,
@@ -107,7 +97,7 @@ export const deskEndpoints = all({
   saveTray: {
     method: 'POST',
     path: '/api/tray',
-    needs: ['orders.release'],
+    needs: ['orders.release', 'orders.change', 'orders.cancel'],
     summary: "Replace one's own tray",
     changes: ['tray'],
     body: desk.tray,
@@ -407,11 +397,11 @@ export const deskEndpoints = all({
   tagOrders: {
     method: 'POST',
     path: '/api/desk/tags',
-    needs: ['orders.release', 'orders.choose'],
+    needs: ['orders.release', 'orders.choose', 'orders.change'],
     summary: 'Add or remove tags of orders',
     changes: ['orders'],
     body: orders.tagBody,
-    answer: z.object({ changed: z.int() }),
+    answer: orders.tagged,
   },
   holds: {
     method: 'GET',

@@ -10,6 +10,7 @@ import { benchDockEndpoints } from './benchDockEndpoints.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
 import { floorEndpoints } from './floorEndpoints.ts';
 import { deskEndpoints } from './deskEndpoints.ts';
+import { orderEndpoints } from './orderEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
 
 export type { Endpoint } from './endpoint.ts';
@@ -409,6 +410,7 @@ export const endpoints = all({
   ...arrangeEndpoints,
   ...floorEndpoints,
   ...deskEndpoints,
+  ...orderEndpoints,
   ...setupEndpoints,
 });
 

@@ -14,6 +14,7 @@ export * from './outbox.ts';
 export * from './lookUp.ts';
 export * from './quick.ts';
 export * from './orders.ts';
+export * from './orderChanges.ts';
 export * from './packing.ts';
 export * from './problem.ts';
 export * from './refusals.ts';

@@ -25,33 +25,34 @@ export const orderLineDraft = z.strictObject({
   note: z.string().max(500).default(''),
 });
 
-export const orderDraft = z
-  .strictObject({
-    number: z.string().trim().min(1).max(30),
-    kind: z.enum(demandKinds).default('order'),
-    toSite: z.string().trim().max(20).default('').describe('Code of the site that a transfer goes to'),
-    channel: z.string().trim().min(1).max(20),
-    customer: z.string().trim().min(1).max(40),
-    reference: z.string().trim().max(60).default(''),
-    due: isoDate,
-    priority: z.int().min(1).max(9).default(5),
-    shipComplete: z.boolean().default(false),
-    shipTo: z.strictObject({
-      name: z.string().trim().min(1).max(120),
-      street: z.string().trim().max(120),
-      postcode: z.string().trim().max(20),
-      city: z.string().trim().max(80),
-      country: z.string().regex(/^[A-Z]{2}$/, 'two capital letters (ISO 3166-1)'),
-    }),
-    note: z.string().trim().max(500).default(''),
-    link: link.default('').describe('Address of the document in the system that keeps it'),
-    tags: z.array(tag).max(12).default([]),
-    lines: z.array(orderLineDraft).min(1).max(500),
-  })
-  .refine((o) => new Set(o.lines.map((l) => l.line)).size === o.lines.length, {
+export const orderDraftFields = {
+  number: z.string().trim().min(1).max(30),
+  kind: z.enum(demandKinds).default('order'),
+  toSite: z.string().trim().max(20).default('').describe('Code of the site that a transfer goes to'),
+  channel: z.string().trim().min(1).max(20),
+  customer: z.string().trim().min(1).max(40),
+  reference: z.string().trim().max(60).default(''),
+  due: isoDate,
+  priority: z.int().min(1).max(9).default(5),
+  shipComplete: z.boolean().default(false),
+  shipTo: z.strictObject({
+    name: z.string().trim().min(1).max(120),
+    street: z.string().trim().max(120),
+    postcode: z.string().trim().max(20),
+    city: z.string().trim().max(80),
+    country: z.string().regex(/^[A-Z]{2}$/, 'two capital letters (ISO 3166-1)'),
+  }),
+  note: z.string().trim().max(500).default(''),
+  link: link.default('').describe('Address of the document in the system that keeps it'),
+  tags: z.array(tag).max(12).default([]),
+  lines: z.array(orderLineDraft).min(1).max(500),
+};
+export const uniqueLines = <T extends z.ZodType<{ lines: { line: number }[] }>>(draft: T): T =>
+  draft.refine((o) => new Set(o.lines.map((l) => l.line)).size === o.lines.length, {
     path: ['lines'],
     message: 'each line number once',
   });
+export const orderDraft = uniqueLines(z.strictObject(orderDraftFields));
 
 /** What `POST /api/orders` takes: orders to be looked at (`preview`) or taken. */
 export const intakeBody = z
@@ -241,6 +242,7 @@ export const tagBody = z.strictObject({
   add: z.array(tag).max(12).default([]),
   remove: z.array(tag).max(12).default([]),
 });
+export const tagged = z.object({ changed: z.int(), orders: z.array(id).describe('Those that it changed') });
 /** Cancellations as a channel or host sends them: by the order's number, also while work is under way. */
 export const cancellationsBody = z.strictObject({
   document: z.string().max(200).default('api'),

@@ -75,6 +75,10 @@ export const refusals = table({
 
   // Orders
   'no-such-place': no(422, { code: text }),
+  'no-such-departure': no(422, { name: text }),
+  'number-used': no(409, { number: text }),
+  'order-in-work': no(409, { number: text }),
+  'order-wrong': no(422, {}),
   'order-closed': no(409, {}),
   'order-held': no(409, { ...order, why: text }),
   'order-cancelled': no(409, { ...order, units: count }),

@@ -4,6 +4,7 @@ import { z } from 'zod';
 export const rights = [
   'orders.see',
   'orders.import',
+  'orders.change',
   'orders.release',
   'orders.reserve',
   'orders.choose',
@@ -34,7 +35,7 @@ const siteRights = rights.filter((right) => !(houseRights as readonly Right[]).i
 export const firstRoles = {
   administrator: rights,
   supervisor: siteRights,
-  service: ['orders.see', 'orders.import', 'orders.reserve', 'orders.cancel', 'trail.see'],
+  service: ['orders.see', 'orders.import', 'orders.change', 'orders.reserve', 'orders.cancel', 'trail.see'],
   picker: ['runs.pick'],
   packer: ['orders.pack'],
   loader: ['shipments.confirm'],

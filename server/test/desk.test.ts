@@ -166,17 +166,6 @@ describe('the Desk: what can go, who gets the stock', () => {
     expect((await desk.get('deleteView', { id: views[0]!.id })).views).toEqual([]);
   });
 
-  it('changes lanes and doors, and refuses a sign that is not there', async () => {
-    const body = { orders: [orders['S1']!], lane: 'LANE-1', door: 'DOOR-2' };
-    expect(await desk.get('moveOrders', { body })).toEqual({ moved: 1 });
-    expect((await desk.get('order', { id: orders['S1']! })).lane).toBe('LANE-1');
-    expect(await desk.refused('moveOrders', { body: { ...body, lane: 'LANE-99' } })).toMatchObject({
-      status: 422,
-      fields: [{ path: 'lane' }],
-    });
-    expect((await service.refused('moveOrders', { body })).status).toBe(403);
-  });
-
   it('looks before it releases, gives lines exactly what was decided, and joins a wave that still gathers', async () => {
     const small = Math.floor(free / 4);
     const line = (await lineOf(orders['BIG']!)).id;

@@ -43,6 +43,11 @@ export const refusal: Same<typeof english> = {
     'other-carton-open': 'Karton {{carton}} dieses Auftrags ist offen. Schließ ihn zuerst.',
     'nothing-to-take-back': 'Davon wartet nichts mehr. Ein Picker hat es, oder es ging schon zurück.',
     'nothing-to-restore': 'So viel ist nicht mehr storniert. Sieh den Auftrag, wie er jetzt ist.',
+    'no-such-departure': 'An diesem Standort gibt es keine Abfahrt {{name}}. Wählen Sie eine aus der Liste.',
+    'number-used': 'Die Auftragsnummer {{number}} ist vergeben. Wählen Sie eine andere oder lassen Sie das Feld leer.',
+    'order-in-work':
+      'Auftrag {{number}} ist in Arbeit: Kunde, Art und Artikel begonnener Positionen bleiben. Ergänzen Sie eine Position, oder stornieren Sie und erfassen Sie neu.',
+    'order-wrong': 'Einige Angaben sind nicht verwendbar. Siehe die markierten Felder.',
     'split-too-much': 'Position {{line}} hat nur {{open}} offen. Lass höchstens das warten.',
     'split-all': 'Dann bliebe jetzt nichts. Lass etwas übrig, oder ändere den Tag des Auftrags.',
     'nothing-to-join': 'Von diesem Auftrag ist nichts mehr offen.',

@@ -36,10 +36,6 @@ export const choose = {
     emptyText: 'Tick orders in the list, or find them by conditions below. Nothing is allocated until you release.',
     exact: 'Line {{line}}, {{name}}: exactly {{units}}',
     drop: 'Remove {{number}} from the tray',
-    move: 'Lane and door',
-    moveOrders_one: 'Change {{count}} order',
-    moveOrders_other: 'Change {{count}} orders',
-    asDeparture: 'Default of the departure',
     door: 'Door',
   },
   conditions: {

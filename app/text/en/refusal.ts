@@ -51,6 +51,11 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'other-carton-open': 'Carton {{carton}} of this order is open. Close it first.',
     'nothing-to-take-back': 'Nothing of this is waiting any more. A picker has it, or it was withdrawn already.',
     'nothing-to-restore': 'Not that much is cancelled any more. Check the order as it is now.',
+    'no-such-departure': 'This site has no departure {{name}}. Choose one of the list.',
+    'number-used': 'Order number {{number}} is taken. Choose another, or leave it empty.',
+    'order-in-work':
+      'Work on order {{number}} has begun: its customer, its kind and the items of lines in work stay. Add a line instead, or cancel and enter a new order.',
+    'order-wrong': 'Some entries cannot be used. See the fields marked below.',
     'split-too-much': 'Line {{line}} has only {{open}} open. Let at most that wait.',
     'split-all': 'Nothing would be left to ship now. Leave something, or change the due date of the order.',
     'nothing-to-join': 'Nothing of this order is open any more.',

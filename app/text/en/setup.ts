@@ -367,6 +367,7 @@ export const setup = {
       role: 'Role',
       see_orders: 'See orders',
       take_in_orders: 'Import orders',
+      change_orders: 'Enter and change orders',
       release: 'Release orders',
       reserve: 'Reserve stock for an order',
       choose: 'Decide who gets stock',

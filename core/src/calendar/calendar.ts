@@ -80,10 +80,24 @@ export function departureFor(
     .filter((d) => d.days.length > 0)
     .sort((a, b) => (a.cutOff < b.cutOff ? -1 : 1));
   const chosen = order.priority <= 2 ? usable[0] : usable.at(-1);
-  if (!chosen) return null;
-  let date = order.due;
-  while (!chosen.days.includes(weekday(date))) date = addDays(date, -1);
-  return { id: chosen.id, leavesAt: instantOf(date, chosen.cutOff, timeZone) };
+  return chosen ? { id: chosen.id, leavesAt: leavesWith(chosen, order.due, timeZone)! } : null;
+}
+
+/**
+ * When an order that is due on a day leaves with a departure: on that day, or the last day before on which it leaves.
+ *
+ * @param due ISO date
+ * @returns milliseconds since the epoch, or null where it leaves on no day
+ */
+export function leavesWith(
+  { cutOff, days }: Pick<Departure, 'cutOff' | 'days'>,
+  due: string,
+  timeZone: string,
+): number | null {
+  if (days.length === 0) return null;
+  let date = due;
+  while (!days.includes(weekday(date))) date = addDays(date, -1);
+  return instantOf(date, cutOff, timeZone);
 }
 
 /** 1 Monday to 7 Sunday. */

@@ -1,1 +1,10 @@
-export { addDays, departureFor, departureOn, instantOf, localDate, weekday, type Departure } from './calendar.ts';
+export {
+  addDays,
+  departureFor,
+  departureOn,
+  leavesWith,
+  instantOf,
+  localDate,
+  weekday,
+  type Departure,
+} from './calendar.ts';

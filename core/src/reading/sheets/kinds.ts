@@ -17,6 +17,7 @@ const trackingForms = ['none', 's10', 'sscc', 'prefix'] as const;
 const rightNames = [
   'see_orders',
   'take_in_orders',
+  'change_orders',
   'release',
   'reserve',
   'choose',

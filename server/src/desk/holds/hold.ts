@@ -16,7 +16,8 @@ import {
 } from '../../platform/index.ts';
 import { judgeOrders, notesOf } from './judge.ts';
 
-const rolesOf = (actor: Actor, siteId: string) =>
+/** The roles that a person has at a site, as an SQL array. */
+export const rolesOf = (actor: Actor, siteId: string) =>
   sql`(select m.roles from membership m where m.person_id = ${actor.personId} and m.site_id = ${siteId})`;
 
 /** Holds that lie on an order now, and whether this person may lift each. */

@@ -1,3 +1,3 @@
 export { holdsOf } from './hold.ts';
-export { judgeOrders, mustNotBeHeld } from './judge.ts';
+export { judgeOrders, notesOf, mustNotBeHeld } from './judge.ts';
 export { holdRoutes } from './routes.ts';

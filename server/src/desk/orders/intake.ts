@@ -47,11 +47,19 @@ export async function intake(
   body: z.output<typeof intakeBody>,
 ): Promise<IntakeResult> {
   const read = await readBody(platform, body);
-  if (body.mode === 'preview') return result(false, await judge(platform.db, actor.siteId, read));
+  if (body.mode === 'preview') return previewOrders(platform.db, actor.siteId, read);
   return change(platform, actor, repeat, (current) => takeOrders(current, read, body.document));
 }
 
-/** Takes the good ones of what was read, within a change. */
+/** What taking orders would do. */
+export const previewOrders = async (on: Db | Tx, siteId: string, read: ReadOrders): Promise<IntakeResult> =>
+  result(false, await judge(on, siteId, read));
+
+/**
+ * Takes the good ones of what was read, within a change.
+ *
+ * @param document what they came in; empty where a person entered them
+ */
 export async function takeOrders(current: Change, read: ReadOrders, document: string): Promise<IntakeResult> {
   const { tx, actor } = current;
   await lockOrders(tx, actor.siteId, { numbers: read.orders.map((o) => o.draft.number) });
@@ -206,6 +214,8 @@ async function writeCharges(
     from jsonb_to_recordset(${recordset(charges)}) as c("order" text, line int, item text, quantity int, note text)`);
 }
 
+const sameDeparture = sql`customer_order.due = excluded.due and customer_order.channel = excluded.channel and customer_order.priority = excluded.priority`;
+
 async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
   if (wanted.length === 0) return;
   const { tx, actor, now } = current;
@@ -243,10 +253,13 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
       city text, country text, note text, link text, tags jsonb)
     join customer c on c.number = h.customer
     on conflict (site_id, number) do update set kind = excluded.kind, to_site = excluded.to_site, channel = excluded.channel, customer_id = excluded.customer_id,
-      reference = excluded.reference, due = excluded.due, leaves_at = excluded.leaves_at, departure_id = excluded.departure_id,
+      reference = excluded.reference, due = excluded.due,
+      -- A departure that somebody chose stays, unless what a departure follows from has changed.
+      leaves_at = case when ${sameDeparture} then customer_order.leaves_at else excluded.leaves_at end,
+      departure_id = case when ${sameDeparture} then customer_order.departure_id else excluded.departure_id end,
       priority = excluded.priority, ship_complete = excluded.ship_complete, ship_name = excluded.ship_name,
       ship_street = excluded.ship_street, ship_postcode = excluded.ship_postcode, ship_city = excluded.ship_city,
-      ship_country = excluded.ship_country, note = excluded.note, document = excluded.document, link = excluded.link,
+      ship_country = excluded.ship_country, note = excluded.note, document = coalesce(nullif(excluded.document, ''), customer_order.document), link = excluded.link,
       tags = array(select distinct t from unnest(customer_order.tags || excluded.tags) t order by t),
       version = customer_order.version + 1
     returning id, number`,

@@ -2,8 +2,11 @@ import { createHash } from 'node:crypto';
 import { endpoints } from '@hand-relay/contract';
 import { mountEndpoint, type Routes } from '../../platform/index.ts';
 import { cancelByNumber, cancelOrder } from './adapt.ts';
-import { cancelRest, restore } from './cancel.ts';
+import { cancelOrders, cancelRest, restore } from './cancel.ts';
+import { changeOrders } from './change.ts';
+import { customerChoices, itemChoices } from './choices.ts';
 import { orderDetail, orderTrail } from './detail.ts';
+import { draftOfOrder, enterOrder } from './enter.ts';
 import { exampleFile } from './example.ts';
 import { intake } from './intake.ts';
 import { listOrders } from './list.ts';
@@ -35,7 +38,7 @@ export function orderRoutes(routes: Routes): void {
     return orderDetail(platform, actor.siteId, id);
   });
   mountEndpoint(routes, endpoints.restoreRest, async ({ platform, actor, id, body, change }) => {
-    await change((current) => restore(current, id, body.lines));
+    await change((current) => restore(current, body.lines, id));
     return orderDetail(platform, actor.siteId, id);
   });
   mountEndpoint(routes, endpoints.cancellations, ({ body, change }) =>
@@ -51,4 +54,19 @@ export function orderRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.tagOrders, ({ body, change }) => change((current) => tagOrders(current, body)));
   mountEndpoint(routes, endpoints.reserve, ({ id, change }) => change((current) => reserve(current, id, true)));
   mountEndpoint(routes, endpoints.unreserve, ({ id, change }) => change((current) => reserve(current, id, false)));
+  mountEndpoint(routes, endpoints.changeOrders, ({ body, change }) => change((current) => changeOrders(current, body)));
+  mountEndpoint(routes, endpoints.cancelOrders, ({ body, change }) =>
+    change((current) => cancelOrders(current, body.orders, body.reason)),
+  );
+  mountEndpoint(routes, endpoints.restoreOrders, ({ body, change }) =>
+    change((current) => restore(current, body.lines)),
+  );
+  mountEndpoint(routes, endpoints.enterOrder, ({ body, change }) => change((current) => enterOrder(current, body)));
+  mountEndpoint(routes, endpoints.orderDraft, ({ platform, actor, id }) => draftOfOrder(platform.db, actor.siteId, id));
+  mountEndpoint(routes, endpoints.customerChoices, ({ platform, actor, query }) =>
+    customerChoices(platform.db, actor.siteId, query.find),
+  );
+  mountEndpoint(routes, endpoints.itemChoices, ({ platform, actor, query }) =>
+    itemChoices(platform.db, actor.siteId, query.find),
+  );
 }

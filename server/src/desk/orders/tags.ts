@@ -3,11 +3,11 @@ import type { z } from 'zod';
 import type { tagBody } from '@hand-relay/contract';
 import { recordset, rows, type Change } from '../../platform/index.ts';
 
-/** Marks orders with tags, and takes tags off; answers with how many orders it changed. */
+/** Marks orders with tags, and takes tags off; answers with the orders that it changed. */
 export async function tagOrders(
   change: Change,
   { orders, add, remove }: z.output<typeof tagBody>,
-): Promise<{ changed: number }> {
+): Promise<{ changed: number; orders: string[] }> {
   const { tx, actor } = change;
   const tagged = await rows<{ id: string }>(
     tx,
@@ -26,5 +26,5 @@ export async function tagOrders(
     'orders',
     tagged.map((t) => t.id),
   );
-  return { changed: tagged.length };
+  return { changed: tagged.length, orders: tagged.map((t) => t.id) };
 }

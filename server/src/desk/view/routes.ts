@@ -4,7 +4,7 @@ import { comparisonOf, itemOf, outlookOf, availabilityOf } from './answers.ts';
 import { exceptionsOf } from '../exceptions/index.ts';
 import { actOnException } from './dealWith.ts';
 import { allocateManually } from './allocateManually.ts';
-import { moveOrders, placesOf } from './move.ts';
+import { placesOf } from './places.ts';
 import { saveTray, trayOf } from './tray.ts';
 import { deleteView, saveView, viewsOf } from './views.ts';
 
@@ -22,7 +22,6 @@ export function deskRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.allocateManually, ({ body, change }) =>
     change((current) => allocateManually(current, body)),
   );
-  mountEndpoint(routes, endpoints.moveOrders, ({ body, change }) => change((current) => moveOrders(current, body)));
   mountEndpoint(routes, endpoints.deskPlaces, ({ platform, actor }) => placesOf(platform.db, actor.siteId));
   mountEndpoint(routes, endpoints.workbook, async ({ platform, body, res }) => {
     const file = await platform.compute.writeWorkbook(body.cells);

@@ -151,6 +151,7 @@ async function changedAccounts({ tx, actor }: Change, list: readonly Row[]): Pro
 const rightColumns = {
   see_orders: 'orders.see',
   take_in_orders: 'orders.import',
+  change_orders: 'orders.change',
   release: 'orders.release',
   reserve: 'orders.reserve',
   choose: 'orders.choose',

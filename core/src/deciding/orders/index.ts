@@ -1,0 +1,1 @@
+export { changeHead, isAs, type Changed, type HeadChange, type OrderHead } from './change.ts';
