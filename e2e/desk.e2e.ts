@@ -37,7 +37,7 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     const fair = await given('fair-share');
     expect(fair['MO-LAST']).toBe(0);
     expect(fair['MO-SMALL']! + fair['MO-BIG']!).toBe(free);
-    await page.getByRole('button', { name: 'Contested', exact: true }).click();
+    await page.getByRole('link', { name: 'Contested', exact: true }).click();
     await page.getByRole('button', { name: 'Compare policies' }).click();
     await expect(page.getByRole('columnheader', { name: /Most orders/ })).toBeVisible();
     const full = page.getByRole('row', { name: /^Orders in full/ }).getByRole('cell');
@@ -100,7 +100,7 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
   });
 
   await test.step('what conditions find goes into the tray, and from there into a wave', async () => {
-    await page.getByRole('button', { name: /^Tray/ }).click();
+    await page.getByRole('link', { name: /^Tray/ }).click();
     await expect(page.getByText('The tray is empty')).toBeVisible();
     await page.getByRole('button', { name: 'Add a condition' }).click();
     await page.getByRole('combobox', { name: 'Test' }).selectOption('begins');

@@ -26,7 +26,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
   const bench = await person(browser, { badge: 'BADGE-3002' });
 
   await test.step('Desk takes in the file: the good order, not the bad one', async () => {
-    await desk.getByRole('button', { name: 'Import orders' }).click();
+    await desk.getByRole('link', { name: 'Import orders' }).click();
     const chooser = desk.waitForEvent('filechooser');
     await desk.getByRole('button', { name: 'Choose a file' }).click();
     await (await chooser).setFiles({ name: 'monday.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
@@ -36,7 +36,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
     await expect(desk.getByRole('row').filter({ hasText: 'a whole number from 1' })).toContainText('6');
     await desk.getByRole('button', { name: 'Import 1 order' }).click();
     await expect(desk.getByText('1 order imported.')).toBeVisible();
-    await desk.getByRole('button', { name: 'Import orders' }).click();
+    await desk.getByRole('link', { name: 'Import orders' }).click();
     await desk.getByTestId('drop').evaluate((place, text) => {
       const data = new DataTransfer();
       data.items.add(new File([text], 'monday.csv', { type: 'text/csv' }));
@@ -48,7 +48,7 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
 
   let run = '';
   await test.step('Desk releases it by keyboard, plans and starts the wave', async () => {
-    await desk.getByRole('button', { name: 'Orders', exact: true }).click();
+    await desk.getByRole('link', { name: 'Orders', exact: true }).click();
     await expect(desk.getByRole('link', { name: /^LA-/ }).first()).toBeVisible();
     await desk.keyboard.press('f');
     await expect(desk.getByLabel('Find number, customer or tag')).toBeFocused();

@@ -29,6 +29,7 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await desk.getByLabel('Find number, customer or tag').fill('gift');
   await expect(desk.getByRole('link', { name: /^DAY-1/ })).toBeVisible();
 
+  await desk.getByRole('button', { name: 'More', exact: true }).click();
   await desk.getByRole('button', { name: 'Split', exact: true }).click();
   const sheet = desk.getByRole('dialog');
   await sheet.getByRole('button', { name: 'Let 0 units wait' }).click();
@@ -57,6 +58,7 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await expect.poll(async () => (await order()).lines.map((l) => l.released)).toEqual([0, 0]);
   await change(desk, '/api/waves', { orders: [id] });
   await desk.goto(`/desk/orders/${id}`);
+  await desk.getByRole('button', { name: 'More', exact: true }).click();
   await desk.getByRole('button', { name: 'Withdraw from wave' }).click();
   await expect(desk.getByText('Withdrawn: 8 units. Picks already begun continue.')).toBeVisible();
 });
@@ -114,7 +116,7 @@ test('the host sends and is told; a screen works for the depot, whose day is con
     .getByRole('button', { name: 'Fennock Depot' })
     .click();
   await expect(desk.getByText('You work for Fennock Depot on this screen.')).toBeVisible();
-  await desk.getByRole('button', { name: 'Quick', exact: true }).click();
+  await desk.getByRole('link', { name: 'Quick', exact: true }).click();
   await expect(desk.getByRole('heading', { name: 'Quick' })).toBeVisible();
   const going = desk.getByRole('button', { name: /^Confirm and ship/ });
   await expect(going).toBeEnabled();

@@ -31,8 +31,13 @@ test('the sign-in refuses without saying what was wrong, keeps the name, and lea
 test('the list keeps its filter, sort and groups in the address, through reload and Back', async ({ browser }) => {
   const page = await person(browser, { name: 'maren' });
   await page.getByRole('button', { name: 'All open' }).click();
-  await page.getByRole('button', { name: 'Departure', exact: true }).first().click();
-  await page.getByRole('button', { name: 'Key account' }).click();
+  await page.getByRole('button', { name: 'View', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Departure', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Channel', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Key account' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page).toHaveTitle('Orders · Hand Relay');
   await page
     .getByRole('columnheader', { name: /^Units/ })
     .getByRole('button')
@@ -45,6 +50,7 @@ test('the list keeps its filter, sort and groups in the address, through reload 
   await expect(first).toHaveAttribute('aria-label', name!);
   await first.click();
   await expect(page.getByRole('heading', { name: name!.split(',')[0]! })).toBeVisible();
+  await expect(page).toHaveTitle(`${name!.split(',')[0]!} · Hand Relay`);
   await page.goBack();
   await expect(page).toHaveURL(/\/desk\?/);
   await expect(first).toHaveAttribute('aria-label', name!);
@@ -61,7 +67,7 @@ test('a scanned code never fires a shortcut, never presses a key, and opens what
   await scan(page, 'jkr?jkr?');
   await expect(page.getByText('Nothing here is called "jkr?jkr?".')).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Waves' }).focus();
+  await page.getByRole('link', { name: 'Waves' }).focus();
   await scan(page, 'a b c d');
   await expect(page.getByText('Nothing here is called "a b c d".')).toBeVisible();
   await expect(page).toHaveURL(/\/desk/);
@@ -80,6 +86,7 @@ test('the list stays whole while others change it', async ({ browser }) => {
   await one.goto('/desk?show=open&find=LA-20010');
   await other.goto('/desk/orders/order-la-20010');
   await expect(one.getByRole('link', { name: /^LA-20010/ })).toBeVisible();
+  await other.getByRole('button', { name: 'More', exact: true }).click();
   await other.getByRole('button', { name: 'Cancel open quantity' }).click();
   await other.getByRole('dialog').getByRole('button', { name: 'Cancel open quantity' }).click();
   await expect(other.getByText('Enter a reason of at least three letters.')).toBeVisible();

@@ -25,7 +25,7 @@ test('service on the phone: the order is found by its reference, moved up, its s
   });
 
   await test.step('moved up to another departure, and back by one touch', async () => {
-    await service.getByRole('button', { name: 'Date, priority, hold' }).click();
+    await service.getByRole('button', { name: 'Reschedule' }).click();
     const sheet = service.getByRole('dialog');
     await sheet.getByRole('button', { name: 'Priority' }).click();
     await sheet.getByRole('group', { name: 'Priority' }).getByRole('button', { name: '1', exact: true }).click();
@@ -38,7 +38,7 @@ test('service on the phone: the order is found by its reference, moved up, its s
   });
 
   await test.step('held, so that nobody releases it', async () => {
-    await service.getByRole('button', { name: 'Date, priority, hold' }).click();
+    await service.getByRole('button', { name: 'Reschedule' }).click();
     const sheet = service.getByRole('dialog');
     await sheet.getByRole('button', { name: 'Hold', exact: true }).click();
     await sheet.getByRole('textbox', { name: 'Reason' }).fill('Customer rings back');
@@ -106,4 +106,5 @@ test('many orders are changed at once and taken back as one', async ({ browser }
   await desk.getByRole('button', { name: 'Undo' }).first().click();
   await expect.poll(async () => (await orders()).map((o) => o.due)).toEqual(before);
   await desk.getByRole('button', { name: 'Empty the tray' }).click();
+  await expect.poll(async () => (await api<{ orders: string[] }>(desk, '/api/tray')).orders).toEqual([]);
 });

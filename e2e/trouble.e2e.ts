@@ -42,6 +42,7 @@ test('what was typed is kept while the server does not answer, and is sent once 
   const page = await person(browser, { name: 'maren' });
   const id = await takeIn(page, 'TR-1', [['HT-001', 1]]);
   await page.goto(`/desk/orders/${id}`);
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('button', { name: 'Cancel open quantity' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Reason').fill('customer rang');
@@ -275,12 +276,15 @@ test('on a phone the filters fold away, an order opens over the list, and Back l
 }) => {
   const page = await person(browser, { name: 'tobi' }, PHONE);
   await expect(page.getByRole('link', { name: /^LA-/ }).first()).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Key account' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Channel' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Filter' }).click();
-  await page.getByRole('button', { name: 'Key account' }).click();
-  await expect(page).toHaveURL(/channel=account/);
-  // Who may not release has nothing to mark.
-  await expect(page.getByRole('checkbox')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Channel' }).click();
+  await page.getByRole('checkbox', { name: 'Key account' }).click();
+  await page.getByRole('checkbox', { name: 'Web shop' }).click();
+  await expect(page).toHaveURL(/channel=account%7Cweb/);
+  await page.getByRole('checkbox', { name: 'Web shop' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page).toHaveURL(/channel=account$/);
   const first = page.getByRole('link', { name: /^LA-/ }).first();
   const name = (await first.getAttribute('aria-label'))!;
   await first.click();

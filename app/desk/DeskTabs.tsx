@@ -1,16 +1,12 @@
-import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { api, useAppSelector, useMay, useMe, useOpenExceptions } from '../state/index.ts';
-import { Button, Row } from '../ui/index.ts';
+import { Tabs, type Tab } from '../shell/index.ts';
+
+type Place = 'orders' | 'exceptions' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
 
 /** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
-export function DeskTabs({
-  at,
-}: {
-  at: 'orders' | 'exceptions' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
-}) {
+export function DeskTabs({ at }: { at: Place }) {
   const { t } = useTranslation();
-  const router = useRouter();
   const held = useAppSelector((s) => s.tray.orders.length);
   const { data: tasks } = api.useDeskTasksQuery();
   const owed = tasks?.tasks.length ?? 0;
@@ -23,66 +19,29 @@ export function DeskTabs({
   const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
   // Where goods are packed, a bench stands between the pick and the shipment.
   const ships = me.settings.stages !== 'pick-pack-ship' && mayRelease && mayShip;
-  return (
-    <Row gap={4}>
-      <Button title={t('nav.orders')} size="small" pressed={at === 'orders'} onPress={() => router.navigate('/desk')} />
-      <Button
-        title={t('nav.exceptions', { count: exceptions })}
-        size="small"
-        pressed={at === 'exceptions'}
-        onPress={() => router.navigate('/desk/exceptions')}
-      />
-      <Button
-        title={t('nav.items')}
-        size="small"
-        pressed={at === 'items'}
-        onPress={() => router.navigate('/desk/items')}
-      />
-      <Button
-        title={held > 0 ? t('nav.trayWith', { count: held }) : t('nav.tray')}
-        size="small"
-        pressed={at === 'tray'}
-        onPress={() => router.navigate('/desk/tray')}
-      />
-      {(owed > 0 || at === 'surplus') && (
-        <Button
-          title={t('nav.surplus', { count: owed })}
-          size="small"
-          pressed={at === 'surplus'}
-          onPress={() => router.navigate('/desk/surplus')}
-        />
-      )}
-      {maySettle && (toCount > 0 || at === 'counts') && (
-        <Button
-          title={t('nav.counts', { count: toCount })}
-          size="small"
-          pressed={at === 'counts'}
-          onPress={() => router.navigate('/desk/counts')}
-        />
-      )}
-      {ships && (
-        <Button
-          title={t('nav.quick')}
-          size="small"
-          pressed={at === 'quick'}
-          onPress={() => router.navigate('/desk/quick')}
-        />
-      )}
-      <Button
-        title={t('nav.loads')}
-        size="small"
-        pressed={at === 'loads'}
-        onPress={() => router.navigate('/desk/loads')}
-      />
-      <Button title={t('nav.waves')} size="small" pressed={at === 'waves'} onPress={() => router.navigate('/waves')} />
-      {mayTake && (
-        <Button
-          title={t('nav.intake')}
-          size="small"
-          pressed={at === 'intake'}
-          onPress={() => router.navigate('/desk/intake')}
-        />
-      )}
-    </Row>
-  );
+  const tabs: (Tab & { key: Place; shown?: boolean })[] = [
+    { key: 'orders', title: t('nav.orders'), href: '/desk' },
+    { key: 'exceptions', title: t('nav.exceptions'), href: '/desk/exceptions', count: exceptions },
+    { key: 'items', title: t('nav.items'), href: '/desk/items' },
+    { key: 'tray', title: t('nav.tray'), href: '/desk/tray', count: held },
+    {
+      key: 'surplus',
+      title: t('nav.surplus'),
+      href: '/desk/surplus',
+      count: owed,
+      shown: owed > 0 || at === 'surplus',
+    },
+    {
+      key: 'counts',
+      title: t('nav.counts'),
+      href: '/desk/counts',
+      count: toCount,
+      shown: maySettle && (toCount > 0 || at === 'counts'),
+    },
+    { key: 'quick', title: t('nav.quick'), href: '/desk/quick', shown: ships },
+    { key: 'loads', title: t('nav.loads'), href: '/desk/loads' },
+    { key: 'waves', title: t('nav.waves'), href: '/waves' },
+    { key: 'intake', title: t('nav.intake'), href: '/desk/intake', shown: mayTake },
+  ];
+  return <Tabs label={t('place.desk')} at={at} tabs={tabs.filter((tab) => tab.shown !== false)} />;
 }

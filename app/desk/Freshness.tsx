@@ -5,7 +5,14 @@ import { clock } from '../text/index.ts';
 import { Button, Row, Signal, Text, WIDE } from '../ui/index.ts';
 
 /** Says when the Desk was computed and what changed since, and computes it again. */
-export function Freshness({ onCompute }: { onCompute: () => void }) {
+export function Freshness({
+  onCompute,
+  brief,
+}: {
+  onCompute: () => void;
+  /** The key without its word, and where nothing changed since without the time too. */
+  brief?: 'time' | 'key';
+}) {
   const { t } = useTranslation();
   const me = useMe();
   const { at, changed, stock, reading, trouble } = useAppSelector((s) => s.outlook);
@@ -27,13 +34,13 @@ export function Freshness({ onCompute }: { onCompute: () => void }) {
         <Signal kind="caution" text={text} />
       ) : (
         <Text kind="small" colour="quiet" live="polite">
-          {text}
+          {brief === 'key' && at ? '' : text}
         </Text>
       )}
       <Button
         title={t('fresh.again')}
         icon="refresh"
-        iconOnly={!wide}
+        iconOnly={!wide || brief !== undefined}
         size="small"
         busy={reading}
         onPress={onCompute}

@@ -21,12 +21,17 @@ export function KeptKeys({
     <>
       {(data?.views ?? [])
         .filter((view) => view.list === list)
-        .map(({ id, name, settings }) => {
+        .map(({ id, name, settings, mine }) => {
           const here = isHere(settings);
           return (
             <Row key={id} gap={2} style={{ flexWrap: 'nowrap' }}>
-              <Button title={name} size="small" pressed={here} onPress={() => onChoose(settings)} />
-              {here && (
+              <Button
+                title={mine ? name : t('views.ofOthers', { name })}
+                size="small"
+                pressed={here}
+                onPress={() => onChoose(settings)}
+              />
+              {here && mine && (
                 <Button
                   title={t('views.drop', { name })}
                   icon="close"

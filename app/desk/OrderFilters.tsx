@@ -1,110 +1,223 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { addDays, localDate } from '@hand-relay/core/calendar';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import { api, useMe, useNow } from '../state/index.ts';
-import { number } from '../text/index.ts';
-import { Choice, Column, Field, Button, Row, Text } from '../ui/index.ts';
+import { dayName, number } from '../text/index.ts';
+import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Row, Text } from '../ui/index.ts';
+import { KeptKeys } from './KeptKeys.tsx';
 import {
   channels,
   classes,
   columnNames,
+  filterNames,
   filtersSet,
   groups,
   listingOf,
   paramsOf,
+  priorities,
   type ColumnName,
+  type FilterName,
   type Listed,
   type Listing,
 } from './listing.ts';
-import { KeptKeys } from './KeptKeys.tsx';
 
-export interface OrderFiltersProps {
+interface Part {
   listing: Listing;
   onChange: (change: Partial<Listing>) => void;
-  /** All orders read, of which the panel counts how far they can go. */
-  rows: Listed[];
-  /** On a phone there is one column, and it cannot be chosen. */
-  withColumns: boolean;
 }
 
-/** Everything that narrows, groups and arranges the list of orders, and the views kept of it. */
-export function OrderFilters({ listing, onChange, rows, withColumns }: OrderFiltersProps) {
+interface Option {
+  value: string;
+  title: string;
+  count?: number | undefined;
+}
+
+/** What narrows the list of orders: a field for each that drops open, several values in each. */
+export function OrderFilters({
+  listing,
+  onChange,
+  rows,
+}: Part & { /** All orders read, which are counted. */ rows: Listed[] }) {
+  const { t } = useTranslation();
+  const { data: places } = api.useDeskPlacesQuery();
+  const options = useOptions(rows, places);
+  return (
+    <>
+      <Filter name="ready" options={options.ready} listing={listing} onChange={onChange} />
+      <Days listing={listing} onChange={onChange} />
+      {filterNames
+        .filter((name) => name !== 'ready')
+        .map((name) => (
+          <Filter key={name} name={name} options={options[name]} listing={listing} onChange={onChange} />
+        ))}
+      <Drop
+        label={t('orders.item')}
+        title={listing.item ? t('orders.filterOf', { name: t('orders.item'), value: listing.item }) : t('orders.item')}
+        set={listing.item !== ''}
+      >
+        <Field
+          focus
+          label={t('orders.itemNumber')}
+          value={listing.item}
+          onChange={(item) => onChange({ item: item.trim() })}
+        />
+      </Drop>
+      {filtersSet(listing) > 0 && (
+        <Button
+          size="small"
+          icon="close"
+          title={t('orders.clearFilters')}
+          onPress={() => {
+            const { from, until, item, filters } = listingOf({});
+            onChange({ from, until, item, filters });
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+/** The values that each filter offers; those that stand in the rows are counted. */
+function useOptions(
+  rows: Listed[],
+  places: { departures: string[]; carriers: string[]; zones: string[] } | undefined,
+): Record<FilterName, Option[]> {
+  const { t } = useTranslation();
+  const counted = (of: (r: Listed) => string | null | undefined) => {
+    const counts = new Map<string, number>();
+    for (const r of rows) {
+      const value = of(r);
+      if (value) counts.set(value, (counts.get(value) ?? 0) + 1);
+    }
+    return (values: readonly string[], titleOf: (value: string) => string = (v) => v): Option[] =>
+      values.map((value) => ({ value, title: titleOf(value), count: counts.get(value) ?? 0 }));
+  };
+  return {
+    ready: counted((r) => r.outlook?.readiness)(readinesses, (v) => t(`ready.${v}` as 'ready.goes')),
+    class: counted((r) => r.customerClass)(classes),
+    channel: counted((r) => r.channel)(channels, (v) => t(`channel.${v}` as 'channel.web')),
+    departure: counted((r) => r.departure)(places?.departures ?? []),
+    carrier: counted((r) => r.carrier)(places?.carriers ?? []),
+    zone: (places?.zones ?? []).map((value) => ({ value, title: value })),
+    kind: counted((r) => r.kind)(demandKinds, (v) => t(`enter.kinds.${v}` as 'enter.kinds.order')),
+    priority: counted((r) => String(r.priority))(priorities),
+  };
+}
+
+const titles = {
+  ready: 'orders.ready',
+  class: 'orders.class',
+  channel: 'orders.channel',
+  departure: 'orders.departure',
+  carrier: 'orders.carrier',
+  zone: 'orders.zone',
+  kind: 'orders.kind',
+  priority: 'orders.priority',
+} as const satisfies Record<FilterName, string>;
+
+function Filter({ name, options, listing, onChange }: Part & { name: FilterName; options: Option[] }) {
+  const { t } = useTranslation();
+  const chosen = listing.filters[name];
+  const set = (next: string[]) => onChange({ filters: { ...listing.filters, [name]: next } });
+  const label = t(titles[name]);
+  const only = options.find((o) => o.value === chosen[0])?.title ?? chosen[0];
+  const title =
+    chosen.length === 0
+      ? label
+      : chosen.length === 1
+        ? t('orders.filterOf', { name: label, value: only })
+        : t('orders.filterMany', { name: label, count: chosen.length });
+  // What is chosen stays offered, also where the site has it no more.
+  const all = [
+    ...options,
+    ...chosen.filter((c) => !options.some((o) => o.value === c)).map((c) => ({ value: c, title: c })),
+  ];
+  return (
+    <Drop label={label} title={title} set={chosen.length > 0}>
+      <Column gap={0}>
+        {all.map((o: Option) => (
+          <Row key={o.value} gap={8} style={{ flexWrap: 'nowrap', minHeight: 40, justifyContent: 'space-between' }}>
+            <Checkbox
+              shown
+              label={o.title}
+              checked={chosen.includes(o.value)}
+              onPress={() => set(chosen.includes(o.value) ? chosen.filter((c) => c !== o.value) : [...chosen, o.value])}
+            />
+            {o.count !== undefined && (
+              <Text kind="number" colour="quiet">
+                {number(o.count)}
+              </Text>
+            )}
+          </Row>
+        ))}
+      </Column>
+      {chosen.length > 0 && <Button size="small" title={t('orders.clearFilter')} onPress={() => set([])} />}
+    </Drop>
+  );
+}
+
+/** Due on a day, within days, or up to one. */
+function Days({ listing, onChange }: Part) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
-  const { data: places } = api.useDeskPlacesQuery();
+  const { from, until } = listing;
   const today = localDate(now, me.site.timeZone);
-  const day = (n: number) => addDays(today, n);
-  const counts = new Map<string, number>();
-  for (const { outlook } of rows) if (outlook) counts.set(outlook.readiness, (counts.get(outlook.readiness) ?? 0) + 1);
-  const any = { value: '' as const, title: t('orders.any') };
-  const named = (list: string[] | undefined, chosen: string) => [
-    any,
-    ...[...new Set([...(list ?? []), ...(chosen ? [chosen] : [])])].map((value) => ({ value, title: value })),
+  const name = (day: string) => dayName(day, me.site.timeZone, now);
+  const value =
+    from && from === until
+      ? name(from)
+      : [
+          from && `${t('orders.dueFrom').toLowerCase()} ${name(from)}`,
+          until && `${t('orders.dueTo').toLowerCase()} ${name(until)}`,
+        ]
+          .filter(Boolean)
+          .join(' ');
+  const quick = [
+    { title: t('orders.today'), from: today, until: today },
+    { title: t('orders.tomorrow'), from: addDays(today, 1), until: addDays(today, 1) },
+    { title: t('orders.week'), from: '', until: addDays(today, 6) },
   ];
   return (
-    <Column gap={14}>
-      <Views listing={listing} onChange={onChange} />
-      <Labelled text={t('orders.ready')}>
-        <Choice
-          bare
-          label={t('orders.ready')}
-          value={listing.ready}
-          onChange={(ready) => onChange({ ready })}
-          options={[
-            any,
-            ...readinesses.map((value) => ({
-              value,
-              title: `${t(`ready.${value}`)} ${number(counts.get(value) ?? 0)}`,
-            })),
-          ]}
-        />
-      </Labelled>
-      <Labelled text={t('orders.until')}>
-        <Choice
-          bare
-          label={t('orders.until')}
-          value={listing.until}
-          onChange={(until) => onChange({ until })}
-          options={[
-            any,
-            { value: day(0), title: t('orders.today') },
-            { value: day(1), title: t('orders.tomorrow') },
-            { value: day(6), title: t('orders.week') },
-          ]}
-        />
-      </Labelled>
-      <Labelled text={t('orders.class')}>
-        <Choice
-          bare
-          label={t('orders.class')}
-          value={listing.class}
-          onChange={(value) => onChange({ class: value })}
-          options={[any, ...classes.map((value) => ({ value, title: value }))]}
-        />
-      </Labelled>
-      <Labelled text={t('orders.channel')}>
-        <Choice
-          bare
-          label={t('orders.channel')}
-          value={listing.channel}
-          onChange={(channel) => onChange({ channel })}
-          options={[any, ...channels.map((value) => ({ value, title: t(`channel.${value}`) }))]}
-        />
-      </Labelled>
-      {(['departure', 'carrier', 'zone'] as const).map((name) => (
-        <Labelled key={name} text={t(`orders.${name}`)}>
-          <Choice
-            bare
-            label={t(`orders.${name}`)}
-            value={listing[name]}
-            onChange={(value) => onChange({ [name]: value })}
-            options={named(places?.[`${name}s`], listing[name])}
+    <Drop
+      label={t('orders.due')}
+      title={value ? t('orders.filterOf', { name: t('orders.due'), value }) : t('orders.due')}
+      set={value !== ''}
+    >
+      <Row gap={4}>
+        {quick.map((q) => (
+          <Button
+            key={q.title}
+            size="small"
+            title={q.title}
+            pressed={q.from === from && q.until === until}
+            onPress={() => onChange({ from: q.from, until: q.until })}
           />
-        </Labelled>
-      ))}
+        ))}
+      </Row>
+      <DayField label={t('orders.dueFrom')} value={from} onChange={(day) => onChange({ from: day })} />
+      <DayField label={t('orders.dueTo')} value={until} onChange={(day) => onChange({ until: day })} />
+      {value !== '' && (
+        <Button size="small" title={t('orders.clearFilter')} onPress={() => onChange({ from: '', until: '' })} />
+      )}
+    </Drop>
+  );
+}
+
+/** How the list looks: groups, rows and columns. On a phone there is one column, and it cannot be chosen. */
+export function OrderLook({
+  listing,
+  onChange,
+  wide,
+  compact,
+  onCompact,
+}: Part & { wide: boolean; compact: boolean; onCompact: (compact: boolean) => void }) {
+  const { t } = useTranslation();
+  return (
+    <Drop label={t('orders.view')} title={t('orders.view')}>
       <Labelled text={t('orders.group')}>
         <Choice
           bare
@@ -114,12 +227,26 @@ export function OrderFilters({ listing, onChange, rows, withColumns }: OrderFilt
           options={groups.map((value) => ({ value, title: t(`orders.by.${value}`) }))}
         />
       </Labelled>
-      {withColumns && <Columns listing={listing} onChange={onChange} />}
-    </Column>
+      {wide && (
+        <Labelled text={t('orders.rows')}>
+          <Choice
+            bare
+            label={t('orders.rows')}
+            value={compact ? 'compact' : 'comfortable'}
+            onChange={(next) => onCompact(next === 'compact')}
+            options={[
+              { value: 'compact', title: t('orders.compact') },
+              { value: 'comfortable', title: t('orders.comfortable') },
+            ]}
+          />
+        </Labelled>
+      )}
+      {wide && <Columns listing={listing} onChange={onChange} />}
+    </Drop>
   );
 }
 
-function Labelled({ text, children }: { text: string; children: React.ReactNode }) {
+function Labelled({ text, children }: { text: string; children: ReactNode }) {
   return (
     <View style={{ gap: 4 }}>
       <Text kind="label" colour="quiet">
@@ -131,7 +258,7 @@ function Labelled({ text, children }: { text: string; children: React.ReactNode 
 }
 
 /** Columns in their order: each can be left out, or moved towards the front. */
-function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onChange'>) {
+function Columns({ listing, onChange }: Part) {
   const { t } = useTranslation();
   const { columns } = listing;
   const rest = columnNames.filter((c) => !columns.includes(c));
@@ -144,21 +271,21 @@ function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onC
   };
   return (
     <Labelled text={t('orders.columns')}>
-      <Column gap={4}>
+      <Column gap={0}>
         {[...columns, ...rest].map((name) => {
           const shown = columns.includes(name);
           const title = t(`orders.column.${name}`);
           return (
-            <Row key={name} gap={4} style={{ flexWrap: 'nowrap' }}>
-              <View style={{ flex: 1 }}>
-                <Button
-                  title={title}
-                  size="small"
-                  pressed={shown}
-                  disabled={shown && columns.length === 1}
-                  onPress={() => onChange({ columns: shown ? columns.filter((c) => c !== name) : [...columns, name] })}
-                />
-              </View>
+            <Row key={name} gap={4} style={{ flexWrap: 'nowrap', minHeight: 40, justifyContent: 'space-between' }}>
+              <Checkbox
+                shown
+                label={title}
+                checked={shown}
+                onPress={() => {
+                  if (shown && columns.length === 1) return;
+                  onChange({ columns: shown ? columns.filter((c) => c !== name) : [...columns, name] });
+                }}
+              />
               {shown && (
                 <Button
                   title={t('orders.forward', { column: title })}
@@ -179,59 +306,39 @@ function Columns({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onC
 
 const asListing = (settings: Record<string, unknown>) => listingOf(settings as Record<string, string>);
 
-/** Views kept by name: one touch brings one back. */
-function Views({ listing, onChange }: Pick<OrderFiltersProps, 'listing' | 'onChange'>) {
+/** Views kept by name, own ones and those of the team: one touch brings one back. */
+export function OrderViews({ listing, onChange }: Part) {
   const { t } = useTranslation();
   const [saveView, saving] = api.useSaveViewMutation();
-  const [name, setName] = useState<string | null>(null);
+  const [name, setName] = useState('');
+  const [shared, setShared] = useState(false);
   const now = JSON.stringify(paramsOf(listing));
   const save = async () => {
-    if (!name?.trim()) return;
+    if (!name.trim()) return;
     const settings = JSON.parse(now) as Record<string, unknown>;
-    const done = await saveView({ list: 'orders', name: name.trim(), settings });
-    if (done.data) setName(null);
+    const done = await saveView({ list: 'orders', name: name.trim(), settings, shared });
+    if (done.data) setName('');
   };
   return (
-    <Labelled text={t('views.title')}>
-      <Column gap={4}>
-        <Row gap={4}>
-          <KeptKeys
-            list="orders"
-            isHere={(settings) => JSON.stringify(paramsOf(asListing(settings))) === now}
-            onChoose={(settings) => onChange(asListing(settings))}
-          />
-          {name === null && <Button title={t('views.saveView')} icon="plus" size="small" onPress={() => setName('')} />}
-          {filtersSet(listing) > 0 && (
-            <Button
-              title={t('orders.clearFilters')}
-              size="small"
-              onPress={() => onChange({ ...listingOf({}), find: listing.find })}
-            />
-          )}
-        </Row>
-        {name !== null && (
-          <Row gap={4} style={{ flexWrap: 'nowrap' }}>
-            <View style={{ flex: 1 }}>
-              <Field
-                bare
-                focus
-                label={t('views.name')}
-                placeholder={t('views.name')}
-                value={name}
-                onChange={setName}
-                onSubmit={() => void save()}
-              />
-            </View>
-            <Button
-              title={t('views.save')}
-              size="small"
-              busy={saving.isLoading}
-              disabled={!name.trim()}
-              onPress={() => void save()}
-            />
-          </Row>
-        )}
-      </Column>
-    </Labelled>
+    <Drop label={t('views.title')} title={t('views.title')}>
+      <Row gap={4}>
+        <KeptKeys
+          list="orders"
+          isHere={(settings) => JSON.stringify(paramsOf(asListing(settings))) === now}
+          onChoose={(settings) => onChange(asListing(settings))}
+        />
+      </Row>
+      <Field label={t('views.name')} value={name} onChange={setName} onSubmit={() => void save()} />
+      <Checkbox shown label={t('views.shared')} checked={shared} onPress={() => setShared(!shared)} />
+      <Row>
+        <Button
+          title={t('views.saveView')}
+          size="small"
+          busy={saving.isLoading}
+          disabled={!name.trim()}
+          onPress={() => void save()}
+        />
+      </Row>
+    </Drop>
   );
 }

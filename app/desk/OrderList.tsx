@@ -1,37 +1,45 @@
 import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { ScrollView, useWindowDimensions, View, type TextInput } from 'react-native';
+import { useWindowDimensions, View, type TextInput } from 'react-native';
 import { readinesses } from '@hand-relay/core/deciding/availability';
-import { add, fill, toggle, useAppSelector, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
+import {
+  add,
+  fill,
+  remember,
+  remembered,
+  toggle,
+  useAppSelector,
+  useMay,
+  useMe,
+  useNow,
+  useAppDispatch,
+  words,
+} from '../state/index.ts';
 import { dayName, number, headed } from '../text/index.ts';
 import {
-  Choice,
   DataTable,
   Empty,
   Failed,
-  Field,
   Button,
   Loading,
   Row,
   Text,
   useShortcuts,
-  useSurface,
   WIDE,
   type TableEntry,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { ChangeSheet } from './ChangeSheet.tsx';
 import { DeskTabs } from './DeskTabs.tsx';
-import { Freshness } from './Freshness.tsx';
-import { ListExport } from './ListExport.tsx';
-import { arrange, filtersSet, listingOf, paramsOf, shows, type Listed, type Listing, type Sort } from './listing.ts';
+import { ListHead } from './ListHead.tsx';
+import { arrange, filtersSet, listingOf, paramsOf, type Listed, type Listing, type Sort } from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
-import { OrderFilters } from './OrderFilters.tsx';
 import { useOrders } from './useOrders.ts';
 
-/** From here filters stand beside the list. */
-const FILTERS_BESIDE = 1280;
+/** Heights of a row: on a phone it has three lines. */
+const HEIGHTS = { compact: 32, comfortable: 44, phone: 76 };
+const ROWS = 'order-rows';
 
 /** The list of orders: filter, sort and groups live in the address; rows are marked for release. */
 export function OrderList({ open }: { open?: string | undefined }) {
@@ -43,19 +51,20 @@ export function OrderList({ open }: { open?: string | undefined }) {
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const listing = listingOf(useGlobalSearchParams());
-  const surface = useSurface();
   const { listed, read, reading, total, trouble, compute, again } = useOrders(listing);
   const marked = useAppSelector((s) => s.tray.orders);
   const mayRelease = useMay('orders.release');
   const mayMark = [mayRelease, useMay('orders.change'), useMay('orders.cancel')].includes(true);
   const finder = useRef<TextInput>(null);
   const [current, setCurrent] = useState<string | undefined>(open);
+  // Open on a wide screen, folded on a phone, until somebody wants it otherwise.
   const [filters, setFilters] = useState(false);
   const [changing, setChanging] = useState(false);
   const mayEnter = useMay('orders.change');
-  const beside = width >= FILTERS_BESIDE && !open;
+  const [compact, setCompact] = useState(() => remembered(ROWS) !== 'comfortable');
 
   const set = (change: Partial<Listing>) => router.setParams(paramsOf({ ...listing, ...change }));
+  const unfolded = wide && !open;
   const key = JSON.stringify(listing);
   const arranged = useMemo(() => arrange(listed, JSON.parse(key) as Listing), [listed, key]);
   const flat = useMemo(() => arranged.flatMap((g) => g.rows), [arranged]);
@@ -148,7 +157,6 @@ export function OrderList({ open }: { open?: string | undefined }) {
       shipped: r.shipped,
     }));
 
-  const panel = <OrderFilters listing={listing} onChange={set} rows={listed} withColumns={wide} />;
   const filtered = listing.find !== '' || filtersSet(listing) > 0 || listing.show === 'movable';
   return (
     <Page
@@ -165,70 +173,30 @@ export function OrderList({ open }: { open?: string | undefined }) {
         ) : undefined
       }
     >
-      <View style={{ flex: 1, minHeight: 0, flexDirection: 'row' }}>
-        {beside && (
-          <ScrollView
-            style={{ width: 236, flexGrow: 0, flexShrink: 0, borderRightWidth: 1, borderColor: surface.line }}
-            contentContainerStyle={{ padding: 16, paddingTop: 4 }}
-          >
-            {panel}
-          </ScrollView>
-        )}
+      <View style={{ flex: 1, minHeight: 0 }}>
         <View style={{ flex: 1, minWidth: 0 }}>
-          <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
-            <Row gap={12}>
-              <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 360 }}>
-                <Field
-                  label={t('orders.find')}
-                  placeholder={t('orders.find')}
-                  bare
-                  value={listing.find}
-                  onChange={(find) => set({ find })}
-                  inputRef={finder}
-                />
-              </View>
-              <Choice
-                label={t('orders.show')}
-                value={listing.show}
-                onChange={(show) => set({ show })}
-                options={shows.map((value) => ({ value, title: t(`orders.${value}`) }))}
-              />
-            </Row>
-            <Row gap={12}>
-              <Text kind="small" colour="quiet" live="polite">
-                {reading && read
-                  ? t('orders.loadingMore', { loaded: number(listed.length), all: number(total) })
-                  : t('orders.count', { shown: number(flat.length), all: number(total) })}
-              </Text>
-              <View style={{ flexGrow: 1 }}>{listing.show !== 'closed' && <Freshness onCompute={compute} />}</View>
-              {!beside && (
-                <Button
-                  title={
-                    filtersSet(listing) > 0 ? t('orders.filterSet', { count: filtersSet(listing) }) : t('orders.filter')
-                  }
-                  icon="filter-variant"
-                  size="small"
-                  pressed={filters}
-                  onPress={() => setFilters(!filters)}
-                />
-              )}
-              {mayEnter && (
-                <Button
-                  title={t('enter.key')}
-                  icon="plus"
-                  size="small"
-                  onPress={() => router.navigate('/desk/enter')}
-                />
-              )}
-              {wide && <ListExport name="orders" rows={saved} />}
-            </Row>
-            {!beside && filters && (
-              <ScrollView style={{ maxHeight: 420 }}>
-                {panel}
-                {!wide && <ListExport name="orders" rows={saved} />}
-              </ScrollView>
-            )}
-          </View>
+          <ListHead
+            listing={listing}
+            onChange={set}
+            rows={listed}
+            count={
+              reading && read
+                ? t('orders.loadingMore', { loaded: number(listed.length), all: number(total) })
+                : t('orders.count', { shown: number(flat.length), all: number(total) })
+            }
+            saved={saved}
+            finder={finder}
+            wide={wide}
+            beside={Boolean(open)}
+            filters={filters !== unfolded}
+            onFilters={() => setFilters(!filters)}
+            compact={compact}
+            onCompact={(next) => {
+              remember(ROWS, next ? 'compact' : 'comfortable');
+              setCompact(next);
+            }}
+            onCompute={compute}
+          />
           {trouble && <Failed text={words(trouble)} onRetry={again} />}
           {!read && !trouble && <Loading rows={10} />}
           {read && flat.length === 0 && !reading && (
@@ -244,7 +212,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
             <DataTable
               columns={columns}
               entries={entries}
-              rowHeight={wide ? 44 : 76}
+              rowHeight={!wide ? HEIGHTS.phone : compact ? HEIGHTS.compact : HEIGHTS.comfortable}
               sort={{ key: listing.sort, down: listing.down }}
               onSort={(sort) => set({ sort: sort as Sort, down: listing.sort === sort ? !listing.down : false })}
               current={open ?? current}

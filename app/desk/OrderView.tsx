@@ -160,7 +160,7 @@ function Head({ order }: { order: OrderDetail }) {
           <Button title={t('change.key')} onPress={() => router.navigate(`/desk/enter?order=${order.id}`)} />
         )}
         {open && <Button title={t('order.move')} onPress={() => setChanging(true)} />}
-        <Button title={t('order.more')} icon="dots-horizontal" pressed={more} onPress={() => setMore(!more)} />
+        <Button title={t('order.more')} pressed={more} onPress={() => setMore(!more)} />
       </Row>
       {more && (
         <Row gap={8}>

@@ -1,6 +1,7 @@
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import type { ConditionField, Values } from '@hand-relay/core/deciding/conditions';
-import { channels, classes, type Listed } from './listing.ts';
+import { channels, classes, shareOf, type Listed } from './listing.ts';
 
 /** What conditions can be put on: everything that the list of orders shows. */
 export const orderFields = [
@@ -8,11 +9,18 @@ export const orderFields = [
   { name: 'customer', kind: 'text' },
   { name: 'class', kind: 'choice', of: classes },
   { name: 'channel', kind: 'choice', of: channels },
+  { name: 'kind', kind: 'choice', of: demandKinds },
+  { name: 'reference', kind: 'text' },
+  { name: 'city', kind: 'text' },
   { name: 'due', kind: 'date' },
   { name: 'departure', kind: 'text' },
+  { name: 'carrier', kind: 'text' },
   { name: 'priority', kind: 'number' },
   { name: 'lines', kind: 'number' },
   { name: 'units', kind: 'number' },
+  { name: 'reserved', kind: 'number' },
+  { name: 'worth', kind: 'number' },
+  { name: 'share', kind: 'number' },
   { name: 'ready', kind: 'choice', of: readinesses },
   { name: 'sureLines', kind: 'number' },
   { name: 'sureUnits', kind: 'number' },
@@ -28,11 +36,18 @@ export function orderValues(row: Listed): Values {
     customer: row.customer,
     class: row.customerClass,
     channel: row.channel,
+    kind: row.kind,
+    reference: row.reference,
+    city: row.city,
     due: row.due,
     departure: row.departure,
+    carrier: row.carrier,
     priority: row.priority,
     lines: row.lines,
     units: row.asked - row.released,
+    reserved: row.reserved,
+    worth: row.value / 100,
+    share: shareOf(row) ?? undefined,
     ready: row.outlook?.readiness,
     sureLines: row.outlook?.sureLines,
     sureUnits: row.outlook?.sureUnits,

@@ -18,7 +18,13 @@ const order = (number: string, more: Partial<Listed> = {}): Listed => ({
   changed: false,
   id: number,
   number,
+  kind: 'order',
   channel: 'web',
+  reference: '',
+  city: '',
+  carrier: null,
+  reserved: 0,
+  value: 0,
   customer: 'Heron Apiaries',
   customerClass: 'A',
   due: '2026-03-02',
@@ -55,6 +61,8 @@ describe('the list of orders', () => {
   it('finds, filters and sorts both ways', () => {
     expect(numbers({ show: 'open', find: 'linn' })).toEqual(['A']);
     expect(numbers({ show: 'open', channel: 'field' })).toEqual(['A']);
+    expect(numbers({ show: 'open', channel: 'field|web' })).toEqual(['A', 'C', 'D', 'B']);
+    expect(numbers({ show: 'open', channel: 'web', from: '2026-03-03', until: '2026-03-03' })).toEqual(['B']);
     expect(numbers({ show: 'open', group: 'none', sort: 'number', down: '1' })).toEqual(['D', 'C', 'B', 'A']);
     for (const sort of sorts)
       expect(numbers({ show: 'open', group: 'none', sort }).sort()).toEqual(['A', 'B', 'C', 'D']);
@@ -69,21 +77,25 @@ describe('the list of orders', () => {
       find: 'x',
       show: 'closed',
       group: 'departure',
-      ready: 'choose',
+      ready: 'choose|goes',
+      from: '2026-03-01',
       until: '2026-03-02',
-      class: 'A',
+      item: 'JR-004',
+      class: 'A|C',
       channel: 'web',
-      departure: 'Day',
+      departure: 'Day|Night',
       carrier: 'Skylark Parcels',
       zone: 'small',
+      kind: 'transfer',
+      priority: '1|2',
       sort: 'units',
       down: '1',
       columns: 'ready.due',
     };
     expect(paramsOf(listingOf(params))).toEqual(params);
-    expect(listingOf({ show: 'nonsense', sort: '<b>', channel: 'fax', until: 'soon', columns: 'x' })).toEqual(
-      listingOf({}),
-    );
+    expect(
+      listingOf({ show: 'nonsense', sort: '<b>', channel: 'fax|', priority: '10', until: 'soon', columns: 'x' }),
+    ).toEqual(listingOf({}));
   });
 
   it('goes by the outlook once there is one: filter, groups, what can move, and what is asked of the server', () => {
@@ -102,9 +114,9 @@ describe('the list of orders', () => {
       ['4', 'C'],
     ]);
     expect(of({ group: 'customer', show: 'open', class: 'B' })).toEqual([]);
-    expect(viewOf(listingOf({ until: '2026-03-02', zone: 'small', ready: 'goes' }))).toEqual({
+    expect(viewOf(listingOf({ until: '2026-03-02', zone: 'small|tall', ready: 'goes' }))).toEqual({
       until: '2026-03-02',
-      zone: 'small',
+      zone: 'small|tall',
     });
     expect(filtersSet(listingOf({ until: '2026-03-02', zone: 'small', ready: 'goes' }))).toBe(3);
   });

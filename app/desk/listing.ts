@@ -1,16 +1,55 @@
 import type { DeskView, OrderRow, OutlookRow } from '@hand-relay/contract';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 
 export const shows = ['movable', 'open', 'started', 'closed'] as const;
 export type Show = (typeof shows)[number];
 export const groups = ['day', 'departure', 'readiness', 'customer', 'none'] as const;
 export type Group = (typeof groups)[number];
-export const sorts = ['number', 'customer', 'due', 'lines', 'units', 'ready', 'value', 'stage'] as const;
+export const sorts = [
+  'number',
+  'customer',
+  'reference',
+  'city',
+  'due',
+  'carrier',
+  'priority',
+  'lines',
+  'units',
+  'reserved',
+  'worth',
+  'value',
+  'share',
+  'ready',
+  'stage',
+] as const;
 export type Sort = (typeof sorts)[number];
 export const classes = ['A', 'B', 'C'] as const;
 export const channels = ['web', 'account', 'field'] as const;
+export const priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const;
+/** Filters that take several values. */
+export const filterNames = ['ready', 'class', 'channel', 'departure', 'carrier', 'zone', 'kind', 'priority'] as const;
+export type FilterName = (typeof filterNames)[number];
 /** Columns that can be left out, in the order that they have at first. */
-export const columnNames = ['class', 'channel', 'due', 'lines', 'units', 'value', 'ready', 'stage', 'tags'] as const;
+export const columnNames = [
+  'class',
+  'channel',
+  'kind',
+  'reference',
+  'city',
+  'due',
+  'carrier',
+  'priority',
+  'lines',
+  'units',
+  'reserved',
+  'worth',
+  'value',
+  'share',
+  'ready',
+  'stage',
+  'tags',
+] as const;
 export type ColumnName = (typeof columnNames)[number];
 const firstColumns: readonly ColumnName[] = ['class', 'channel', 'due', 'lines', 'units', 'ready', 'stage'];
 
@@ -26,14 +65,12 @@ export interface Listing {
   find: string;
   show: Show;
   group: Group;
-  /** How far shown orders can go; empty for all. */
-  ready: (typeof readinesses)[number] | '';
+  from: string;
   until: string;
-  class: (typeof classes)[number] | '';
-  channel: (typeof channels)[number] | '';
-  departure: string;
-  carrier: string;
-  zone: string;
+  /** Number of an item that is open on them. */
+  item: string;
+  /** What each filter lets through; all of it where nothing is chosen. */
+  filters: Record<FilterName, string[]>;
   sort: Sort;
   down: boolean;
   columns: ColumnName[];
@@ -41,11 +78,25 @@ export interface Listing {
 
 type Params = Record<string, string | string[] | undefined>;
 
+/** Values that a filter can have, where they are the same at every site. */
+const known: Partial<Record<FilterName, readonly string[]>> = {
+  ready: readinesses,
+  class: classes,
+  channel: channels,
+  kind: demandKinds,
+  priority: priorities,
+};
+
 /** Reads a listing from an address; what is not understood falls back to the default. */
 export function listingOf(params: Params): Listing {
   const one = <T extends string, O extends string>(value: unknown, of: readonly T[], otherwise: O): T | O =>
     of.includes(value as T) ? (value as T) : otherwise;
   const text = (name: string) => (typeof params[name] === 'string' ? params[name] : '');
+  const day = (name: string) => (/^\d{4}-\d{2}-\d{2}$/.test(text(name)) ? text(name) : '');
+  const several = (name: FilterName) => {
+    const of: readonly string[] | undefined = known[name];
+    return [...new Set(text(name).split('|'))].filter((v) => v !== '' && (of === undefined || of.includes(v)));
+  };
   const columns = text('columns')
     .split('.')
     .filter((c): c is ColumnName => columnNames.includes(c as ColumnName));
@@ -53,13 +104,10 @@ export function listingOf(params: Params): Listing {
     find: text('find'),
     show: one(params['show'], shows, 'movable'),
     group: one(params['group'], groups, 'day'),
-    ready: one(params['ready'], readinesses, ''),
-    until: /^\d{4}-\d{2}-\d{2}$/.test(text('until')) ? text('until') : '',
-    class: one(params['class'], classes, ''),
-    channel: one(params['channel'], channels, ''),
-    departure: text('departure'),
-    carrier: text('carrier'),
-    zone: text('zone'),
+    from: day('from'),
+    until: day('until'),
+    item: text('item'),
+    filters: Object.fromEntries(filterNames.map((name) => [name, several(name)])) as Listing['filters'],
     sort: one(params['sort'], sorts, 'due'),
     down: params['down'] === '1',
     columns: columns.length > 0 ? [...new Set(columns)] : [...firstColumns],
@@ -73,13 +121,10 @@ export function paramsOf(listing: Listing): Record<string, string | undefined> {
     find: listing.find || undefined,
     show: listing.show === 'movable' ? undefined : listing.show,
     group: listing.group === 'day' ? undefined : listing.group,
-    ready: listing.ready || undefined,
+    from: listing.from || undefined,
     until: listing.until || undefined,
-    class: listing.class || undefined,
-    channel: listing.channel || undefined,
-    departure: listing.departure || undefined,
-    carrier: listing.carrier || undefined,
-    zone: listing.zone || undefined,
+    item: listing.item || undefined,
+    ...Object.fromEntries(filterNames.map((name) => [name, listing.filters[name].join('|') || undefined])),
     sort: listing.sort === 'due' ? undefined : listing.sort,
     down: listing.down ? '1' : undefined,
     columns: columns === firstColumns.join('.') ? undefined : columns,
@@ -87,20 +132,28 @@ export function paramsOf(listing: Listing): Record<string, string | undefined> {
 }
 
 /** The part of a listing that the server computes with. */
-export function viewOf({ until, class: ofClass, channel, departure, carrier, zone }: Listing): DeskView {
+export function viewOf({ from, until, item, filters }: Listing): DeskView {
+  const { ready: _, ...asked } = filters;
   return {
+    ...(from ? { from } : {}),
     ...(until ? { until } : {}),
-    ...(ofClass ? { class: ofClass } : {}),
-    ...(channel ? { channel } : {}),
-    ...(departure ? { departure } : {}),
-    ...(carrier ? { carrier } : {}),
-    ...(zone ? { zone } : {}),
+    ...(item ? { item } : {}),
+    ...Object.fromEntries(Object.entries(asked).flatMap(([name, of]) => (of.length > 0 ? [[name, of.join('|')]] : []))),
   };
 }
 
 /** How many filters are set beside the search and what is shown. */
 export function filtersSet(listing: Listing): number {
-  return Object.keys(viewOf(listing)).length + (listing.ready ? 1 : 0);
+  const days = listing.from || listing.until ? 1 : 0;
+  return days + (listing.item ? 1 : 0) + filterNames.filter((name) => listing.filters[name].length > 0).length;
+}
+
+/** Units of an order that are neither cancelled nor released. */
+export const openOf = (r: OrderRow): number => Math.max(0, r.asked - r.released);
+
+/** Percent of what is open that leaves whatever is decided elsewhere; null where nothing is open or it is not computed. */
+export function shareOf(r: Listed): number | null {
+  return r.outlook && openOf(r) > 0 ? Math.floor((100 * r.outlook.sureUnits) / openOf(r)) : null;
 }
 
 /** Whether anything of an order can be released now. */
@@ -112,9 +165,18 @@ export function canMove(row: Listed): boolean {
 const stageOf = (r: OrderRow) => (r.asked === 0 ? 0 : (r.released + r.picked + r.packed + r.shipped) / r.asked);
 const readyOf = (r: Listed) => (r.outlook ? readinesses.indexOf(r.outlook.readiness) : readinesses.length);
 
+const byText = (a: string | null, b: string | null) => ((a ?? '') < (b ?? '') ? -1 : (a ?? '') > (b ?? '') ? 1 : 0);
+
 const compare: Record<Sort, (a: Listed, b: Listed) => number> = {
-  number: (a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0),
-  customer: (a, b) => (a.customer < b.customer ? -1 : a.customer > b.customer ? 1 : 0),
+  number: (a, b) => byText(a.number, b.number),
+  customer: (a, b) => byText(a.customer, b.customer),
+  reference: (a, b) => byText(a.reference, b.reference),
+  city: (a, b) => byText(a.city, b.city),
+  carrier: (a, b) => byText(a.carrier, b.carrier),
+  priority: (a, b) => a.priority - b.priority,
+  reserved: (a, b) => a.reserved - b.reserved,
+  worth: (a, b) => a.value - b.value,
+  share: (a, b) => (shareOf(a) ?? -1) - (shareOf(b) ?? -1),
   due: (a, b) =>
     (a.leavesAt ?? a.due) < (b.leavesAt ?? b.due)
       ? -1
@@ -141,20 +203,35 @@ function keyOf(row: Listed, group: Group): string {
   return group === 'customer' ? row.customer : '';
 }
 
+/** What a filter looks at; of a zone only the server knows. */
+const valueOf: Partial<Record<FilterName, (r: Listed) => string | null>> = {
+  ready: (r) => r.outlook?.readiness ?? null,
+  class: (r) => r.customerClass,
+  channel: (r) => r.channel,
+  kind: (r) => r.kind,
+  priority: (r) => String(r.priority),
+  departure: (r) => r.departure,
+  carrier: (r) => r.carrier,
+};
+
 /** Filters, sorts and groups orders: ten thousand in a few milliseconds. */
 export function arrange(rows: Listed[], listing: Listing): OrderGroup[] {
   const find = listing.find.trim().toLowerCase();
   const shown = rows.filter((r) => {
-    if (listing.channel && r.channel !== listing.channel) return false;
-    if (listing.class && r.customerClass !== listing.class) return false;
+    if (listing.from && r.due < listing.from) return false;
     if (listing.until && r.due > listing.until) return false;
-    if (listing.departure && r.departure !== listing.departure) return false;
     // Only the server knows these two.
-    if ((listing.carrier || listing.zone) && !r.outlook) return false;
-    if (listing.ready && r.outlook?.readiness !== listing.ready) return false;
-    if (listing.show === 'movable' && !listing.ready && !canMove(r)) return false;
+    if ((listing.item || listing.filters.zone.length > 0) && !r.outlook) return false;
+    for (const name of filterNames) {
+      const of = listing.filters[name];
+      const value = valueOf[name]?.(r);
+      if (of.length > 0 && value !== undefined && !of.includes(value ?? '')) return false;
+    }
+    if (listing.show === 'movable' && listing.filters.ready.length === 0 && !canMove(r)) return false;
     if (listing.show === 'started' && r.released === 0) return false;
-    return !find || [r.number, r.customer, r.tags].some((text) => text.toLowerCase().includes(find));
+    return (
+      !find || [r.number, r.customer, r.tags, r.reference, r.city].some((text) => text.toLowerCase().includes(find))
+    );
   });
   const way = listing.down ? -1 : 1;
   shown.sort((a, b) => way * compare[listing.sort](a, b) || compare.number(a, b));

@@ -3,7 +3,7 @@ import type { OrderRow } from '@hand-relay/contract';
 import { i18n, clock, dayName, number } from '../text/index.ts';
 import { Baton, Row, Text, type TableColumn } from '../ui/index.ts';
 import { batonOf } from './batonWords.ts';
-import type { ColumnName, Listed } from './listing.ts';
+import { shareOf, type ColumnName, type Listed } from './listing.ts';
 import { ReadyMark } from './ReadyMark.tsx';
 
 function Stage({ row, now }: { row: OrderRow; now: number }) {
@@ -76,6 +76,23 @@ export function orderColumns({
         ),
       },
     ];
+  const figure = (
+    key: ColumnName,
+    wide: number,
+    title: string,
+    of: (row: Listed) => number | null,
+  ): TableColumn<Listed> => ({
+    key,
+    title,
+    width: wide,
+    fixed: true,
+    align: 'right',
+    sortable: true,
+    cell: (row) => {
+      const value = of(row);
+      return <Text kind="number">{value === null ? '–' : number(value)}</Text>;
+    },
+  });
   const all: Record<ColumnName, TableColumn<Listed>> = {
     class: {
       key: 'class',
@@ -87,7 +104,7 @@ export function orderColumns({
     channel: {
       key: 'channel',
       title: t('orders.channel'),
-      width: 88,
+      width: 104,
       fixed: true,
       cell: (row) => (
         <Text colour="quiet" lines={1}>
@@ -95,6 +112,38 @@ export function orderColumns({
         </Text>
       ),
     },
+    kind: {
+      key: 'kind',
+      title: t('enter.kind'),
+      width: 112,
+      fixed: true,
+      cell: (row) => <Text lines={1}>{t(`enter.kinds.${row.kind}`)}</Text>,
+    },
+    reference: {
+      key: 'reference',
+      title: t('order.reference'),
+      width: 1,
+      sortable: true,
+      cell: (row) => <Text lines={1}>{row.reference}</Text>,
+    },
+    city: {
+      key: 'city',
+      title: t('enter.city'),
+      width: 1,
+      sortable: true,
+      cell: (row) => <Text lines={1}>{row.city}</Text>,
+    },
+    carrier: {
+      key: 'carrier',
+      title: t('orders.carrier'),
+      width: 1,
+      sortable: true,
+      cell: (row) => <Text lines={1}>{row.carrier ?? ''}</Text>,
+    },
+    priority: figure('priority', 62, t('order.priority'), (row) => row.priority),
+    reserved: figure('reserved', 76, t('order.reserved'), (row) => row.reserved),
+    worth: figure('worth', 92, t('orders.column.worth'), (row) => Math.round(row.value / 100)),
+    share: figure('share', 76, t('orders.column.share'), shareOf),
     due: {
       key: 'due',
       title: t('orders.departure'),
@@ -108,33 +157,11 @@ export function orderColumns({
         </Text>
       ),
     },
-    lines: {
-      key: 'lines',
-      title: t('orders.lines'),
-      width: 50,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Text kind="number">{number(row.lines)}</Text>,
-    },
-    units: {
-      key: 'units',
-      title: t('orders.units'),
-      width: 62,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Text kind="number">{number(row.asked)}</Text>,
-    },
-    value: {
-      key: 'value',
-      title: t('orders.value'),
-      width: 92,
-      fixed: true,
-      align: 'right',
-      sortable: true,
-      cell: (row) => <Text kind="number">{row.outlook ? number(Math.round(row.outlook.sureValue / 100)) : '–'}</Text>,
-    },
+    lines: figure('lines', 50, t('orders.lines'), (row) => row.lines),
+    units: figure('units', 62, t('orders.units'), (row) => row.asked),
+    value: figure('value', 92, t('orders.value'), (row) =>
+      row.outlook ? Math.round(row.outlook.sureValue / 100) : null,
+    ),
     ready: {
       key: 'ready',
       title: t('orders.ready'),

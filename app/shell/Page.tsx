@@ -3,6 +3,7 @@ import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Button, Text, useNarrow, useSurface, WIDE } from '../ui/index.ts';
 import { usePathname } from 'expo-router';
 import { useTranslation } from 'react-i18next';
+import { usePageTitle } from './pageTitle.ts';
 import { inRun } from './inRun.ts';
 import { Person } from './Person.tsx';
 
@@ -29,6 +30,7 @@ export function Page({ title, aside, onBack, children, filled = false, foot }: P
   const narrow = useNarrow();
   const path = usePathname();
   const edge = width >= WIDE ? 20 : 12;
+  usePageTitle(title);
   return (
     <View role="main" style={{ flex: 1, minHeight: 0, minWidth: 0, backgroundColor: surface.ground }}>
       <View

@@ -188,7 +188,7 @@ function Places({
               role="link"
               aria-label={
                 place === 'desk' && exceptions > 0
-                  ? `${t('place.desk')}, ${t('nav.exceptions', { count: exceptions })}`
+                  ? `${t('place.desk')}, ${t('nav.exceptions')} ${exceptions}`
                   : t(`place.${place}`)
               }
               aria-current={here ? 'page' : undefined}

@@ -5,3 +5,4 @@ export { Page } from './Page.tsx';
 export { SignIn } from './SignIn.tsx';
 export { PrintKey } from './PrintKey.tsx';
 export { ReasonSheet } from './ReasonSheet.tsx';
+export { Tabs, type Tab } from './Tabs.tsx';

@@ -11,7 +11,13 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
   const order: OrderRow = {
     id,
     number: id,
+    kind: 'order',
     channel: 'web',
+    reference: '',
+    city: '',
+    carrier: null,
+    reserved: 0,
+    value: 0,
     customer: 'x',
     customerClass: 'A',
     due: '2026-03-02',

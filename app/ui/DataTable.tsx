@@ -125,7 +125,7 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
                 role="link"
                 aria-label={nameOf(row)}
                 onPress={open}
-                style={{ alignSelf: 'stretch', minHeight: 40, justifyContent: 'center' }}
+                style={{ alignSelf: 'stretch', minHeight: Math.min(40, height - 1), justifyContent: 'center' }}
               >
                 {c.cell(row)}
               </Pressable>
@@ -161,7 +161,7 @@ export function DataTable<T>({
   const list = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,
-    estimateSize: (i) => (entries[i]?.kind === 'group' ? 38 : rowHeight),
+    estimateSize: (i) => (entries[i]?.kind === 'group' ? Math.min(38, rowHeight) : rowHeight),
     getItemKey: (i) => entries[i]?.key ?? i,
     overscan: 5,
   });
@@ -180,7 +180,7 @@ export function DataTable<T>({
           role="row"
           style={{
             flexDirection: 'row',
-            minHeight: 40,
+            minHeight: Math.min(40, rowHeight),
             borderBottomWidth: 1,
             borderColor: surface.quiet,
             paddingRight: 12,
@@ -212,7 +212,7 @@ export function DataTable<T>({
                   <Pressable
                     role="button"
                     onPress={() => onSort(c.key)}
-                    style={{ minHeight: 40, justifyContent: 'center' }}
+                    style={{ minHeight: Math.min(40, rowHeight), justifyContent: 'center' }}
                   >
                     {head}
                   </Pressable>

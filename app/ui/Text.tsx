@@ -5,6 +5,7 @@ import { fonts, useSurface, type Surface } from './theme.ts';
 const kinds = {
   title: { fontFamily: fonts.heading, fontSize: 26, lineHeight: 32 },
   heading: { fontFamily: fonts.heading, fontSize: 19, lineHeight: 24 },
+  tab: { fontFamily: fonts.heading, fontSize: 16, lineHeight: 22 },
   body: { fontFamily: fonts.text, fontSize: 15, lineHeight: 21 },
   strong: { fontFamily: fonts.strong, fontSize: 15, lineHeight: 21 },
   small: { fontFamily: fonts.text, fontSize: 13, lineHeight: 18 },

@@ -6,6 +6,7 @@ export { Choice } from './Choice.tsx';
 export { ConditionsBuilder } from './ConditionsBuilder.tsx';
 export { DataTable, type TableColumn, type TableEntry } from './DataTable.tsx';
 export { DayField } from './DayField.tsx';
+export { Drop } from './Drop.tsx';
 export { DropPlace } from './DropPlace.tsx';
 export { Facts, type Fact } from './Facts.tsx';
 export { FaultTable } from './FaultTable.tsx';

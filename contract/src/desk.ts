@@ -1,17 +1,31 @@
 import { policies } from '@hand-relay/core/deciding/allocation/policies';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import { z } from 'zod';
 import { id, instant, isoDate, units, whole } from './basics.ts';
 import { channels } from './orders.ts';
 
+/** One name or several, separated by bars. */
+const several = (of: string) => z.string().max(600).describe(`${of}: one or several, separated by |`);
+const oneOf = (names: readonly string[], of: string) => {
+  const name = `(?:${names.join('|')})`;
+  return several(of).regex(new RegExp(`^${name}(?:\\|${name})*$`), `of ${names.join(', ')}, separated by |`);
+};
+/** The names in one of these. */
+export const namesIn = (text: string): string[] => text.split('|').filter(Boolean);
+
 /** Which open orders are looked at: all that is given must hold. */
 export const deskView = z.object({
+  from: isoDate.optional().describe('Due on this day or later'),
   until: isoDate.optional().describe('Due on this day or earlier'),
-  class: z.enum(['A', 'B', 'C']).optional(),
-  channel: z.enum(channels).optional(),
-  departure: z.string().max(60).optional().describe('Name of the departure'),
-  carrier: z.string().max(60).optional(),
-  zone: z.string().max(20).optional().describe('Code of a zone in which an item of theirs lies'),
+  class: oneOf(['A', 'B', 'C'], 'Customer class').optional(),
+  channel: oneOf(channels, 'Channel').optional(),
+  kind: oneOf(demandKinds, 'Kind').optional(),
+  priority: oneOf(['1', '2', '3', '4', '5', '6', '7', '8', '9'], 'Priority').optional(),
+  departure: several('Name of a departure').optional(),
+  carrier: several('Name of a carrier').optional(),
+  zone: several('Code of a zone in which an item of theirs is').optional(),
+  item: z.string().max(40).optional().describe('Number of an item that is open on them'),
 });
 export type DeskView = z.infer<typeof deskView>;
 
@@ -166,6 +180,8 @@ export const keptView = z.object({
   list: z.enum(['orders', 'conditions']),
   name: z.string(),
   settings: z.record(z.string(), z.unknown()),
+  shared: z.boolean().describe('Everybody at the site has it'),
+  mine: z.boolean(),
 });
 export type SavedView = z.infer<typeof keptView>;
 /** What has been put together for release: whole orders, and lines of them that get exactly so many units. */
@@ -178,6 +194,7 @@ export type Tray = z.infer<typeof tray>;
 export const saveViewBody = z.strictObject({
   list: z.enum(['orders', 'conditions']),
   name: z.string().trim().min(1).max(60),
+  shared: z.boolean().default(false),
   settings: z.record(z.string().max(40), z.unknown()).refine((s) => JSON.stringify(s).length < 10_000, 'too much'),
 });
 export const savedViews = z.object({ views: z.array(keptView) });

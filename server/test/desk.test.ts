@@ -156,12 +156,31 @@ describe('the Desk: what can go, who gets the stock', () => {
     });
   });
 
+  it('computes for several classes, channels and days, and for an item alone', async () => {
+    const count = async (query: Record<string, string>) => (await desk.get('outlook', { query })).orders.length;
+    const by = await Promise.all(['A', 'B', 'A|B'].map((value) => count({ class: value })));
+    expect(by[2]).toBe(by[0]! + by[1]!);
+    const { departures } = await desk.get('deskPlaces');
+    expect(await count({ departure: departures.join('|'), channel: 'web|account|field', kind: 'order' })).toBe(
+      await count({ kind: 'order' }),
+    );
+    const day = await Promise.all([dayAt(1), dayAt(2)].map((d) => count({ from: d, until: d })));
+    expect(await count({ from: dayAt(1), until: dayAt(2) })).toBe(day[0]! + day[1]!);
+    const ofItem = await desk.get('outlook', { query: { item: sku.toLowerCase() } });
+    const page = await desk.get('order', { id: ofItem.orders[0]![0] as string });
+    expect(page.lines.map((l) => l.sku)).toContain(sku);
+    expect(await desk.refused('outlook', { query: { class: 'A|X' } })).toMatchObject({ fields: [{ path: 'class' }] });
+  });
+
   it('keeps views by name for whoever made them', async () => {
     const keep = (settings: object) => desk.get('saveView', { body: { list: 'orders', name: 'Mine', settings } });
     await keep({ class: 'A' });
     const { views } = await keep({ class: 'B' });
     expect(views.map((v) => [v.name, v.settings])).toEqual([['Mine', { class: 'B' }]]);
     expect((await service.get('savedViews')).views).toEqual([]);
+    // Shared, everybody has it, and only who made it can delete it.
+    await desk.get('saveView', { body: { list: 'orders', name: 'Mine', settings: { class: 'C' }, shared: true } });
+    expect((await service.get('savedViews')).views).toMatchObject([{ name: 'Mine', shared: true, mine: false }]);
     expect((await service.refused('deleteView', { id: views[0]!.id })).status).toBe(404);
     expect((await desk.get('deleteView', { id: views[0]!.id })).views).toEqual([]);
   });

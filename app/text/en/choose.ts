@@ -22,8 +22,9 @@ export const choose = {
     title: 'Saved views',
     saveView: 'Save view',
     name: 'Name of the view',
-    save: 'Save',
     drop: 'Delete {{name}}',
+    shared: 'Share with the team',
+    ofOthers: '{{name}} (shared)',
   },
   tray: {
     title: 'Tray',

@@ -132,6 +132,8 @@ export const savedView = pgTable(
     list: text().$type<'orders' | 'conditions'>().notNull(),
     name: text().notNull(),
     settings: jsonb().$type<Record<string, unknown>>().notNull(),
+    /** Everybody at the site has it; who made it changes it. */
+    shared: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('saved_view_name').on(t.personId, t.siteId, t.list, t.name)],
 );

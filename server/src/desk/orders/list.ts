@@ -27,7 +27,7 @@ export async function listOrders(
     db,
     sql`
     with page as (
-      select o.id, o.number, o.channel, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
+      select o.id, o.number, o.kind, o.channel, o.reference, o.ship_city, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
              c.name as customer, c.class
       from customer_order o join customer c on c.id = o.customer_id
       where o.site_id = ${siteId} and ${chosen} ${after}
@@ -38,22 +38,26 @@ export async function listOrders(
       select line_id, sum(units) as units from reservation where wave_id is null and site_id = ${siteId} group by 1
     ), line as (
       select l.order_id, l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
+             (l.asked - l.cancelled)::bigint * max(i.value_minor) as value, coalesce(max(k.units), 0) as reserved,
              l.asked - l.cancelled - l.released as open, coalesce(sum(f.units), 0) + coalesce(max(k.units), 0) as free
       from order_line l join page p on p.id = l.order_id
       join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
+      join item i on i.id = l.item_id
       left join free f on f.item_id = l.item_id and (f.best_before is null or f.best_before >= ${mustKeepUntil(siteId, sql`l.item_id`, clock())})
       left join kept k on k.line_id = l.id
       group by l.id
     ), sums as (
       select order_id, count(*)::int as lines, (count(*) filter (where open <= free))::int as covered,
              sum(asked - cancelled)::int as asked, sum(released)::int as released, sum(picked)::int as picked,
-             sum(packed)::int as packed, sum(shipped)::int as shipped
+             sum(packed)::int as packed, sum(shipped)::int as shipped,
+             sum(reserved)::int as reserved, sum(value)::float8 as value
       from line group by order_id
     )
-    select p.id, p.number, p.channel, p.customer, p.class as "customerClass", p.due::text as due, d.name as departure,
+    select p.id, p.number, p.kind, p.channel, p.reference, p.ship_city as city, k.name as carrier, s.reserved, s.value, p.customer, p.class as "customerClass", p.due::text as due, d.name as departure,
            ${iso(sql`p.leaves_at`)} as "leavesAt", p.priority, s.lines, s.covered as "coveredLines",
            s.asked, s.released, s.picked, s.packed, s.shipped, p.status, array_to_string(p.tags, ', ') as tags
     from page p join sums s on s.order_id = p.id left join departure d on d.id = p.departure_id
+    left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     order by p.due, p.id`,
   );
   const [{ total } = { total: 0 }] = ids

@@ -1,13 +1,14 @@
 import { sql } from 'drizzle-orm';
-import type { DeskView } from '@hand-relay/contract';
+import { namesIn, type DeskView } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
-import { rows, type Platform } from '../../platform/index.ts';
+import { recordset, rows, type Platform } from '../../platform/index.ts';
 import { freeStock } from '../../stock/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 
 /** Orders of one reading: short enough that a scan waiting behind it hardly notices. */
 const AT_ONCE = 500;
 
+const among = (names: string) => sql`(select jsonb_array_elements_text(${recordset(namesIn(names))}))`;
 const oneText = (list: { text: string | null }[]) => list[0]?.text ?? '[]';
 
 /** Texts that are kept: a few people look at a few views. */
@@ -42,15 +43,23 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
   const chosen = sql.join(
     [
       sql`o.site_id = ${siteId} and o.status = 'open'`,
+      view.from ? sql`o.due >= ${view.from}::date` : null,
       view.until ? sql`o.due <= ${view.until}::date` : null,
-      view.class ? sql`c.class = ${view.class}` : null,
-      view.channel ? sql`o.channel = ${view.channel}` : null,
-      view.departure ? sql`d.name = ${view.departure}` : null,
-      view.carrier ? sql`k.name = ${view.carrier}` : null,
+      view.class ? sql`c.class in ${among(view.class)}` : null,
+      view.channel ? sql`o.channel in ${among(view.channel)}` : null,
+      view.kind ? sql`o.kind in ${among(view.kind)}` : null,
+      view.priority ? sql`o.priority::text in ${among(view.priority)}` : null,
+      view.departure ? sql`d.name in ${among(view.departure)}` : null,
+      view.carrier ? sql`k.name in ${among(view.carrier)}` : null,
       view.zone
         ? sql`exists (
             select 1 from order_line x join balance b on b.item_id = x.item_id join place p on p.id = b.place_id
-            join zone z on z.id = p.zone_id where x.order_id = o.id and p.site_id = ${siteId} and z.code = ${view.zone})`
+            join zone z on z.id = p.zone_id where x.order_id = o.id and p.site_id = ${siteId} and z.code in ${among(view.zone)})`
+        : null,
+      view.item
+        ? sql`exists (
+            select 1 from order_line x join item i on i.id = x.item_id
+            where x.order_id = o.id and upper(i.sku) = upper(${view.item}) and x.asked - x.cancelled > x.released)`
         : null,
     ].filter((part) => part !== null),
     sql` and `,

@@ -1,0 +1,1 @@
+ALTER TABLE "saved_view" ADD COLUMN "shared" boolean DEFAULT false NOT NULL;
