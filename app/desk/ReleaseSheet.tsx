@@ -2,10 +2,11 @@ import { useTranslation } from 'react-i18next';
 import type { Tray } from '@hand-relay/contract';
 import { troubleOf, useNow, words } from '../state/index.ts';
 import { Failed, Button, Loading, Sheet } from '../ui/index.ts';
+import { ReleaseKeys } from './ReleaseKeys.tsx';
 import { ReleaseLook } from './ReleaseLook.tsx';
 import { useRelease } from './useRelease.ts';
 
-/** What a release of these would do, and the key that does it. */
+/** What a release of these would do, and the keys that do it. */
 export function ReleaseSheet({ tray, onClose }: { tray: Tray; onClose: () => void }) {
   const { t } = useTranslation();
   const now = useNow();
@@ -17,12 +18,11 @@ export function ReleaseSheet({ tray, onClose }: { tray: Tray; onClose: () => voi
       keys={
         <>
           <Button title={t('release.cancel')} onPress={onClose} />
-          <Button
-            kind="act"
-            title={t('orders.release', { count: look?.orders ?? tray.orders.length })}
+          <ReleaseKeys
+            orders={look?.orders ?? tray.orders.length}
             disabled={!look || look.units === 0}
             busy={busy}
-            onPress={() => void go().then((done) => done && onClose())}
+            onGo={(how) => void go(how).then((done) => done && onClose())}
           />
         </>
       }

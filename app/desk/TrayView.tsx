@@ -23,6 +23,7 @@ import { DeskTabs } from './DeskTabs.tsx';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, type Listed } from './listing.ts';
 import { ReadyMark } from './ReadyMark.tsx';
+import { ReleaseKeys } from './ReleaseKeys.tsx';
 import { ReleaseLook } from './ReleaseLook.tsx';
 import { TrayByConditions } from './TrayByConditions.tsx';
 import { useOrders } from './useOrders.ts';
@@ -59,12 +60,11 @@ export function TrayView() {
           ...gathering.map((w) => ({ value: w.id, title: t('waves.number', { number: w.number }) })),
         ]}
       />
-      <Button
-        kind="act"
-        title={t('orders.release', { count: look?.orders ?? tray.orders.length })}
+      <ReleaseKeys
+        orders={look?.orders ?? tray.orders.length}
         disabled={!look || look.units === 0}
         busy={busy || looking}
-        onPress={() => void go()}
+        onGo={(how) => void go(how)}
       />
     </Row>
   );

@@ -1,5 +1,6 @@
 export { ChooseView } from './ChooseView.tsx';
 export { DeskHome } from './DeskHome.tsx';
+export { DepartureSheet } from './DepartureSheet.tsx';
 export { DeskTabs } from './DeskTabs.tsx';
 export { DeskLayout } from './DeskLayout.tsx';
 export { EnterView } from './EnterView.tsx';

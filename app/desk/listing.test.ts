@@ -1,5 +1,6 @@
 import type { OutlookRow } from '@hand-relay/contract';
-import { arrange, canMove, filtersSet, listingOf, paramsOf, sorts, viewOf, type Listed } from './listing.ts';
+import { arrange, canMove, filtersSet, listingOf, paramsOf, sorts, viewOf } from './listing.ts';
+import { orderRow as order } from '../test/anOrder.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
 import { meets } from '@hand-relay/core/deciding/conditions';
 
@@ -12,35 +13,6 @@ const look = (readiness: OutlookRow['readiness'], couldUnits = 5): OutlookRow =>
   couldLines: 1,
   couldUnits,
   fullBy: null,
-});
-const order = (number: string, more: Partial<Listed> = {}): Listed => ({
-  outlook: null,
-  changed: false,
-  id: number,
-  number,
-  kind: 'order',
-  channel: 'web',
-  reference: '',
-  city: '',
-  carrier: null,
-  reserved: 0,
-  value: 0,
-  customer: 'Heron Apiaries',
-  customerClass: 'A',
-  due: '2026-03-02',
-  departure: 'Day',
-  leavesAt: '2026-03-02T17:00:00.000Z',
-  priority: 3,
-  lines: 2,
-  coveredLines: 2,
-  asked: 10,
-  released: 0,
-  picked: 0,
-  packed: 0,
-  shipped: 0,
-  status: 'open',
-  tags: '',
-  ...more,
 });
 const rows = [
   order('B', { due: '2026-03-03', leavesAt: '2026-03-03T17:00:00.000Z' }),

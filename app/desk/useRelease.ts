@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import type { Tray } from '@hand-relay/contract';
 import { api, fill, releaseOf, notify, useAppDispatch } from '../state/index.ts';
 
-/** Looks at what a release would do whenever what is to be released changes, and does it. */
+/** Looks at what a release would do whenever what is to be released changes, and does it; `start` plans and starts the wave. */
 export function useRelease(tray: Tray, wave: string | null) {
   const { t } = useTranslation();
   const router = useRouter();
@@ -18,14 +18,14 @@ export function useRelease(tray: Tray, wave: string | null) {
     // Looked at again when what is asked changes.
     // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [asked]);
-  const go = async () => {
-    const done = await release(JSON.parse(asked) as ReturnType<typeof releaseOf>);
+  const go = async ({ start = false } = {}) => {
+    const done = await release({ ...(JSON.parse(asked) as ReturnType<typeof releaseOf>), start });
     if (!done.data) return false;
     send(fill({ orders: [] }));
     send(
       notify({
         kind: 'done',
-        text: t('release.done', {
+        text: t(start ? 'release.started' : 'release.done', {
           number: done.data.number,
           orders: t('unit.orders', { count: done.data.preview.orders }),
         }),

@@ -7,7 +7,7 @@ import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } 
 import { clock, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Button, Loading, Row, Checkbox, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
-import { batonOf, DeskTabs } from '../desk/index.ts';
+import { batonOf, DepartureSheet, DeskTabs } from '../desk/index.ts';
 import { ExceptionsRail } from '../exceptions/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
 import { CrewLine, PersonLane } from './CrewLine.tsx';
@@ -66,6 +66,8 @@ export function TrackView() {
   const [at, setAt] = useState(0);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [comparing, setComparing] = useState(false);
+  const [releasing, setReleasing] = useState(false);
+  const mayRelease = useMay('orders.release');
   const waves = useMemo(() => data?.waves ?? [], [data]);
   const lanes = waves.filter((w) => UNDER_WAY.has(w.state));
   const over = waves.filter((w) => !UNDER_WAY.has(w.state)).slice(0, 20);
@@ -92,6 +94,7 @@ export function TrackView() {
     ' ': () => current && toggle(current.id),
     Enter: () => current && router.navigate(`/waves/${current.id}`),
     c: () => chosen.length > 1 && setComparing(true),
+    r: () => mayRelease && setReleasing(true),
     m: () => {
       if (mayRun) void does.merge();
     },
@@ -131,6 +134,11 @@ export function TrackView() {
           {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
           {does.error && <Failed text={words(troubleOf(does.error))} />}
           {!data && !error && <Loading />}
+          {mayRelease && (
+            <Row>
+              <Button title={t('departure.key')} onPress={() => setReleasing(true)} />
+            </Row>
+          )}
           {crew && <CrewLine crew={crew} />}
           {data && lanes.length === 0 && (
             <Empty
@@ -168,6 +176,7 @@ export function TrackView() {
         </View>
         {beside && <ExceptionsRail wide />}
       </View>
+      {releasing && <DepartureSheet onClose={() => setReleasing(false)} />}
       {comparing && <CompareSheet waves={chosen} onClose={() => setComparing(false)} />}
     </Page>
   );

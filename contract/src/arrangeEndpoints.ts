@@ -70,7 +70,7 @@ export const arrangeEndpoints = all({
     path: '/api/waves/:id/replan/preview',
     needs: ['waves.run'],
     summary: 'Preview a replan of the runs that nobody has started; changes nothing',
-    changes: ['waves'],
+    changes: ['waves', 'runs'],
     starts: 'plan-wave',
     refuses: ['not-found', 'nothing-to-replan', 'plan-running', 'plan-stale', 'plan-stopped', 'wave-state'],
     body: nothing,

@@ -10,6 +10,7 @@ export const releaseBody = z.strictObject({
     .default([])
     .describe('Lines that get exactly so many units; the others of their orders are served by priority'),
   wave: id.nullable().default(null).describe('A gathering wave to join; null makes a new one'),
+  start: z.boolean().default(false).describe('Plan and start the wave at once, by who may run waves'),
 });
 export type ReleaseBody = z.input<typeof releaseBody>;
 

@@ -157,6 +157,24 @@ describe('what a release promises', () => {
     expect(await reserved(order)).toEqual([]);
   });
 
+  it('is planned and started at once where somebody asks for it who may run waves', async () => {
+    const id = await takeIn(desk, { number: 'AT-ONCE', lines: [['HT-003', 1]] });
+    const { wave } = await desk.get('release', { body: { orders: [id], start: true } });
+    const jobs = () =>
+      relay.query<{ state: string }>(`select state from job where of_id = '${wave}' and state = 'running'`);
+    while ((await jobs()).length > 0) await new Promise((done) => setTimeout(done, 50));
+    expect((await desk.get('wave', { id: wave })).wave.state).toBe('started');
+    const { runs } = await desk.get('wave', { id: wave });
+    expect(runs.map((r) => r.state)).toEqual(['waiting']);
+    // A role that releases and does not run waves.
+    await relay.query(`update role set rights = array_append(rights, 'orders.release') where name = 'service'`);
+    const service = await relay.as('tobi');
+    const other = await takeIn(desk, { number: 'AT-ONCE-2', lines: [['HT-003', 1]] });
+    const no = await service.refused('release', { body: { orders: [other], start: true } });
+    expect(no).toMatchObject({ status: 403, facts: { needs: ['waves.run'] } });
+    expect((await desk.get('order', { id: other })).waves).toEqual([]);
+  });
+
   it('makes runs that obey the cart, visits each bin once in a run, and walks where the plan says', async () => {
     const { rows } = await desk.get('orders');
     const orders = rows.filter((r) => Number(r[10]) > 0).slice(0, 60);

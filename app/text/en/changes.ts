@@ -171,4 +171,12 @@ export const changes = {
     },
     closed: 'This order is closed and cannot be changed. Copy it instead.',
   },
+  departure: {
+    key: 'Release a departure',
+    title: 'Release a departure',
+    of: 'Release everything for {{name}}',
+    row: '{{name}}, {{orders}}',
+    none: 'Nothing to release',
+    noneText: 'No open order can move now. Stock, holds and what is released already decide that.',
+  },
 };

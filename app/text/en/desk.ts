@@ -370,6 +370,10 @@ export const desk = {
     more: 'and {{count}} more',
     cancel: 'Cancel',
     done: 'Wave {{number}} is gathering with {{orders}}.',
+    started: 'Wave {{number}} with {{orders}} is being planned, and starts then.',
+    andStart: 'Release and start',
+    andStartOf_one: 'Release and start {{count}} order',
+    andStartOf_other: 'Release and start {{count}} orders',
   },
   waves: {
     number: 'Wave {{number}}',

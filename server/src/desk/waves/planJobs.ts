@@ -1,9 +1,20 @@
-import { change, Refusal, type Actor, type JobRun, type Platform, type Repeat } from '../../platform/index.ts';
+import {
+  change,
+  Refusal,
+  type Actor,
+  type Change,
+  type JobRun,
+  type Platform,
+  type Repeat,
+} from '../../platform/index.ts';
 import { waveHead, type WaveHead } from './needs.ts';
+import { startWave } from './state.ts';
 
 interface PlanInput {
   /** A new plan of what is not begun, to be looked at, in place of the first. */
   replan: boolean;
+  /** The wave starts once it is planned. */
+  start?: boolean;
 }
 
 /** The job of a plan at work. */
@@ -34,8 +45,23 @@ export function definePlanJobs(
         // What is told is progress only: the plan itself checks whether the job is still this server's.
       }).catch((error: unknown) => platform.log.debug({ err: error }, 'progress of a plan'));
     };
-    await makers[job.input.replan ? 'replan' : 'plan']({ actor, waveId, job, signal, onProgress });
+    const { replan, start } = job.input;
+    // A server may have ended after it had planned the wave and before it started it.
+    const planned = start && (await waveHead(platform.db, actor.siteId, waveId)).state === 'planned';
+    if (!planned) await makers[replan ? 'replan' : 'plan']({ actor, waveId, job, signal, onProgress });
+    if (start) await change(platform, actor, null, (current) => startWave(current, waveId));
   });
+}
+
+/**
+ * Has a wave that gathers planned and started, within the change that filled it.
+ *
+ * @throws Refusal 409 `plan-running` when it is being planned already
+ */
+export async function planAndStart({ jobs }: Platform, current: Change, waveId: string): Promise<void> {
+  const input: PlanInput = { replan: false, start: true };
+  if (!(await jobs.put(current, { kind: 'plan-wave', ofId: waveId, input }))) throw new Refusal('plan-running');
+  current.afterCommit.push(() => void jobs.wake());
 }
 
 /**

@@ -59,7 +59,7 @@ export async function newWave(change: Change): Promise<{ wave: string; number: n
  */
 export async function release(
   change: Change,
-  body: z.output<typeof releaseBody>,
+  body: Omit<z.output<typeof releaseBody>, 'start'>,
 ): Promise<z.input<typeof releaseResult>> {
   const { tx, actor } = change;
   await lockStock(tx, actor.siteId);

@@ -3,12 +3,20 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { endpoints, type waveDetail, type WaveSummary } from '@hand-relay/contract';
 import type { Request } from 'express';
-import { notFound, rows, mountEndpoint, type Routes, type Platform, type Repeat } from '../../platform/index.ts';
+import {
+  notFound,
+  Refusal,
+  rows,
+  mountEndpoint,
+  type Routes,
+  type Platform,
+  type Repeat,
+} from '../../platform/index.ts';
 import { wavePaper } from '../../setup/documents/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { changeWave, mergeWaves, placeWave, reopenWave, splitWave } from './arrange.ts';
 import { makePlan, planWave } from './plan.ts';
-import { definePlanJobs } from './planJobs.ts';
+import { definePlanJobs, planAndStart } from './planJobs.ts';
 import { previewRelease } from './preview.ts';
 import { release } from './release.ts';
 import { previewReplan, makeDraft, replan } from './replan.ts';
@@ -28,7 +36,14 @@ export function waveRoutes(routes: Routes): void {
     replan: (run) => makeDraft(routes.platform, run),
   });
   mountEndpoint(routes, endpoints.previewRelease, ({ platform, actor, body }) => previewRelease(platform, actor, body));
-  mountEndpoint(routes, endpoints.release, ({ body, change }) => change((current) => release(current, body)));
+  mountEndpoint(routes, endpoints.release, ({ platform, actor, body, change }) => {
+    if (body.start && !actor.rights.has('waves.run')) throw new Refusal('not-allowed', { needs: ['waves.run'] });
+    return change(async (current) => {
+      const released = await release(current, body);
+      if (body.start) await planAndStart(platform, current, released.wave);
+      return released;
+    });
+  });
   mountEndpoint(routes, endpoints.waves, async ({ platform, actor }) => ({
     waves: await waveSummaries(platform, actor.siteId),
   }));

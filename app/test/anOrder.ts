@@ -1,0 +1,32 @@
+import type { Listed } from '../desk/listing.ts';
+
+/** An order of the list, with a number of its own. */
+export const orderRow = (number: string, more: Partial<Listed> = {}): Listed => ({
+  outlook: null,
+  changed: false,
+  id: number,
+  number,
+  kind: 'order',
+  channel: 'web',
+  reference: '',
+  city: '',
+  carrier: null,
+  reserved: 0,
+  value: 0,
+  customer: 'Heron Apiaries',
+  customerClass: 'A',
+  due: '2026-03-02',
+  departure: 'Day',
+  leavesAt: '2026-03-02T17:00:00.000Z',
+  priority: 3,
+  lines: 2,
+  coveredLines: 2,
+  asked: 10,
+  released: 0,
+  picked: 0,
+  packed: 0,
+  shipped: 0,
+  status: 'open',
+  tags: '',
+  ...more,
+});
