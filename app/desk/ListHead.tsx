@@ -123,7 +123,7 @@ export function ListHead({
         {beside && fold}
         {!beside && <OrderViews listing={listing} onChange={onChange} />}
         {look}
-        {enter}
+        {!beside && enter}
         {!beside && <ListExport name="orders" rows={saved} />}
       </Row>
       <Row gap={6} style={{ justifyContent: 'flex-end' }}>
@@ -134,6 +134,7 @@ export function ListHead({
         )}
         {counted}
         {fresh}
+        {beside && enter}
       </Row>
     </View>
   );

@@ -4,9 +4,10 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { afterTold } from '../offline/index.ts';
-import { api, remember, remembered, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
+import { api, remember, remembered, notify, troubleOf, useMay, useMe, useAppDispatch, words } from '../state/index.ts';
 import { Column, Failed, Field, Button, Sheet, SurfaceContext, Text } from '../ui/index.ts';
 import { PrintKey } from '../shell/index.ts';
+import { ConfirmRunSheet } from '../confirmRun/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 
 /** What is wanted of a run now and then: looking something up, a note, passing it on, a pause, the sound, a label. */
@@ -30,7 +31,8 @@ export function RunSheet({
   const router = useRouter();
   const me = useMe();
   const send = useAppDispatch();
-  const [part, setPart] = useState<'all' | 'note' | 'pass'>('all');
+  const [part, setPart] = useState<'all' | 'note' | 'pass' | 'confirm'>('all');
+  const mayConfirm = useMay('runs.touch');
   const [note, setNote] = useState('');
   const [sound, setSound] = useState(() => remembered('sound') !== 'off');
   const [picture, setPicture] = useState(() => remembered('card-picture') !== 'off');
@@ -58,6 +60,7 @@ export function RunSheet({
       <Button size="floor" wide title={title} onPress={onPress} {...more} />
     </View>
   );
+  if (part === 'confirm') return <ConfirmRunSheet id={run.run.id} onClose={onClose} />;
   return (
     <SurfaceContext.Provider value="floor">
       <Sheet
@@ -92,6 +95,7 @@ export function RunSheet({
             {key(t('lookUp.title'), onLookUp)}
             {!current.together && key(t('runMore.note', { order: current.order.number }), () => setPart('note'))}
             {begun && key(t('runMore.pass'), () => setPart('pass'))}
+            {mayConfirm && key(t('confirmRun.key'), () => setPart('confirm'))}
             {key(t('runMore.pause'), () => router.navigate('/floor'))}
             {key(t(sound ? 'runMore.quiet' : 'runMore.loud'), () => {
               remember('sound', sound ? 'off' : 'on');

@@ -1,6 +1,7 @@
 import { changes } from './en/changes.ts';
 import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
+import { confirmRun } from './en/confirmRun.ts';
 import { desk } from './en/desk.ts';
 import { exceptions } from './en/exceptions.ts';
 import { host } from './en/host.ts';
@@ -19,6 +20,7 @@ export const en = {
   ...desk,
   ...choose,
   ...changes,
+  ...confirmRun,
   ...exceptions,
   ...host,
   ...loads,

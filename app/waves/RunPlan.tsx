@@ -1,7 +1,9 @@
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { addressOf, api } from '../state/index.ts';
+import { addressOf, api, useMay } from '../state/index.ts';
+import { ConfirmRunSheet } from '../confirmRun/index.ts';
 import { distance, duration } from '../text/index.ts';
 import { FloorPlan, Button, Loading, Row, Signal, Text, type PlanStop } from '../ui/index.ts';
 
@@ -9,6 +11,8 @@ import { FloorPlan, Button, Loading, Row, Signal, Text, type PlanStop } from '..
 export function RunPlan({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
+  const mayConfirm = useMay('runs.arrange');
+  const [confirming, setConfirming] = useState(false);
   const { data: run } = api.useRunQuery(id);
   const { data: plan } = api.useFloorPlanQuery();
   if (!run || !plan) return <Loading rows={4} />;
@@ -26,6 +30,9 @@ export function RunPlan({ id }: { id: string }) {
           {t('floor.run', { number: run.run.number })} · {run.run.callSign}
         </Text>
         <Row gap={6}>
+          {mayConfirm && ['waiting', 'picking'].includes(run.run.state) && (
+            <Button size="small" title={t('confirmRun.key')} onPress={() => setConfirming(true)} />
+          )}
           <Button
             size="small"
             title={t('board.printRun')}
@@ -54,6 +61,7 @@ export function RunPlan({ id }: { id: string }) {
           walk: distance(run.run.metres),
         })}
       />
+      {confirming && <ConfirmRunSheet id={id} onClose={() => setConfirming(false)} />}
     </View>
   );
 }

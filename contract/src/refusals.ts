@@ -75,6 +75,12 @@ export const refusals = table({
 
   // Orders
   'no-such-place': no(422, { code: text }),
+  'confirm-cart': no(422, run),
+  'confirm-cartons': no(409, run),
+  'confirm-lot': no(422, { item: text, lot: text }),
+  'confirm-serials': no(422, wanted),
+  'confirm-too-much': no(422, wanted),
+  'confirm-why': no(422, { item: text }),
   'no-such-departure': no(422, { name: text }),
   'number-used': no(409, { number: text }),
   'order-in-work': no(409, { number: text }),

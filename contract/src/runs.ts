@@ -6,6 +6,27 @@ import { id, instant, units } from './basics.ts';
 import { runSummary } from './waves.ts';
 import { pickSettings, touching } from './siteSettings.ts';
 
+/** What is open of a run is confirmed at once: as planned, except these picks. */
+export const confirmRunBody = z.strictObject({
+  picker: id.nullable().default(null).describe('Who picked it; null for whoever has it, or for whom it waits'),
+  cart: z.string().trim().min(1).max(40).nullable().default(null).describe('Where nobody has begun'),
+  lane: z.string().trim().min(1).max(40).describe('Where the cart is left'),
+  except: z
+    .array(
+      z.strictObject({
+        pick: id,
+        units: units.describe('In hand; fewer than planned need a reason'),
+        reason: z.enum(shortReasons).nullable().default(null),
+        note: z.string().trim().max(200).default(''),
+        lot: z.string().max(40).nullable().default(null).describe('Another lot of the same bin'),
+        serials: z.array(z.string().max(40)).max(500).default([]),
+      }),
+    )
+    .max(2000)
+    .default([])
+    .refine((list) => new Set(list.map((e) => e.pick)).size === list.length, 'each pick once'),
+});
+
 export const myRuns = z.object({
   mine: z.array(runSummary),
   waiting: z.array(runSummary),

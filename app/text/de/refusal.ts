@@ -43,6 +43,13 @@ export const refusal: Same<typeof english> = {
     'other-carton-open': 'Karton {{carton}} dieses Auftrags ist offen. Schließ ihn zuerst.',
     'nothing-to-take-back': 'Davon wartet nichts mehr. Ein Picker hat es, oder es ging schon zurück.',
     'nothing-to-restore': 'So viel ist nicht mehr storniert. Sieh den Auftrag, wie er jetzt ist.',
+    'confirm-cart': 'Rundgang {{run}} hat noch keinen Wagen. Scannen oder tippen Sie den Wagen mit der Ware.',
+    'confirm-cartons': 'Die Ware von Rundgang {{run}} geht direkt in Kartons mit eigenen Nummern. Bitte scannen.',
+    'confirm-lot':
+      'Charge {{lot}} von {{item}} darf nicht genommen werden. Andere eingeben oder bei der geplanten bleiben.',
+    'confirm-serials': '{{item}} hat Seriennummern. Geben Sie {{units}} ein, die im Fach liegen.',
+    'confirm-too-much': 'Geplant waren {{units}} × {{item}}. Geben Sie höchstens so viele ein.',
+    'confirm-why': 'Geben Sie an, warum {{item}} fehlt.',
     'no-such-departure': 'An diesem Standort gibt es keine Abfahrt {{name}}. Wählen Sie eine aus der Liste.',
     'number-used': 'Die Auftragsnummer {{number}} ist vergeben. Wählen Sie eine andere oder lassen Sie das Feld leer.',
     'order-in-work':

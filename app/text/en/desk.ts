@@ -276,6 +276,7 @@ export const desk = {
     'scan-lost': '{{units}} × {{item}} picked offline in run {{run}} and rejected',
     'trip-gathered': 'Gathered as trip {{run}}',
     'trip-put-back': 'Trip {{run}} returned',
+    'run-confirmed': 'Run {{run}} confirmed at once: $t(unit.picks, {"count": {{picks}} })',
     'run-assigned': 'Run {{run}} assigned to {{person}}{{team}}',
     'floor-changed': 'The floor was changed',
     'bins-zoned': '$t(unit.bins, {"count": {{bins}} }) assigned to zone {{zone}}',

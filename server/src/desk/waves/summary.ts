@@ -137,7 +137,8 @@ export async function paceHere(on: Db | Tx, siteId: string, now: Date): Promise<
       from run r join lateral (
         select count(*) as picks, count(*) filter (where k.state <> 'open') as done, max(k.confirmed_at) as last
         from pick k where k.run_id = r.id and k.state <> 'out'
-      ) k on k.done > 0 and k.last is not null
+      -- A run that was confirmed at once says nothing of how long it took.
+      ) k on k.done > 0 and k.last > r.started_at
       where r.site_id = ${siteId} and r.started_at > ${since} and r.state in ('picking', 'left', 'done')`,
     ),
   );

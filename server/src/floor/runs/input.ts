@@ -104,7 +104,7 @@ export async function pickInput(
     for (const { line, units, progress } of sharedOut(lines, verdict.progress, verdict.units)) {
       const elsewhere = line.step.elsewhere.map((o) => ({ ...o, units: Math.min(o.units, there) }));
       const taken = { ...line, step: { ...line.step, elsewhere } };
-      await confirm(change, run, taken, { progress, units, doneAt, restId: restId ?? change.newId() });
+      await confirmPick(change, run, taken, { progress, units, doneAt, restId: restId ?? change.newId() });
       there -= Math.min(there, line.step.units - units);
       if (units < line.step.units) restId = null;
     }
@@ -195,15 +195,18 @@ interface Done {
   units: number;
   /** The id of the pick of the rest, where there is one. */
   restId: string;
+  /** Who picked it, where that is not whoever confirms it. */
+  by?: string;
 }
 
-async function confirm(
+/** Writes what a pick came to: goods move, what is missing goes back to the Desk or to another bin. */
+export async function confirmPick(
   change: Change,
   run: RunRow,
   pick: RunPick,
-  { progress, units, doneAt, restId }: Done,
+  { progress, units, doneAt, restId, by = change.actor.personId }: Done,
 ): Promise<void> {
-  const { tx, actor } = change;
+  const { tx } = change;
   const { step } = pick;
   const { state, missing: short, keeps, rest } = outcomeOf(step, progress, units);
   const [at] = await rows<{ bin: string; place: string; line: string }>(
@@ -227,7 +230,7 @@ async function confirm(
   await tx.execute(sql`
     with done as (
       update pick set picked = ${units}, units = ${keeps}, lot = ${lot}, state = ${state}, progress = ${JSON.stringify(progress)}::jsonb,
-        confirmed_at = ${doneAt.toISOString()}, confirmed_by = ${actor.personId} where id = ${step.id}
+        confirmed_at = ${doneAt.toISOString()}, confirmed_by = ${by} where id = ${step.id}
     )
     update order_line set picked = picked + ${units} where id = ${at!.line}`);
   if (carton) await writePacked(change, carton.id, at!.line, moves);

@@ -5,6 +5,7 @@ import { mountEndpoint, type Actor, type Db, type Routes, type Tx } from '../../
 import { settingsOf } from '../../setup/settings/index.ts';
 import { runSummaries } from '../../desk/waves/index.ts';
 import { addOrders, assignRuns, moveOrders } from './arrange.ts';
+import { confirmRun } from './confirmWhole.ts';
 import { crewOf } from './crew.ts';
 import { countRefused } from './countRefused.ts';
 import { closeOnCart } from './intoCarton.ts';
@@ -86,6 +87,10 @@ export function runRoutes(routes: Routes): void {
   );
   mountEndpoint(routes, endpoints.leaveRun, async ({ platform, actor, id, body, change }) => {
     await change((current) => leaveRun(current, id, body.lane));
+    return runDetail(platform, actor, id);
+  });
+  mountEndpoint(routes, endpoints.confirmRun, async ({ platform, actor, id, body, change }) => {
+    await change((current) => confirmRun(current, id, body));
     return runDetail(platform, actor, id);
   });
   mountEndpoint(routes, endpoints.takeOut, async ({ id, body, change }) => {

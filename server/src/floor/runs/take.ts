@@ -16,19 +16,25 @@ import { linePicks } from './read.ts';
 
 /** Takes a waiting run with a cart that is free and has positions enough. */
 export async function takeRun(change: Change, runId: string, scanned: string): Promise<void> {
-  const { tx, actor, now } = change;
+  const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   if (run.state === 'picking' && run.pickerId !== actor.personId)
     throw new Refusal('run-of-another', { run: run.number, picker: run.picker });
   if (run.state !== 'waiting') throw new Refusal('run-state', { run: run.number, state: run.state });
   if (run.assignedId && run.assignedId !== actor.personId && !actor.rights.has('runs.arrange'))
     throw new Refusal('run-of-another', { run: run.number, picker: run.assigned });
+  await giveCart(change, run, scanned, actor.personId);
+}
+
+/** Gives a waiting run to a picker with a cart that is free and has positions enough. */
+export async function giveCart(change: Change, run: RunRow, scanned: string, picker: string): Promise<void> {
+  const { tx, actor, now } = change;
   const [cart] = await rows<{ code: string; positions: number; busy: string | null; carries: boolean }>(
     tx,
     sql`select c.code, t.positions, (
-          select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.id <> ${runId} and b.state in ('waiting', 'picking', 'left') limit 1
+          select b.number from run b where b.site_id = c.site_id and b.cart_code = c.code and b.id <> ${run.id} and b.state in ('waiting', 'picking', 'left') limit 1
         ) as busy, exists (
-          select 1 from put_away g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and r.id <> ${runId} and g.done_at is null
+          select 1 from put_away g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and r.id <> ${run.id} and g.done_at is null
         ) as carries from cart c join cart_type t on t.id = c.type_id where c.site_id = ${actor.siteId} and upper(c.code) = upper(${scanned}) and not c.retired`,
   );
   if (!cart) {
@@ -43,7 +49,7 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   if (cart.carries) throw new Refusal('cart-carries', { cart: cart.code });
   const [needed] = await rows<{ positions: number }>(
     tx,
-    sql`select max(number)::int as positions from run_position where run_id = ${runId}`,
+    sql`select max(number)::int as positions from run_position where run_id = ${run.id}`,
   );
   // What is picked together lies on the cart as it comes: its places do not count.
   // Where the cart is set up, what finds no place on it stays behind.
@@ -54,15 +60,20 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   )
     throw new Refusal('cart-small', { cart: cart.code, positions: cart.positions, needed: needed!.positions });
   await tx.execute(sql`
-    update run set state = 'picking', picker_id = ${actor.personId}, cart_code = ${cart.code}, started_at = coalesce(started_at, ${now.toISOString()})
-    where id = ${runId}`);
+    update run set state = 'picking', picker_id = ${picker}, cart_code = ${cart.code}, started_at = coalesce(started_at, ${now.toISOString()})
+    where id = ${run.id}`);
   await journalRun(change, run, 'run-taken', { cart: cart.code });
-  change.publish('runs', [runId]);
+  change.publish('runs', [run.id]);
   change.publish('waves', [run.waveId]);
 }
 
 /** Journals for a run and for every order on it, so that each order's trail tells it. */
-async function journalRun(change: Change, run: RunRow, kind: string, facts: Record<string, unknown>): Promise<void> {
+export async function journalRun(
+  change: Change,
+  run: RunRow,
+  kind: string,
+  facts: Record<string, unknown>,
+): Promise<void> {
   const orders = await rows<{ order: string }>(
     change.tx,
     sql`select order_id as "order" from run_position where run_id = ${run.id} order by number`,
@@ -215,9 +226,16 @@ async function dropHeld(change: Change, run: RunRow): Promise<void> {
 
 /** Says in which lane the cart was left: the work passes to the bench. Every pick must be done or short. */
 export async function leaveRun(change: Change, runId: string, scanned: string): Promise<void> {
-  const { tx, actor, now } = change;
+  const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   mustBeMine(run, actor.personId);
+  await leaveLocked(change, run, scanned);
+}
+
+/** Leaves the cart of a run that is locked already. */
+export async function leaveLocked(change: Change, run: RunRow, scanned: string): Promise<void> {
+  const { tx, actor, now } = change;
+  const runId = run.id;
   await dropHeld(change, run);
   const [open] = await rows<{ picks: number }>(
     tx,

@@ -1,0 +1,1 @@
+export { ConfirmRunSheet } from './ConfirmRunSheet.tsx';
