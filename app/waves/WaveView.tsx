@@ -40,9 +40,10 @@ import { RunTable } from './RunTable.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
 import { sayWave } from './sayWave.ts';
 import { WaveBaton } from './TrackView.tsx';
+import { WaveOrders } from './WaveOrders.tsx';
 import { WaveWay } from './WaveSettings.tsx';
 
-type Shown = 'board' | 'list';
+type Shown = 'board' | 'list' | 'orders';
 const SHOWN = 'wave-shows';
 
 /** One wave: plan it, start it, say who picks what, watch its runs. */
@@ -66,9 +67,11 @@ export function WaveView({ id }: { id: string }) {
   const { wave } = data;
   const runs = data.runs.filter((r) => r.state !== 'cancelled');
   const show = (next: Shown) => {
-    remember(SHOWN, next);
+    if (next !== 'orders') remember(SHOWN, next);
     setShown(next);
   };
+  // Without runs there is nothing else to show yet.
+  const orders = shown === 'orders' || runs.length === 0;
   const head = <WaveHead wave={wave} orders={data.orders} runs={runs} />;
   const choice = runs.length > 0 && (
     <View style={{ paddingHorizontal: 12, paddingBottom: 8 }}>
@@ -79,21 +82,19 @@ export function WaveView({ id }: { id: string }) {
         options={[
           { value: 'board', title: t('board.board') },
           { value: 'list', title: t('board.list') },
+          { value: 'orders', title: t('waves.orders') },
         ]}
       />
     </View>
   );
   const open = (run: string) => (wide ? setCurrent(run) : router.navigate(`/floor/runs/${run}`));
-  const work =
-    runs.length === 0 ? (
-      <View style={{ padding: 20 }}>
-        <Signal kind="quiet" text={t('waves.noRuns')} size="body" />
-      </View>
-    ) : shown === 'board' ? (
-      <RunBoard runs={runs} current={current} onCurrent={setCurrent} />
-    ) : (
-      <RunTable runs={runs} current={current} onOpen={(run) => open(run.id)} />
-    );
+  const work = orders ? (
+    <WaveOrders wave={wave} orders={data.orders} />
+  ) : shown === 'board' ? (
+    <RunBoard runs={runs} current={current} onCurrent={setCurrent} />
+  ) : (
+    <RunTable runs={runs} current={current} onOpen={(run) => open(run.id)} />
+  );
   return (
     <Page
       title={t('waves.number', { number: wave.number })}
@@ -111,7 +112,7 @@ export function WaveView({ id }: { id: string }) {
           <View style={{ flex: 1, minHeight: 0, flexDirection: 'row', borderTopWidth: 1, borderColor: surface.line }}>
             <View style={{ flex: 3, minWidth: 0, paddingTop: 8 }}>
               {choice}
-              {shown === 'board' || runs.length === 0 ? <ScrollView style={{ flex: 1 }}>{work}</ScrollView> : work}
+              {shown === 'board' && !orders ? <ScrollView style={{ flex: 1 }}>{work}</ScrollView> : work}
             </View>
             {runs.length > 0 && (
               <ScrollView
@@ -127,7 +128,17 @@ export function WaveView({ id }: { id: string }) {
         <ScrollView style={{ flex: 1 }}>
           {head}
           {choice}
-          <View style={shown === 'list' && runs.length > 0 ? { height: 60 * runs.length + 44 } : {}}>{work}</View>
+          <View
+            style={
+              orders
+                ? { height: 60 * data.orders.length + 160 }
+                : shown === 'list'
+                  ? { height: 60 * runs.length + 44 }
+                  : {}
+            }
+          >
+            {work}
+          </View>
         </ScrollView>
       )}
     </Page>

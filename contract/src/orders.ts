@@ -235,14 +235,17 @@ export const splitBody = z.strictObject({
   lines: z.array(lineUnits).min(1).max(500).describe('What waits'),
   due: isoDate.describe('The day of what waits'),
 });
-export const unreleaseBody = z.strictObject({
-  lines: z
-    .array(z.strictObject({ line: id, units: units.min(1).nullable().default(null) }))
-    .min(1)
-    .max(20_000)
-    .describe('Without units, all that no picker has begun'),
-  wave: id.nullable().default(null).describe('Only out of this wave'),
-});
+export const unreleaseBody = z
+  .strictObject({
+    lines: z
+      .array(z.strictObject({ line: id, units: units.min(1).nullable().default(null) }))
+      .max(20_000)
+      .default([])
+      .describe('Without units, all that no picker has begun'),
+    orders: z.array(id).max(5000).default([]).describe('All lines of these'),
+    wave: id.nullable().default(null).describe('Only out of this wave'),
+  })
+  .refine((b) => b.lines.length + b.orders.length > 0, { path: ['lines'], message: 'lines or orders' });
 export const tagBody = z.strictObject({
   orders: z.array(id).min(1).max(5000),
   add: z.array(tag).max(12).default([]),

@@ -157,6 +157,27 @@ describe('what a release promises', () => {
     expect(await reserved(order)).toEqual([]);
   });
 
+  it('loses an order as a whole, out of one wave alone, as far as nobody has begun it', async () => {
+    const [one, two] = [
+      await takeIn(desk, {
+        number: 'OUT-1',
+        lines: [
+          ['HT-003', 2],
+          ['HT-004', 1],
+        ],
+      }),
+      await takeIn(desk, { number: 'OUT-2', lines: [['HT-003', 1]] }),
+    ];
+    const { wave } = await desk.get('release', { body: { orders: [one, two] } });
+    const other = await takeIn(desk, { number: 'OUT-3', lines: [['HT-003', 1]] });
+    await desk.get('release', { body: { orders: [other] } });
+    const out = await desk.get('unrelease', { body: { orders: [one, other], wave } });
+    expect(out.lines.map((l) => l.units).sort()).toEqual([1, 2]);
+    expect((await desk.get('wave', { id: wave })).orders.map((o) => o.number)).toEqual(['OUT-2']);
+    expect((await desk.get('order', { id: other })).lines[0]).toMatchObject({ released: 1 });
+    expect((await desk.refused('unrelease', { body: { wave } })).fields).toMatchObject([{ path: 'lines' }]);
+  });
+
   it('is planned and started at once where somebody asks for it who may run waves', async () => {
     const id = await takeIn(desk, { number: 'AT-ONCE', lines: [['HT-003', 1]] });
     const { wave } = await desk.get('release', { body: { orders: [id], start: true } });

@@ -11,7 +11,7 @@ import { reservesAtIntake, reserveOrders, unreleaseUnits } from '../waves/index.
  */
 export async function unreleaseLines(
   change: Change,
-  { lines, wave }: z.output<typeof unreleaseBody>,
+  { lines, orders, wave }: z.output<typeof unreleaseBody>,
 ): Promise<{ lines: { line: string; units: number }[] }> {
   const { tx, actor } = change;
   const reserves = await reservesAtIntake(change);
@@ -20,7 +20,8 @@ export async function unreleaseLines(
     tx,
     sql`select l.id, l.line, l.order_id as "order", l.released - l.picked as units
         from order_line l join customer_order o on o.id = l.order_id
-        where o.site_id = ${actor.siteId} and l.id in (select jsonb_array_elements_text(${recordset([...asked.keys()])}))
+        where o.site_id = ${actor.siteId} and (l.id in (select jsonb_array_elements_text(${recordset([...asked.keys()])}))
+          or l.order_id in (select jsonb_array_elements_text(${recordset(orders)})))
           and l.released > l.picked
         order by l.id for update of l`,
   );

@@ -65,7 +65,7 @@ export function waveRoutes(routes: Routes): void {
              greatest(1, max(t.n)) as trips
       from wave_line x join order_line l on l.id = x.line_id join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
       left join picked p on p.line_id = x.line_id left join trips t on t.order_id = o.id
-      where x.wave_id = ${id} and o.site_id = ${actor.siteId} group by o.id, c.name order by o.number`,
+      where x.wave_id = ${id} and x.units > 0 and o.site_id = ${actor.siteId} group by o.id, c.name order by o.number`,
     ),
   }));
   mountEndpoint(routes, endpoints.planWave, async ({ platform, actor, id, req }) => {

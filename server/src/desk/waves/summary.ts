@@ -41,7 +41,7 @@ export async function waveSummaries(
       select w.*, p.name as by from wave w join person p on p.id = w.created_by
       where w.site_id = ${siteId} and ${only}
     ), own as (
-      select x.wave_id, x.line_id, x.units from wave_line x join w on w.id = x.wave_id
+      select x.wave_id, x.line_id, x.units from wave_line x join w on w.id = x.wave_id and x.units > 0
     ), e as (
       -- What earlier waves had of a line was packed and shipped for them.
       select y.wave_id, y.line_id, coalesce(sum(y.units) over (

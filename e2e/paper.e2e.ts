@@ -1,0 +1,67 @@
+import { expect } from '@playwright/test';
+import type { OrderDetail, RunDetail } from '@hand-relay/contract';
+import { api, person, startWave, takeIn, test } from './people.ts';
+
+test('everything for a departure is released, planned and started in three touches', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const urgent = { priority: 1 };
+  const ids = [
+    await takeIn(desk, 'DEP-1', [['JR-004', 2]], urgent),
+    await takeIn(desk, 'DEP-2', [['HT-003', 1]], urgent),
+  ];
+  const order = (id: string) => api<OrderDetail>(desk, `/api/orders/${id}`);
+  const { departure } = await order(ids[0]!);
+  await desk.goto('/waves');
+  await desk.getByRole('button', { name: 'Release a departure' }).click();
+  await desk
+    .getByRole('dialog')
+    .getByRole('button', { name: new RegExp(`^${departure}, `) })
+    .last()
+    .click();
+  await expect(
+    desk
+      .getByText('Release preview')
+      .or(desk.getByText(`Release everything for ${departure}`))
+      .first(),
+  ).toBeVisible();
+  await desk.getByRole('button', { name: /^Release and start \d+ order/ }).click();
+  await expect(desk).toHaveURL(/\/waves\//);
+  await expect(desk.getByText('Started', { exact: true })).toBeVisible();
+  for (const id of ids) expect((await order(id)).runs.map((r) => r.state)).toEqual(['waiting']);
+
+  // A wave shows its orders in every state; each opens, and leaves it while nobody has begun.
+  await desk.getByRole('button', { name: 'Orders', exact: true }).click();
+  await desk.getByRole('textbox', { name: 'Find order or customer' }).fill('DEP-');
+  await expect(desk.getByRole('row', { name: /DEP-/ })).toHaveCount(2);
+  await desk.getByRole('button', { name: 'Withdraw DEP-2' }).click();
+  await expect(desk.getByText('DEP-2 withdrawn: 1 unit.')).toBeVisible();
+  await expect(desk.getByRole('row', { name: /DEP-2/ })).toHaveCount(0);
+  expect((await order(ids[1]!)).lines[0]!.released).toBe(0);
+});
+
+test('a wave picked by paper is confirmed at once, all but what was short', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const id = await takeIn(desk, 'PAPER-1', [
+    ['JR-004', 4],
+    ['HT-003', 2],
+  ]);
+  const [run] = await startWave(desk, [id]);
+  const detail = () => api<RunDetail>(desk, `/api/runs/${run!.id}`);
+  const wave = (await api<OrderDetail>(desk, `/api/orders/${id}`)).waves[0]!.id;
+  const jar = (await detail()).picks.findIndex((p) => p.step.item.sku === 'JR-004');
+  await desk.goto(`/waves/${wave}`);
+  await desk.getByRole('button', { name: 'Confirm at once' }).click();
+  const sheet = desk.getByRole('dialog');
+  await sheet.getByRole('textbox', { name: 'Cart', exact: true }).fill('CART-20');
+  await sheet.getByRole('listitem').nth(jar).getByRole('checkbox', { name: 'Differs' }).click();
+  await sheet.getByRole('textbox', { name: 'In hand' }).fill('3');
+  await sheet.getByRole('button', { name: 'Confirm 2 picks' }).click();
+  await expect(sheet.getByText('Choose why it is short.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Damaged' }).click();
+  await expect(sheet.getByText(/^1 unit is short/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Confirm 2 picks' }).click();
+  await expect(desk.getByText(/^Run \d+ is confirmed, its cart is in LANE-/)).toBeVisible();
+  const { run: after, picks } = await detail();
+  expect(after).toMatchObject({ state: 'left', cart: 'CART-20' });
+  expect(picks.map((p) => p.picked).sort()).toEqual([2, 3]);
+});
