@@ -1,13 +1,14 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { OrderChange } from '@hand-relay/contract';
+import type { OrderChange, OrdersChanged } from '@hand-relay/contract';
 import { addDays, localDate, weekday } from '@hand-relay/core/calendar';
 import { stages, type Stage } from '@hand-relay/core/deciding/holds';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { dayName, headed } from '../text/index.ts';
 import { Button, Choice, Column, DayField, Failed, Field, Row, Sheet, Signal, Text } from '../ui/index.ts';
 import { Stops } from '../holds/index.ts';
-import { useChangeOrders } from './useChangeOrders.ts';
+import { partsOf, summed } from './parts.ts';
+import { useChangeOrders, type ChangeSums } from './useChangeOrders.ts';
 
 const heads = ['day', 'priority', 'lane'] as const;
 const acts = ['tag', 'hold', 'lift', 'cancel'] as const;
@@ -88,9 +89,10 @@ export function ChangeSheet({ orders, title, onClose }: { orders: string[]; titl
           <Button title={t('release.cancel')} onPress={onClose} />
           <Button
             kind={what === 'cancel' ? 'danger' : 'act'}
-            title={verb}
-            busy={make.busy}
-            disabled={isHead(what) && !ready[what]}
+            title={
+              make.done === null || count <= make.done ? verb : t('change.progress', { done: make.done, all: count })
+            }
+            disabled={make.busy || (isHead(what) && !ready[what])}
             onPress={() => void go()}
           />
         </>
@@ -168,17 +170,33 @@ export function ChangeSheet({ orders, title, onClose }: { orders: string[]; titl
   );
 }
 
-/** What a change would do, asked anew whenever it is another one. */
-function useLook(orders: string[], set: OrderChange) {
-  const [look, { data, error, reset }] = api.useChangeOrdersMutation();
+/** What a change would do, asked again whenever it is another one. */
+function useLook(orders: string[], set: OrderChange): { data: ChangeSums | null; error: unknown } {
+  const [look, { error }] = api.useChangeOrdersMutation();
+  const [sums, setSums] = useState<{ of: string; data: ChangeSums } | null>(null);
   const key = JSON.stringify(set);
   useEffect(() => {
-    if (key === '{}') reset();
-    else void look({ mode: 'preview', changes: [{ orders, set: JSON.parse(key) as OrderChange }] });
+    if (key === '{}') return undefined;
+    let over = false;
+    void (async () => {
+      const answers: OrdersChanged[] = [];
+      for (const part of partsOf(orders)) {
+        const { data } = await look({
+          mode: 'preview',
+          changes: [{ orders: part, set: JSON.parse(key) as OrderChange }],
+        });
+        if (over || !data) return;
+        answers.push(data);
+      }
+      setSums({ of: key, data: summed(answers) });
+    })();
+    return () => {
+      over = true;
+    };
     // The orders of a sheet stay the same.
     // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return { data, error };
+  return { data: sums?.of === key ? sums.data : null, error };
 }
 
 interface Part {

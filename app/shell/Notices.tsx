@@ -51,11 +51,15 @@ export function Notices({ wide }: { wide: boolean }) {
 }
 
 /** Takes back what a notice tells of. */
-function useUndo(): (notice: Notice, undo: Call) => Promise<void> {
+function useUndo(): (notice: Notice, undo: Call | Call[]) => Promise<void> {
   const send = useAppDispatch();
   const { t } = useTranslation();
   return async (notice, undo) => {
-    const done = await afterTold(undo.id ?? '', () => call(undo));
+    let done: Awaited<ReturnType<typeof call>> = { data: undefined };
+    for (const one of Array.isArray(undo) ? undo : [undo]) {
+      done = await afterTold(one.id ?? '', () => call(one));
+      if ('error' in done && done.error) break;
+    }
     send(undone(notice.id));
     send(allStale());
     send(

@@ -12,8 +12,8 @@ export interface Notice {
   shown: boolean;
   /** Address that a tap opens. */
   link?: string | undefined;
-  /** The call by which a key takes it back. */
-  undo?: Call | undefined;
+  /** The call by which a key takes it back; several where it was done in parts. */
+  undo?: Call | Call[] | undefined;
   /** What it is about: a later one about the same takes its place. */
   about?: string | undefined;
 }
@@ -23,7 +23,8 @@ const KEPT = 50;
 /** How many are at the edge of the screen at once. */
 const SHOWN = 3;
 
-const subjectOf = ({ about, undo }: Pick<Notice, 'about' | 'undo'>): string | undefined => about ?? undo?.id;
+const subjectOf = ({ about, undo }: Pick<Notice, 'about' | 'undo'>): string | undefined =>
+  about ?? (Array.isArray(undo) ? undefined : undo?.id);
 
 /** What happened, told for a moment at the edge of the screen, and kept to be read again; the oldest first. */
 const notices = createSlice({

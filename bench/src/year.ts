@@ -132,6 +132,13 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
       { name: 'order', id: 'y200-17', of: 'closed' },
     ],
     trail: [{ name: 'trail', id: 'y200-17' }],
+    orderDraft: [{ name: 'orderDraft', id: order! }],
+    customerChoices: ['', 'apiaries', 'C10'].map((find) => ({
+      name: 'customerChoices',
+      search: `find=${find}`,
+      of: find,
+    })),
+    itemChoices: ['jar', 'JR-001'].map((find) => ({ name: 'itemChoices', search: `find=${find}`, of: find })),
     wave: [
       { name: 'wave', id: wave!, of: 'under way' },
       { name: 'wave', id: 'yw200-3', of: 'done' },

@@ -105,6 +105,7 @@ export const changes = {
     untagged_one: 'Tag removed from {{count}} order.',
     untagged_other: 'Tag removed from {{count}} orders.',
     undone: 'Undone',
+    progress: '{{done}} of {{all}} done',
   },
   enter: {
     title: 'New order',
