@@ -1,9 +1,9 @@
-import { useGlobalSearchParams, useRouter } from 'expo-router';
+import { Link, useGlobalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Linking, useWindowDimensions, View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
-import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName, number, relative, whereOf } from '../text/index.ts';
 import {
   Baton,
@@ -26,6 +26,7 @@ import { batonOf } from './batonWords.ts';
 import { CancelSheet } from './CancelSheet.tsx';
 import { ChangeSheet } from './ChangeSheet.tsx';
 import { LineKeys, LineMore } from './LineKeys.tsx';
+import { Made } from './Made.tsx';
 import { OrderTags } from './OrderTags.tsx';
 import { SplitSheet } from './SplitSheet.tsx';
 import { useUnrelease } from './useUnrelease.ts';
@@ -245,7 +246,9 @@ function Lines({ order }: { order: OrderDetail }) {
             <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
               <Picture name={l.picture} size={44} />
               <View style={{ flex: 1, minWidth: 0 }}>
-                <Text kind="strong">{l.name}</Text>
+                <Link href={`/desk/items/${l.item}`}>
+                  <Text kind="strong">{l.name}</Text>
+                </Link>
                 <Text kind="small" colour="quiet">
                   {l.line} · {l.sku} · {t(`order.pack.${l.pack}`, { quantity: number(l.quantity) })}
                   {l.pack === 'unit' ? ` × ${l.unit}` : ` = ${number(l.asked)} × ${l.unit}`}
@@ -301,78 +304,6 @@ function Charges({ order }: { order: OrderDetail }) {
         </Text>
       ))}
     </Column>
-  );
-}
-
-/** What was split off, and the waves, runs, cartons and shipments that the order went into, each one a tap away. */
-function Made({ order }: { order: OrderDetail }) {
-  const { t } = useTranslation();
-  const router = useRouter();
-  const me = useMe();
-  const now = useNow();
-  const maySeeDock = useMay('shipments.confirm');
-  const openFile = (name: 'cartonLabel' | 'packingSlip', id: string) => void Linking.openURL(addressOf({ name, id }));
-  const { splitOf, parts, load } = order;
-  if (order.waves.length + order.cartons.length + parts.length === 0 && !splitOf && !load) return null;
-  const open = (id: string) => router.navigate(`/desk/orders/${id}`);
-  return (
-    <Row gap={8}>
-      {splitOf && (
-        <Button size="small" title={t('order.splitOf', { number: splitOf.number })} onPress={() => open(splitOf.id)} />
-      )}
-      {parts.map((p) => (
-        <Button
-          key={p.id}
-          size="small"
-          title={t('order.part', {
-            number: p.number,
-            units: number(p.units),
-            day: dayName(p.due, me.site.timeZone, now),
-          })}
-          onPress={() => open(p.id)}
-        />
-      ))}
-      {load && (
-        <Button
-          size="small"
-          title={t('order.load', { number: load.number })}
-          onPress={() => router.navigate(`/desk/loads/${load.id}`)}
-        />
-      )}
-      {order.waves.map((w) => (
-        <Button
-          key={w.id}
-          size="small"
-          title={t('order.wave', { number: w.number })}
-          onPress={() => router.navigate(`/waves/${w.id}`)}
-        />
-      ))}
-      {order.runs.map((r) => (
-        <Button
-          key={r.id}
-          size="small"
-          title={`${t('order.run', { number: r.number })}${r.picker ? `, ${r.picker}` : ''}`}
-          onPress={() => router.navigate(`/floor/runs/${r.id}`)}
-        />
-      ))}
-      {order.cartons.map((c) => (
-        <Button
-          key={c.id}
-          size="small"
-          disabled={!c.sscc}
-          title={`${t('order.carton', { number: c.number })}${c.sscc ? ` · ${t('order.label')}` : ''}`}
-          onPress={() => openFile('cartonLabel', c.id)}
-        />
-      ))}
-      {order.shipments.map((s) => (
-        <Button
-          key={s.id}
-          size="small"
-          title={`${t('order.shipment', { number: s.number })}${s.tracking ? ` · ${s.tracking}` : ''}`}
-          onPress={() => (maySeeDock ? router.navigate(`/dock/${s.id}`) : openFile('packingSlip', s.id))}
-        />
-      ))}
-    </Row>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
@@ -31,6 +31,7 @@ export function ShipmentView({ id }: { id: string }) {
   const me = useMe();
   const now = useNow();
   const { width } = useWindowDimensions();
+  const seesOrder = useMay('orders.see');
   const { data, error, refetch } = api.useShipmentQuery(id);
   const back = () => router.navigate('/dock');
   useShortcuts({ Escape: back });
@@ -79,6 +80,13 @@ export function ShipmentView({ id }: { id: string }) {
             : [{ name: t('dock.trackingTitle'), value: row.tracking ?? '–' }]),
         ]}
       />
+      {seesOrder && (
+        <Link href={`/desk/orders/${row.order}`}>
+          <Text kind="strong" style={{ textDecorationLine: 'underline' }}>
+            {t('dock.toOrder', { number: row.orderNumber })}
+          </Text>
+        </Link>
+      )}
       {data.state === 'confirmed' ? (
         <Signal
           kind="done"

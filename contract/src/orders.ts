@@ -144,6 +144,7 @@ export function orderFromRow(values: (string | number | null)[]): OrderRow {
 export const orderLine = z.object({
   id,
   line: z.int(),
+  item: id,
   sku: z.string(),
   name: z.string(),
   unit: z.string(),

@@ -155,6 +155,9 @@ describe('waves that wait', () => {
     await desk.get('stopPlan', { id: wave });
     expect((await making).code).toBe('plan-stopped');
     expect(await stateOf(wave)).toBe('gathering');
+    // Nothing is being planned any more: stopping it again changes nothing.
+    await desk.get('stopPlan', { id: wave });
+    expect(await stateOf(wave)).toBe('gathering');
     await desk.get('cancelWave', { id: wave });
   });
 });

@@ -391,6 +391,7 @@ export const work: Same<typeof english> = {
     wishesTitle: '{{customer}} wünscht',
   },
   dock: {
+    toOrder: 'Auftrag {{number}} am Desk',
     title: 'Rampe',
     emptyTitle: 'Noch nichts gepackt',
     emptyText: 'Sendungen erscheinen hier mit ihrem ersten Karton.',

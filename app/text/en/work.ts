@@ -390,6 +390,7 @@ export const work = {
     wishesTitle: 'Packing notes of {{customer}}',
   },
   dock: {
+    toOrder: 'Order {{number}} at the Desk',
     title: 'Dock',
     emptyTitle: 'Nothing packed yet',
     emptyText: 'Shipments appear here with their first carton.',

@@ -46,7 +46,7 @@ export async function orderDetail({ db, clock }: Platform, siteId: string, id: s
   const lines = await rows<OrderDetail['lines'][number]>(
     db,
     sql`
-    select l.id, l.line, i.sku, i.name, i.unit, i.picture, l.quantity, l.pack, l.note,
+    select l.id, l.line, l.item_id as item, i.sku, i.name, i.unit, i.picture, l.quantity, l.pack, l.note,
            l.asked, l.cancelled, l.released, l.picked, l.packed, l.shipped,
            coalesce((select sum(r.hard_allocated) from reservation r where r.line_id = l.id), 0)::int as reserved,
            coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as "reservedAhead",
