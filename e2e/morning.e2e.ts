@@ -38,9 +38,9 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await expect(sheet.getByText('Line 1 has only 6 open. Let at most that wait.')).toBeVisible();
   await sheet.getByLabel('Line 1: units to wait').fill('4');
   await sheet.getByRole('button', { name: 'Let 4 units wait' }).click();
-  await expect(desk.getByRole('button', { name: /^DAY-1\/2: 4 wait until/ })).toBeVisible();
+  await expect(desk.getByRole('link', { name: /^DAY-1\/2: 4 wait until/ })).toBeVisible();
   await desk.getByRole('button', { name: 'Undo' }).click();
-  await expect(desk.getByRole('button', { name: /^DAY-1\/2: 0 wait/ })).toBeVisible();
+  await expect(desk.getByRole('link', { name: /^DAY-1\/2: 0 wait/ })).toBeVisible();
   expect((await order()).lines.map((l) => l.asked)).toEqual([6, 2]);
 
   await desk.getByRole('button', { name: 'Line 2: actions' }).click();
