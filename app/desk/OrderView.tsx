@@ -17,6 +17,7 @@ import {
   Rule,
   Signal,
   Text,
+  useNarrow,
   useShortcuts,
   WIDE,
 } from '../ui/index.ts';
@@ -235,6 +236,7 @@ function Lines({ order }: { order: OrderDetail }) {
   const { data } = api.useOrderAvailabilityQuery({ id: order.id }, { skip: !open });
   const promises = new Map(data?.promise?.lines.map((l) => [l.line, l]));
   const [more, setMore] = useState<string | null>(null);
+  const narrow = useNarrow();
   return (
     <View>
       <Text kind="heading" level={2}>
@@ -258,7 +260,7 @@ function Lines({ order }: { order: OrderDetail }) {
                 {l.cancelled > 0 && <Signal kind="quiet" text={t('order.cancelled', { units: number(l.cancelled) })} />}
               </View>
             </Row>
-            <Row gap={0} style={{ flexWrap: 'nowrap', paddingLeft: 56 }}>
+            <Row gap={0} style={{ flexWrap: 'nowrap', paddingLeft: narrow ? 0 : 56 }}>
               {figures.map((f) => (
                 <View key={f} style={{ flex: 1 }}>
                   <Text kind="small" colour="quiet">

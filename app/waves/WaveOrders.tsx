@@ -102,7 +102,11 @@ export function WaveOrders({ wave, orders }: { wave: WaveSummary; orders: Order[
           <Field bare label={t('waves.findOrder')} placeholder={t('waves.findOrder')} value={find} onChange={setFind} />
         </View>
         {gathers && mayRelease && <AddOrder wave={wave} there={orders} />}
-        {gathers && <Text colour="quiet">{t('waves.noRuns')}</Text>}
+        {gathers && (
+          <Text colour="quiet" style={{ paddingTop: 10 }}>
+            {t('waves.noRuns')}
+          </Text>
+        )}
       </Row>
       {withdrawing.error && <Failed text={words(troubleOf(withdrawing.error))} />}
       <DataTable
