@@ -12,6 +12,7 @@ import {
   Column,
   Failed,
   Field,
+  Labelled,
   Loading,
   Picker,
   Row,
@@ -115,22 +116,16 @@ function Confirming({ run, onClose }: { run: RunDetail; onClose: () => void }) {
             />
           </View>
         )}
-        <Column gap={4}>
-          <Text kind="label" colour="quiet">
-            {t('confirmRun.lane')}
-          </Text>
+        <Labelled label={t('confirmRun.lane')}>
           <Picker
             label={t('confirmRun.lane')}
             value={lane}
             onChange={setLane}
             options={run.lanes.map((l) => ({ value: l.code, title: l.name }))}
           />
-        </Column>
+        </Labelled>
         {crew && (
-          <Column gap={4}>
-            <Text kind="label" colour="quiet">
-              {t('confirmRun.picker')}
-            </Text>
+          <Labelled label={t('confirmRun.picker')}>
             <Picker
               label={t('confirmRun.picker')}
               value={picker}
@@ -140,7 +135,7 @@ function Confirming({ run, onClose }: { run: RunDetail; onClose: () => void }) {
                 ...crew.people.map((p) => ({ value: p.id, title: p.name })),
               ]}
             />
-          </Column>
+          </Labelled>
         )}
       </Row>
       <Text colour="quiet">{t('confirmRun.text')}</Text>

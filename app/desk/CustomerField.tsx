@@ -2,9 +2,8 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { CustomerChoice } from '@hand-relay/contract';
 import { api } from '../state/index.ts';
-import { Suggest } from '../ui/index.ts';
+import { Suggest, useSettled } from '../ui/index.ts';
 import { withCustomer, type EnterForm } from './enterForm.ts';
-import { useSettled } from './useSettled.ts';
 
 /** Finds the customer of an order; their address goes into the form. */
 export function CustomerField({

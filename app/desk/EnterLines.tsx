@@ -3,9 +3,8 @@ import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import { api } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Button, Column, Failed, Field, Picker, Row, Signal, Suggest, Text, WIDE } from '../ui/index.ts';
+import { Button, Column, Failed, Field, Picker, Row, Signal, Suggest, Text, useSettled, WIDE } from '../ui/index.ts';
 import { nameOf, unitsOf, withLine, type EnterForm, type FormLine } from './enterForm.ts';
-import { useSettled } from './useSettled.ts';
 
 /** The lines of an order: item, quantity, pack and note; Enter in a quantity begins the next. */
 export function EnterLines({

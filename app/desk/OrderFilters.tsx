@@ -1,12 +1,11 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import { api, useMe, useNow } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
-import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Row, Text } from '../ui/index.ts';
+import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Labelled, Row, Text } from '../ui/index.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import {
   channels,
@@ -218,7 +217,7 @@ export function OrderLook({
   const { t } = useTranslation();
   return (
     <Drop label={t('orders.view')} title={t('orders.view')}>
-      <Labelled text={t('orders.group')}>
+      <Labelled label={t('orders.group')}>
         <Choice
           bare
           label={t('orders.group')}
@@ -228,7 +227,7 @@ export function OrderLook({
         />
       </Labelled>
       {wide && (
-        <Labelled text={t('orders.rows')}>
+        <Labelled label={t('orders.rows')}>
           <Choice
             bare
             label={t('orders.rows')}
@@ -246,17 +245,6 @@ export function OrderLook({
   );
 }
 
-function Labelled({ text, children }: { text: string; children: ReactNode }) {
-  return (
-    <View style={{ gap: 4 }}>
-      <Text kind="label" colour="quiet">
-        {text}
-      </Text>
-      {children}
-    </View>
-  );
-}
-
 /** Columns in their order: each can be left out, or moved towards the front. */
 function Columns({ listing, onChange }: Part) {
   const { t } = useTranslation();
@@ -270,7 +258,7 @@ function Columns({ listing, onChange }: Part) {
     onChange({ columns: next });
   };
   return (
-    <Labelled text={t('orders.columns')}>
+    <Labelled label={t('orders.columns')}>
       <Column gap={0}>
         {[...columns, ...rest].map((name) => {
           const shown = columns.includes(name);

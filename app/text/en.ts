@@ -11,6 +11,7 @@ import { quick } from './en/quick.ts';
 import { refusal } from './en/refusal.ts';
 import { setup } from './en/setup.ts';
 import { settings } from './en/settings.ts';
+import { trail } from './en/trail.ts';
 import { waves } from './en/waves.ts';
 import { work } from './en/work.ts';
 
@@ -27,6 +28,7 @@ export const en = {
   ...quick,
   ...settings,
   ...house,
+  ...trail,
   ...waves,
   ...work,
   ...setup,

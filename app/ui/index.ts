@@ -47,4 +47,5 @@ export { charcoal, hivis, SurfaceContext, useNarrow, useSurface, WIDE, type Surf
 export { Checkbox } from './Checkbox.tsx';
 export { Text } from './Text.tsx';
 export { Suggest, type Suggestion } from './Suggest.tsx';
+export { useSettled } from './useSettled.ts';
 export { useSwipe } from './useSwipe.ts';

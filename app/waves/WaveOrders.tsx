@@ -1,16 +1,24 @@
 import { Link, useRouter } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { WaveDetail, WaveSummary } from '@hand-relay/contract';
 import { api, notify, troubleOf, useAppDispatch, useMay, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Button, DataTable, Failed, Field, Row, Suggest, Text, WIDE, type TableColumn } from '../ui/index.ts';
+import {
+  Button,
+  DataTable,
+  Failed,
+  Field,
+  Row,
+  Suggest,
+  Text,
+  useSettled,
+  WIDE,
+  type TableColumn,
+} from '../ui/index.ts';
 
 type Order = WaveDetail['orders'][number];
-
-/** So long nobody types before orders are looked for. */
-const SETTLES_MS = 200;
 
 /** The orders of a wave, whatever its state: each opens, and leaves the wave as far as no picker has begun it. */
 export function WaveOrders({ wave, orders }: { wave: WaveSummary; orders: Order[] }) {
@@ -125,11 +133,7 @@ function AddOrder({ wave, there }: { wave: WaveSummary; there: Order[] }) {
   const { t } = useTranslation();
   const send = useAppDispatch();
   const [text, setText] = useState('');
-  const [settled, setSettled] = useState('');
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(text.trim()), SETTLES_MS);
-    return () => clearTimeout(timer);
-  }, [text]);
+  const settled = useSettled(text.trim());
   const { currentData, isFetching } = api.useSearchQuery({ text: settled, kind: 'order' }, { skip: settled === '' });
   const [release, { error }] = api.useReleaseMutation();
   const known = new Set(there.map((o) => o.id));
