@@ -1,7 +1,7 @@
 import { checkDigit } from '@hand-relay/core/reading/gs1';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { packAll, pickAll, pickedOrder, startWave, takeIn } from './steps.ts';
+import { packAll, pickAll, pickedOrder, pickOne, startWave, takeIn } from './steps.ts';
 
 describe('the bench', () => {
   let relay: TestRelay;
@@ -261,5 +261,32 @@ describe('the bench', () => {
       orders: [{ number: 'B-6', units: 2, packed: 0 }],
     });
     expect((await at(order).state()).where).toEqual([expect.objectContaining({ state: 'left', cart: 'CART-06' })]);
+  });
+
+  it('packs for the lines whose goods are here, so that a picker can still undo those of another line', async () => {
+    const order = await takeIn(desk, { number: 'B-10', lines: [['HT-003', 2, 'unit', 2]] });
+    const first = await startWave(desk, [order]);
+    await pickAll(picker, (await desk.get('wave', { id: first })).runs[0]!.id, 'CART-08');
+    // The same item once more, in a line that comes before the one whose goods are here.
+    await takeIn(desk, {
+      number: 'B-10',
+      lines: [
+        ['HT-003', 1, 'unit', 1],
+        ['HT-003', 2, 'unit', 2],
+      ],
+    });
+    const second = await startWave(desk, [order]);
+    const run = (await desk.get('wave', { id: second })).runs[0]!.id;
+    const taken = await picker.get('takeRun', { id: run, body: { cart: 'CART-09' } });
+    await pickOne(picker, run, taken.picks[0]!, 'CART-09');
+    await packAll(packer, order);
+    expect((await desk.get('order', { id: order })).lines.map((l) => [l.line, l.packed])).toEqual([
+      [1, 0],
+      [2, 2],
+    ]);
+    expect(await picker.get('undoPick', { id: run })).toEqual({ pick: taken.picks[0]!.step.id });
+    await pickOne(picker, run, taken.picks[0]!, 'CART-09');
+    await picker.get('leaveRun', { id: run, body: { lane: 'LANE-2' } });
+    await packAll(packer, order);
   });
 });

@@ -52,8 +52,8 @@ export async function packAll(packer: Person, order: string): Promise<BenchOrder
 
 export interface Wanted {
   number: string;
-  /** SKU, units, and what they are counted in. */
-  lines: [sku: string, quantity: number, pack?: 'unit' | 'inner' | 'outer'][];
+  /** SKU, units, what they are counted in, and the number of the line. */
+  lines: [sku: string, quantity: number, pack?: 'unit' | 'inner' | 'outer', line?: number][];
   customer?: string;
   reference?: string;
   channel?: string;
@@ -74,7 +74,7 @@ export async function takeIn(desk: Person, { number, lines, ...more }: Wanted): 
     customer: 'C1030',
     due: new Date(Date.now() + 86_400_000).toISOString().slice(0, 10),
     shipTo: { name: 'Juniper Orchards', street: '5 Weir Street', postcode: 'ZA1 2BC', city: 'Dunmere', country: 'GB' },
-    lines: lines.map(([sku, quantity, pack = 'unit'], i) => ({ line: i + 1, sku, quantity, pack })),
+    lines: lines.map(([sku, quantity, pack = 'unit', line], i) => ({ line: line ?? i + 1, sku, quantity, pack })),
     ...more,
   };
   await desk.get('intake', { body: { mode: 'take', orders: [order] } });

@@ -89,13 +89,16 @@ async function put(change: Change, order: PackedOrder, cartonId: string, itemId:
     sql`select b.place_id as place, b.lot, b.serial, b.units from run_position q join run r on r.id = q.run_id and r.state = 'left'
         join balance b on b.place_id = q.place_id where q.order_id = ${order.id} and b.item_id = ${itemId} order by r.number`,
   );
-  // A line's goods are told from another line's of the same item by the lots that were picked for each.
+  // A line's goods are told from another line's of the same item by the lots that were picked for each. What is still in
+  // a picker's hands, on a cart or in a carton there, is not packed here: its picker may yet undo it.
   const lines = await rows<{ line: string; lot: string; units: number }>(
     tx,
     sql`
     select k.line_id as line, k.lot, (sum(k.picked) - coalesce((
-      select sum(c.units) from carton_line c where c.line_id = k.line_id and c.lot = k.lot), 0))::int as units
-    from pick k join order_line l on l.id = k.line_id where k.order_id = ${order.id} and k.item_id = ${itemId}
+      select sum(c.units) from carton_line c join carton b on b.id = c.carton_id left join run h on h.id = b.run_id
+      where c.line_id = k.line_id and c.lot = k.lot and h.state is distinct from 'picking'), 0))::int as units
+    from pick k join run r on r.id = k.run_id join order_line l on l.id = k.line_id
+    where k.order_id = ${order.id} and k.item_id = ${itemId} and r.state <> 'picking'
     group by k.line_id, k.lot, l.line order by l.line`,
   );
   const received = receive(
