@@ -26,6 +26,8 @@ const server = (entry: 'demo' | 'start', port: number, on: 'postgres' | 'embedde
   env: {
     SETUP_TOKEN,
     STANDINS: 'on',
+    // Everything is still to be done: each test makes the state that it needs.
+    DEMO_SHIFT: 'off',
     PORT: String(port),
     DATA_DIR: join(process.env['E2E_DATA']!, `${entry}-${port}`),
     LOG_LEVEL: 'warn',

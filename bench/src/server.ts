@@ -33,6 +33,7 @@ export async function startServer(
       DATA_DIR: folder,
       PORT: String(at.port),
       DEMO_SIZE: String(size),
+      DEMO_SHIFT: 'off',
       LOG_LEVEL: 'silent',
       ...(at.url ? { DATABASE_URL: at.url } : {}),
     },

@@ -47,15 +47,25 @@ export async function isFilled(db: Db): Promise<boolean> {
   return (await db.select({ id: tables.site.id }).from(tables.site).limit(1)).length > 0;
 }
 
-/** Fills an empty database with the demo scenario, dated from the given instant. */
+interface LoadOptions {
+  /** How many times the usual orders and stock; 1 without it. */
+  size?: number;
+  seed?: number;
+  /** The first day on which orders are due; that of the given instant without it. */
+  today?: string;
+  /** Departures with other cut-offs than the usual ones. */
+  departures?: readonly (Omit<(typeof house.departures)[number], 'cutOff'> & { cutOff: string })[];
+}
+
+/** Fills an empty database with the demo scenario, whose stock and orders came in at the given instant. */
 export async function loadScenario(
   db: Db,
   now: Date,
-  options: { size?: number; seed?: number } = {},
+  { departures = house.departures, today, ...options }: LoadOptions = {},
 ): Promise<Scenario> {
   const { site } = house;
-  const today = localDate(now.getTime(), site.timeZone);
-  const world = scenario({ today, ...options });
+  const firstDay = today ?? localDate(now.getTime(), site.timeZone);
+  const world = scenario({ today: firstDay, ...options });
   const [password, pin] = await Promise.all([hashSecret(house.PASSWORD), hashSecret(house.PIN)]);
   const personRow = (p: Someone, siteId: string) => ({
     id: p.id,
@@ -143,7 +153,7 @@ export async function loadScenario(
     await insert(
       tx,
       tables.departure,
-      house.departures.map(({ lane, door, ...d }) => ({
+      departures.map(({ lane, door, ...d }) => ({
         ...d,
         siteId: site.id,
         laneId: `place-${lane}`,
@@ -185,12 +195,12 @@ export async function loadScenario(
       tables.timetable,
       house.timetable.map((entry) => ({ ...entry, siteId: site.id })),
     );
-    await insertOrders(tx, world.orders, { now, site, departures: house.departures });
+    await insertOrders(tx, world.orders, { now, site, departures });
     await insertHolds(tx, { siteId: site.id, orders: world.orders, stopped: stoppedCustomer(world), now });
     await insert(
       tx,
       tables.expectedSupply,
-      comingSupply(world, today).map((c) => ({ ...c, siteId: site.id })),
+      comingSupply(world, firstDay).map((c) => ({ ...c, siteId: site.id })),
     );
     // One account wants its dated goods to keep longer than it wants of all else.
     const picky = world.customers.find((c) => c.class === 'A')!;
@@ -217,7 +227,7 @@ export async function loadScenario(
       tables.person,
       onlyAtDepot.map((p) => personRow(p, depot.id)),
     );
-    await loadDepot(tx, world, { now, today });
+    await loadDepot(tx, world, { now, today: firstDay });
   });
   await db.execute(sql`analyze`);
   return world;

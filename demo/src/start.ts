@@ -1,7 +1,9 @@
 import { BadSetting, openRelay, run } from '@hand-relay/server';
 import { onlyAtDepot } from './depot.ts';
-import { people, PASSWORD, PIN } from './house.ts';
+import { localDate } from '@hand-relay/core/calendar';
+import { people, PASSWORD, PIN, site } from './house.ts';
 import { isFilled, loadScenario } from './load.ts';
+import { departuresAround, playShift, ShiftClock, SHIFT_MS } from './shift/index.ts';
 
 /** How many times the demo's orders and stock are wanted: DEMO_SIZE, 1 without it. */
 function sizeFactor(env: NodeJS.ProcessEnv): number {
@@ -11,15 +13,35 @@ function sizeFactor(env: NodeJS.ProcessEnv): number {
   return size;
 }
 
-/** Starts the demo: fills an empty database with the scenario, then serves it. */
+/** Whether the demo opens in mid-shift: DEMO_SHIFT=off leaves everything to be done. */
+function inMidShift(env: NodeJS.ProcessEnv): boolean {
+  const wanted = env['DEMO_SHIFT'] ?? 'on';
+  if (wanted !== 'on' && wanted !== 'off') throw new BadSetting(`DEMO_SHIFT must be on or off, received "${wanted}".`);
+  return wanted === 'on';
+}
+
+/** Starts the demo: fills an empty database with the scenario and plays the morning's work, then serves it. */
 await run(
   // The demo's host system and carriers are stand-ins.
   { STANDINS: 'on', ...process.env },
   async (options) => {
-    const relay = await openRelay(options);
+    const clock = new ShiftClock();
+    const relay = await openRelay({ ...options, clock: clock.now });
     try {
-      if (!(await isFilled(relay.platform.db)))
-        await loadScenario(relay.platform.db, new Date(), { size: sizeFactor(process.env) });
+      if (!(await isFilled(relay.platform.db))) {
+        const opened = new Date();
+        const size = sizeFactor(process.env);
+        if (!inMidShift(process.env)) await loadScenario(relay.platform.db, opened, { size });
+        else {
+          const { items } = await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
+            size,
+            today: localDate(opened.getTime(), site.timeZone),
+            departures: departuresAround(opened),
+          });
+          console.log("Playing the morning's work: half a minute or so …");
+          await playShift(relay, { clock, opened, items });
+        }
+      }
     } catch (error) {
       await relay.close();
       throw error;

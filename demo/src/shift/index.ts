@@ -1,0 +1,3 @@
+export { ShiftClock } from './clock.ts';
+export { playShift, SHIFT_MS } from './shift.ts';
+export { departuresAround } from './times.ts';
