@@ -67,7 +67,7 @@ test('a scanned code never fires a shortcut, never presses a key, and opens what
   await scan(page, 'jkr?jkr?');
   await expect(page.getByText('Nothing here is called "jkr?jkr?".')).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await page.getByRole('link', { name: 'Waves' }).focus();
+  await page.getByRole('link', { name: 'Track' }).focus();
   await scan(page, 'a b c d');
   await expect(page.getByText('Nothing here is called "a b c d".')).toBeVisible();
   await expect(page).toHaveURL(/\/desk/);

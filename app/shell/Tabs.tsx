@@ -11,6 +11,10 @@ export interface Tab {
   count?: number;
 }
 
+/** Where the row is wider than the screen, the place that is open is brought into it. */
+const intoView = (view: View | null): void =>
+  (view as unknown as HTMLElement | null)?.scrollIntoView?.({ block: 'nearest', inline: 'center' });
+
 /** Places within a leg: text with a line under the one that is open. They are links, and no keys. */
 export function Tabs({ label, tabs, at }: { label: string; tabs: Tab[]; at: string }) {
   const surface = useSurface();
@@ -30,6 +34,7 @@ export function Tabs({ label, tabs, at }: { label: string; tabs: Tab[]; at: stri
           style={{ textDecorationLine: 'none' }}
         >
           <View
+            ref={key === at ? intoView : null}
             style={{
               minHeight: 44,
               flexDirection: 'row',

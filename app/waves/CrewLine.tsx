@@ -1,41 +1,42 @@
-import { useRouter } from 'expo-router';
+import { Link } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { number, timeOf } from '../text/index.ts';
-import { Facts, Button, Row } from '../ui/index.ts';
+import { Text } from '../ui/index.ts';
 import { Lane } from './Lane.tsx';
-import { LaneHead } from './LaneHead.tsx';
-import { LaneRow } from './LaneRow.tsx';
 import type { Axis } from './track.ts';
+import { TrackRow } from './TrackRow.tsx';
 
-/** Who is here, and what waits: for each team on the floor, at the benches, at the dock. */
+/** Who is here, and what waits: for each team on the floor, at the benches, at the dock. Each leads to its list. */
 export function CrewLine({ crew }: { crew: Crew }) {
   const { t } = useTranslation();
-  const router = useRouter();
   const queued = (team: string) => crew.queues.find((q) => q.team === team) ?? { waiting: 0, picking: 0 };
+  const facts: { name: string; value: string; href: string }[] = [
+    { name: t('track.here'), value: number(crew.people.filter((p) => p.here).length), href: '/waves/floor' },
+    ...['', ...crew.teams].map((team) => ({
+      name: team === '' ? t('track.waitingAll') : t('track.waitingTeam', { team }),
+      value: t('track.queue', queued(team)),
+      href: '/floor',
+    })),
+    { name: t('track.freeCarts'), value: number(crew.carts.reduce((n, c) => n + c.free, 0)), href: '/setup/carts' },
+    { name: t('track.bench'), value: t('track.carts', { count: crew.bench.waiting }), href: '/bench' },
+    { name: t('track.dock'), value: t('track.ready', { count: crew.dock.ready }), href: '/dock' },
+  ];
   return (
-    <Row gap={24} style={{ justifyContent: 'space-between' }}>
-      <View style={{ flexShrink: 1, minWidth: 0 }}>
-        <Facts
-          min={80}
-          facts={[
-            { name: t('track.here'), value: number(crew.people.filter((p) => p.here).length) },
-            ...['', ...crew.teams].flatMap((team) => [
-              {
-                name: team === '' ? t('track.waitingAll') : t('track.waitingTeam', { team }),
-                value: t('track.queue', queued(team)),
-              },
-            ]),
-            { name: t('track.freeCarts'), value: number(crew.carts.reduce((n, c) => n + c.free, 0)) },
-            { name: t('track.bench'), value: t('track.carts', { count: crew.bench.waiting }) },
-            { name: t('track.dock'), value: t('track.ready', { count: crew.dock.ready }) },
-          ]}
-        />
-      </View>
-      <Button title={t('track.floor')} icon="floor-plan" size="small" onPress={() => router.navigate('/waves/floor')} />
-    </Row>
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 10 }}>
+      {facts.map(({ name, value, href }) => (
+        <Link key={name} href={href as never} aria-label={`${name}: ${value}`}>
+          <View style={{ minHeight: 44, justifyContent: 'center' }}>
+            <Text kind="small" colour="quiet">
+              {name}
+            </Text>
+            <Text kind="strong">{value}</Text>
+          </View>
+        </Link>
+      ))}
+    </View>
   );
 }
 
@@ -52,7 +53,6 @@ export function PersonLane({
   wide: boolean;
 }) {
   const { t } = useTranslation();
-  const router = useRouter();
   const me = useMe();
   const says = [
     person.number && t('track.inHand', { run: person.number, done: person.picksDone, all: person.picks }),
@@ -62,11 +62,24 @@ export function PersonLane({
     .filter(Boolean)
     .join(' · ');
   return (
-    <LaneRow
+    <TrackRow
       wide={wide}
-      label={person.name}
-      {...(person.run ? { onOpen: () => router.navigate(`/floor/runs/${person.run}`) } : {})}
-      head={<LaneHead name={person.name} says={says} />}
+      height={48}
+      label={`${person.name}: ${says}`}
+      head={
+        <View style={{ paddingVertical: 4 }}>
+          {person.run ? (
+            <Link href={`/floor/runs/${person.run}`}>
+              <Text kind="strong">{person.name}</Text>
+            </Link>
+          ) : (
+            <Text kind="strong">{person.name}</Text>
+          )}
+          <Text kind="small" colour="quiet">
+            {says}
+          </Text>
+        </View>
+      }
     >
       <Lane
         axis={axis}
@@ -80,6 +93,6 @@ export function PersonLane({
         }}
         label={`${person.name}: ${says}`}
       />
-    </LaneRow>
+    </TrackRow>
   );
 }

@@ -1,10 +1,10 @@
-import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
-import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { useMe } from '../state/index.ts';
 import { clock } from '../text/index.ts';
 import { useSurface } from '../ui/index.ts';
+import { Drawn } from './Drawn.tsx';
+import { FinishLine } from './FinishLine.tsx';
 import { along, type Axis } from './track.ts';
 
 export interface LaneMarks {
@@ -18,25 +18,6 @@ export interface LaneMarks {
 
 const HEIGHT = 46;
 const HEAD = 22;
-
-/** Draws in as many pixels as there are. */
-function Drawn({ label, height, children }: { label: string; height: number; children: (width: number) => ReactNode }) {
-  const [width, setWidth] = useState(0);
-  return (
-    <View
-      role="img"
-      aria-label={label}
-      style={{ height }}
-      onLayout={(e) => setWidth(Math.round(e.nativeEvent.layout.width))}
-    >
-      {width > 0 && (
-        <Svg width={width} height={height} aria-hidden>
-          {children(width)}
-        </Svg>
-      )}
-    </View>
-  );
-}
 
 /** Pixels that the label of a tick takes with its gap. */
 const LABEL = 44;
@@ -137,33 +118,10 @@ export function Lane({ axis, now, marks, label }: { axis: Axis; now: number; mar
               </>
             )}
             <Line x1={here} x2={here} y1={2} y2={HEIGHT - 2} stroke={surface.ink} strokeWidth={2} />
-            {marks.leaves !== null && <FinishLine x={at(marks.leaves)} />}
+            {marks.leaves !== null && <FinishLine x={at(marks.leaves)} height={HEIGHT} />}
           </G>
         );
       }}
     </Drawn>
-  );
-}
-
-/** The departure: two rows of squares across the lane, as paint on a hall's floor. */
-function FinishLine({ x }: { x: number }) {
-  const surface = useSurface();
-  const size = 5;
-  const left = x - size;
-  return (
-    <G>
-      <Rect
-        x={left}
-        y={3}
-        width={2 * size}
-        height={HEIGHT - 6}
-        fill={surface.raised}
-        stroke={surface.ink}
-        strokeWidth={1}
-      />
-      {Array.from({ length: 8 }, (_, i) => (
-        <Rect key={i} x={left + (i % 2) * size} y={3 + i * size} width={size} height={size} fill={surface.ink} />
-      ))}
-    </G>
   );
 }

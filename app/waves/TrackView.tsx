@@ -1,8 +1,9 @@
-import { useRouter } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
+import { addDays, localDate } from '@hand-relay/core/calendar';
 import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, distance } from '../text/index.ts';
 import { Baton, Card, Empty, Failed, Button, Loading, Row, Checkbox, Text, useShortcuts, WIDE } from '../ui/index.ts';
@@ -12,12 +13,15 @@ import { ExceptionsRail } from '../exceptions/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
 import { CrewLine, PersonLane } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
+import { DepartureLane } from './DepartureLane.tsx';
+import { relayOfDeparture } from './departureRelay.ts';
 import { LaneHead } from './LaneHead.tsx';
 import { LaneRow } from './LaneRow.tsx';
 import { LoadLane } from './LoadLane.tsx';
 import { sayWave } from './sayWave.ts';
 import { Timetable } from './Timetable.tsx';
-import { axisOf, type Axis } from './track.ts';
+import { axisOf, MOST, type Axis } from './track.ts';
+import { TrackRow } from './TrackRow.tsx';
 
 /** The baton of a wave: all it holds is released; then picked, packed, shipped. */
 export function WaveBaton({ wave, scale = 1 }: { wave: WaveSummary; scale?: number }) {
@@ -55,6 +59,7 @@ export function TrackView() {
   const { t } = useTranslation();
   const router = useRouter();
   const now = useNow();
+  const me = useMe();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const beside = width >= BESIDE;
@@ -63,6 +68,7 @@ export function TrackView() {
   const { data: loads } = api.useLoadsQuery();
   const { data: crew } = api.useCrewQuery();
   const busy = (crew?.people ?? []).filter((p) => p.ends !== null);
+  const { data: track, error: untracked, refetch: trackAgain } = api.useTrackQuery();
   const [at, setAt] = useState(0);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [comparing, setComparing] = useState(false);
@@ -71,16 +77,21 @@ export function TrackView() {
   const waves = useMemo(() => data?.waves ?? [], [data]);
   const lanes = waves.filter((w) => UNDER_WAY.has(w.state));
   const over = waves.filter((w) => !UNDER_WAY.has(w.state)).slice(0, 20);
+  const departures = (track?.departures ?? []).map((departure) => ({
+    departure,
+    relay: relayOfDeparture(departure, { waves: lanes, now, pickers: track!.pickers, packers: track!.packers }),
+  }));
   const current = lanes[Math.min(at, lanes.length - 1)];
   const chosen = lanes.filter((w) => marked.has(w.id));
-  const axis = axisOf(
-    now,
-    [
-      ...lanes.flatMap((w) => [w.earliestDeparture, w.forecast?.late]),
-      ...(loads?.loads ?? []).map((l) => l.leavesAt),
-      ...busy.map((p) => p.ends),
-    ].flatMap((i) => (i ? [Date.parse(i)] : [])),
-  );
+  const [span, setSpan] = useState<keyof typeof MOST>('hours');
+  const ahead = [
+    ...departures.map((d) => d.departure.leavesAt),
+    ...lanes.flatMap((w) => [w.earliestDeparture, w.forecast?.late]),
+    ...(loads?.loads ?? []).map((l) => l.leavesAt),
+    ...busy.map((p) => p.ends),
+  ].flatMap((i) => (i ? [Date.parse(i)] : []));
+  const axis = axisOf(now, ahead, MOST[span]);
+  const further = ahead.some((i) => i > now + MOST.hours && i <= now + MOST.day);
   const toggle = (id: string) =>
     setMarked((before) => new Set(before.has(id) ? [...before].filter((m) => m !== id) : [...before, id]));
   const does = useWaveMoves(lanes, chosen, () => setMarked(new Set()));
@@ -134,12 +145,60 @@ export function TrackView() {
           {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
           {does.error && <Failed text={words(troubleOf(does.error))} />}
           {!data && !error && <Loading />}
-          {mayRelease && (
-            <Row>
-              <Button title={t('departure.key')} onPress={() => setReleasing(true)} />
+          {untracked && <Failed text={words(troubleOf(untracked))} onRetry={() => void trackAgain()} />}
+          <Row gap={16} style={{ justifyContent: 'space-between' }}>
+            <View style={{ flexShrink: 1, minWidth: 0 }}>{crew && <CrewLine crew={crew} />}</View>
+            <Row gap={8}>
+              <Button title={t('track.floor')} icon="floor-plan" onPress={() => router.navigate('/waves/floor')} />
+              {mayRelease && <Button title={t('departure.key')} onPress={() => setReleasing(true)} />}
             </Row>
+          </Row>
+          {track && departures.length === 0 && <Text colour="quiet">{t('track.noDepartures')}</Text>}
+          {departures.length > 0 && (
+            <View>
+              <TrackRow
+                wide={wide}
+                height={32}
+                right={
+                  further && (
+                    <Button
+                      size="small"
+                      title={t(span === 'day' ? 'track.fourHours' : 'track.wholeDay')}
+                      onPress={() => setSpan(span === 'day' ? 'hours' : 'day')}
+                    />
+                  )
+                }
+              >
+                <Clock axis={axis} now={now} />
+              </TrackRow>
+              <View role="list" aria-label={t('track.departures')}>
+                {departures.map(({ departure, relay }) => (
+                  <DepartureLane
+                    key={`${departure.id} ${departure.leavesAt}`}
+                    departure={departure}
+                    relay={relay}
+                    axis={axis}
+                    now={now}
+                    wide={wide}
+                  />
+                ))}
+              </View>
+              {crew && busy.length > 0 && (
+                <View role="list" aria-label={t('track.people')}>
+                  {busy.map((p) => (
+                    <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />
+                  ))}
+                </View>
+              )}
+            </View>
           )}
-          {crew && <CrewLine crew={crew} />}
+          {track && track.earlier.orders > 0 && (
+            <Link href={`/desk?show=open&until=${addDays(localDate(now, me.site.timeZone), -1)}`}>
+              <Text kind="small" colour="caution" style={{ textDecorationLine: 'underline' }}>
+                {t('track.earlier', { count: track.earlier.orders })}
+              </Text>
+            </Link>
+          )}
           {data && lanes.length === 0 && (
             <Empty
               title={t('waves.emptyTitle')}
@@ -149,6 +208,9 @@ export function TrackView() {
           )}
           {lanes.length > 0 && (
             <View>
+              <Text kind="heading" level={2}>
+                {t('track.waves')}
+              </Text>
               <LaneRow wide={wide} head={null}>
                 <Clock axis={axis} now={now} />
               </LaneRow>
@@ -168,7 +230,6 @@ export function TrackView() {
               {(loads?.loads ?? []).map((load) => (
                 <LoadLane key={load.id} load={load} waves={lanes} axis={axis} now={now} wide={wide} />
               ))}
-              {crew && busy.map((p) => <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />)}
             </View>
           )}
           {data && <Timetable />}

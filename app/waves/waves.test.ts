@@ -1,9 +1,10 @@
-import type { FloorLayout, LoadSummary, WaveSummary } from '@hand-relay/contract';
+import type { FloorLayout, LoadSummary, TrackDeparture, WaveSummary } from '@hand-relay/contract';
 import { layoutOf } from './LayoutFile.tsx';
 import { loadMarks } from './loadMarks.ts';
 import { onRun, orderHeld, orderOf, runUnder } from './dropPlaces.ts';
 import { zoomed } from '../ui/PanZoom.tsx';
 import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
+import { relayOfDeparture } from './departureRelay.ts';
 import { along, axisOf } from './track.ts';
 
 const MINUTE = 60_000;
@@ -140,5 +141,46 @@ start,A,,0
     expect(layoutOf('floor.csv', table)).toEqual(layout);
     expect(layoutOf('floor.json', JSON.stringify(layout))).toEqual(layout);
     expect(layoutOf('floor.csv', table.replace('up', 'left'))).toMatchObject([{ row: 3, column: 'one_way' }]);
+  });
+});
+
+describe('the relay of a departure', () => {
+  const departure = (waves: string[]): TrackDeparture => ({
+    id: 'd',
+    name: 'Van',
+    carrier: null,
+    leavesAt: new Date(noon + 90 * MINUTE).toISOString(),
+    orders: 3,
+    asked: 30,
+    released: 30,
+    picked: 10,
+    packed: 0,
+    shipped: 0,
+    waiting: { orders: 0, lines: 0, units: 0, seconds: 0 },
+    packing: 1200,
+    loading: 600,
+    waves: waves.map((id, i) => ({ id, number: i, state: 'started' as const })),
+    loads: [],
+  });
+  const wave = (id: string, minutes: number | null, left = 60) => {
+    const at = (m: number) => (minutes === null ? null : new Date(noon + m * MINUTE).toISOString());
+    return {
+      id,
+      forecast: { left, ends: at(minutes!), early: at(minutes! - 1), late: at(minutes! + 5) },
+    } as WaveSummary;
+  };
+  const spare = (waves: WaveSummary[], ids = waves.map((w) => w.id)) =>
+    relayOfDeparture(departure(ids), { waves, now: noon, pickers: 2, packers: 2 }).spare;
+
+  it('waits for the last of its waves alone, and for none that has nothing left', () => {
+    // Ten minutes at the bench by two, ten at the dock.
+    expect(spare([wave('a', 20), wave('b', 35)])).toBe((90 - 35 - 20) * 60);
+    expect(spare([wave('a', 20), wave('b', 35, 0)])).toBe((90 - 20 - 20) * 60);
+    expect(spare([wave('a', 20), wave('b', 35)], ['a'])).toBe((90 - 20 - 20) * 60);
+    expect(spare([])).toBe((90 - 20) * 60);
+  });
+
+  it('has no end where nobody picks one of them', () => {
+    expect(spare([wave('a', 20), wave('b', null)])).toBeNull();
   });
 });

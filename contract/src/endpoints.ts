@@ -212,6 +212,14 @@ export const endpoints = all({
     body: waves.releaseBody,
     answer: waves.releaseResult,
   },
+  track: {
+    method: 'GET',
+    path: '/api/track',
+    needs: ['orders.see'],
+    summary: 'Departures of today and what is left to do for each: to release, pick, pack and load',
+    reads: ['orders', 'waves', 'shipments', 'progress'],
+    answer: waves.track,
+  },
   waves: {
     method: 'GET',
     path: '/api/waves',

@@ -160,5 +160,33 @@ export const releaseResult = z.object({
   preview: releaseSums,
   given: z.array(z.object({ line: id, units })).describe('What each line got, by which it can be taken back'),
 });
+/** What is left to do for a departure. Units are of all its orders; cancelled ones are not asked for. */
+export const trackDeparture = z.object({
+  id,
+  name: z.string(),
+  carrier: z.string().nullable(),
+  leavesAt: instant,
+  orders: z.int(),
+  asked: units,
+  released: units,
+  picked: units,
+  packed: units,
+  shipped: units,
+  waiting: z
+    .object({ orders: z.int(), lines: z.int(), units, seconds: z.number() })
+    .describe('What is not released yet, with what picking it should take one person'),
+  packing: z.number().describe('Seconds that packing what is left should take one person'),
+  loading: z.number().describe('Seconds of staging and loading that are left'),
+  waves: z.array(z.object({ id, number: z.int(), state: z.enum(waveStates) })),
+  loads: z.array(z.object({ id, number: z.int() })),
+});
+export type TrackDeparture = z.infer<typeof trackDeparture>;
+export const track = z.object({
+  departures: z.array(trackDeparture),
+  earlier: z.object({ orders: z.int(), units }).describe('Still open of departures before these'),
+  pickers: z.int(),
+  packers: z.int(),
+});
+
 export const waveList = z.object({ waves: z.array(waveSummary) });
 export const waveOnly = z.object({ wave: waveSummary });

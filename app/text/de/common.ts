@@ -26,7 +26,7 @@ export const common: Same<typeof english> = {
     surplus: 'Überschuss',
     counts: 'Zählungen',
     exceptions: 'Störungen',
-    waves: 'Wellen',
+    waves: 'Tagesstand',
     loads: 'Ladungen',
     quick: 'Schnell',
     intake: 'Aufträge annehmen',

@@ -21,7 +21,7 @@ export const common = {
     surplus: 'Surplus',
     counts: 'Counts',
     exceptions: 'Exceptions',
-    waves: 'Waves',
+    waves: 'Track',
     loads: 'Loads',
     quick: 'Quick',
     intake: 'Import orders',

@@ -23,6 +23,7 @@ import { previewReplan, makeDraft, replan } from './replan.ts';
 import { cancelWave, startWave } from './state.ts';
 import { runSummaries, waveSummaries } from './summary.ts';
 import { gatherEntry, timetableOf } from './timetable.ts';
+import { trackOf } from './track.ts';
 
 async function oneWave(platform: Platform, siteId: string, id: string): Promise<WaveSummary> {
   const [wave] = await waveSummaries(platform, siteId, sql`w.id = ${id}`);
@@ -44,6 +45,7 @@ export function waveRoutes(routes: Routes): void {
       return released;
     });
   });
+  mountEndpoint(routes, endpoints.track, ({ platform, actor }) => trackOf(platform, actor.siteId));
   mountEndpoint(routes, endpoints.waves, async ({ platform, actor }) => ({
     waves: await waveSummaries(platform, actor.siteId),
   }));

@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { View } from 'react-native';
+import { useHandoffRow, useSurface } from '../ui/index.ts';
+
+const HEAD = 262;
+const RIGHT = 108;
+
+/** A row of the track: what it is about, the stretch of time, and its figure; one below the other on a phone. */
+export function TrackRow({
+  wide,
+  head,
+  right,
+  children,
+  height,
+  label,
+}: {
+  wide: boolean;
+  head?: ReactNode;
+  right?: ReactNode;
+  children: ReactNode;
+  height: number;
+  label?: string;
+}) {
+  const surface = useSurface();
+  const { edgeStyle, within } = useHandoffRow();
+  return (
+    <View
+      {...(label ? { role: 'listitem' as const, 'aria-label': label } : {})}
+      style={{
+        flexDirection: wide ? 'row' : 'column',
+        alignItems: wide ? 'center' : 'stretch',
+        columnGap: 12,
+        minHeight: height,
+        borderBottomWidth: label ? 1 : 0,
+        borderColor: surface.line,
+        ...edgeStyle,
+      }}
+    >
+      {within(
+        <>
+          {(wide || head) && <View style={wide ? { width: HEAD } : { paddingTop: 8 }}>{head}</View>}
+          <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
+          {wide && <View style={{ width: RIGHT, alignItems: 'flex-end' }}>{right}</View>}
+        </>,
+      )}
+    </View>
+  );
+}
