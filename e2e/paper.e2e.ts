@@ -64,4 +64,17 @@ test('a wave picked by paper is confirmed at once, all but what was short', asyn
   const { run: after, picks } = await detail();
   expect(after).toMatchObject({ state: 'left', cart: 'CART-20' });
   expect(picks.map((p) => p.picked).sort()).toEqual([2, 3]);
+  // It stands in the list of picks, found by what was short, and is saved as a file.
+  await desk.goto('/waves');
+  await desk.getByRole('button', { name: 'Picks' }).click();
+  await expect(desk.getByRole('row', { name: /Hive tool/ }).first()).toBeVisible();
+  await desk.getByRole('button', { name: 'Short', exact: true }).click();
+  await desk.getByRole('textbox', { name: 'Find order, item, bin, lot or person' }).fill('PAPER-1');
+  await expect(desk.getByRole('row')).toHaveCount(2);
+  await expect(desk.getByRole('cell', { name: '3 of 4' })).toBeVisible();
+  const saving = desk.waitForEvent('download');
+  await desk.getByRole('button', { name: 'XLSX' }).click();
+  expect((await saving).suggestedFilename()).toMatch(/^picks-\d{4}-\d\d-\d\d\.xlsx$/);
+  await desk.getByRole('link', { name: 'PAPER-1' }).click();
+  await expect(desk).toHaveURL(new RegExp(`/desk/orders/${id}`));
 });

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { clock, dayName, number, relative, whereOf } from '../text/index.ts';
+import { clock, dayName, headed, lotWords, number, relative, whereOf } from '../text/index.ts';
 import {
   Baton,
   Column,
@@ -256,6 +256,11 @@ function Lines({ order }: { order: OrderDetail }) {
                   {l.pack === 'unit' ? ` × ${l.unit}` : ` = ${number(l.asked)} × ${l.unit}`}
                   {l.asked - l.cancelled > l.released ? ` · ${number(l.free)} ${t('order.free').toLowerCase()}` : ''}
                 </Text>
+                {l.lots.length > 0 && (
+                  <Text kind="small" colour="quiet">
+                    {headed(lotWords(l.lots))}
+                  </Text>
+                )}
                 {l.note !== '' && <Signal kind="caution" text={l.note} />}
                 {l.cancelled > 0 && <Signal kind="quiet" text={t('order.cancelled', { units: number(l.cancelled) })} />}
               </View>

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { TrailEntry } from '@hand-relay/contract';
 import { serverNow, useMe } from '../state/index.ts';
-import { i18n, clock, dayOf, mass, distance } from '../text/index.ts';
+import { i18n, clock, dayOf, mass, distance, lotWords } from '../text/index.ts';
 import { Shape, Text, useSurface, type SignalKind } from '../ui/index.ts';
 import { differenceWords, type Difference } from './differences.ts';
 
@@ -19,6 +19,12 @@ const signals: Record<string, SignalKind> = {
   'carton-closed': 'done',
   picked: 'done',
 };
+
+/** An item's name with the lots and serial numbers of what is told of. */
+function withLots(item: string, parts: Parameters<typeof lotWords>[0]): string {
+  const lots = lotWords(parts);
+  return lots === '' ? item : `${item} (${lots})`;
+}
 
 /** A journal entry in words. */
 export function trailWords({ kind, facts }: TrailEntry): string {
@@ -40,7 +46,15 @@ export function trailWords({ kind, facts }: TrailEntry): string {
     said['linesText'] = i18n.t('unit.lines', { count: Number(facts['lines']) });
   }
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
-  if (kind === 'packed') said['units'] = (facts['parts'] as { units: number }[]).reduce((n, p) => n + p.units, 0);
+  if (kind === 'packed') {
+    const parts = facts['parts'] as { lot: string | null; serial: string | null; units: number }[];
+    said['units'] = parts.reduce((n, p) => n + p.units, 0);
+    said['item'] = withLots(String(facts['item']), parts);
+  }
+  if (kind === 'picked') {
+    const { item, lot, serials = [] } = facts as { item: string; lot?: string; serials?: string[] };
+    said['item'] = withLots(item, serials.length > 0 ? serials.map((serial) => ({ lot, serial })) : [{ lot }]);
+  }
   if (kind === 'tagged') {
     const { add = [], remove = [] } = facts as { add?: string[]; remove?: string[] };
     said['tags'] = [...add.map((tag) => `+ ${tag}`), ...remove.map((tag) => `– ${tag}`)].join(', ');

@@ -9,6 +9,7 @@ export { ItemView } from './ItemView.tsx';
 export { ItemsView } from './ItemsView.tsx';
 export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
+export { PicksView } from './PicksView.tsx';
 export { SurplusView } from './Surplus.tsx';
 export { TraceView } from './TraceView.tsx';
 export { TrayView } from './TrayView.tsx';

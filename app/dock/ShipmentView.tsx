@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Linking, useWindowDimensions, View } from 'react-native';
 import type { ShipmentDetail } from '@hand-relay/contract';
 import { addressOf, api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
-import { moment, number, relative, mass, whereOf } from '../text/index.ts';
+import { headed, lotWords, moment, number, relative, mass, whereOf } from '../text/index.ts';
 import {
   Card,
   Column,
@@ -280,6 +280,11 @@ function Lines({ data }: { data: ShipmentDetail }) {
               <Text kind="small" colour="quiet">
                 {l.line} · {l.sku}
               </Text>
+              {l.lots.length > 0 && (
+                <Text kind="small" colour="quiet">
+                  {headed(lotWords(l.lots))}
+                </Text>
+              )}
             </View>
             {shown.map((f) => (
               <View key={f} style={{ width: 62, alignItems: 'flex-end' }}>

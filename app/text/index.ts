@@ -71,5 +71,6 @@ export {
   showUnits,
   weight,
 } from './format.ts';
+export { lotWords } from './lots.ts';
 export { overWords } from './over.ts';
 export { whereOf } from './where.ts';

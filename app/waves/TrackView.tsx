@@ -74,6 +74,7 @@ export function TrackView() {
   const [comparing, setComparing] = useState(false);
   const [releasing, setReleasing] = useState(false);
   const mayRelease = useMay('orders.release');
+  const mayTrail = useMay('trail.see');
   const waves = useMemo(() => data?.waves ?? [], [data]);
   const lanes = waves.filter((w) => UNDER_WAY.has(w.state));
   const over = waves.filter((w) => !UNDER_WAY.has(w.state)).slice(0, 20);
@@ -150,6 +151,7 @@ export function TrackView() {
             <View style={{ flexShrink: 1, minWidth: 0 }}>{crew && <CrewLine crew={crew} />}</View>
             <Row gap={8}>
               <Button title={t('track.floor')} icon="floor-plan" onPress={() => router.navigate('/waves/floor')} />
+              {mayTrail && <Button title={t('picks.title')} onPress={() => router.navigate('/desk/picks')} />}
               {mayRelease && <Button title={t('departure.key')} onPress={() => setReleasing(true)} />}
             </Row>
           </Row>

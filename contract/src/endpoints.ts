@@ -106,6 +106,15 @@ export const endpoints = all({
     query: trace.traceQuery,
     answer: trace.traceAnswer,
   },
+  picks: {
+    method: 'GET',
+    path: '/api/picks',
+    needs: ['trail.see'],
+    summary: 'Picks of some days across orders: who, when, where, what, how long',
+    reads: ['progress'],
+    query: trace.picksQuery,
+    answer: trace.picksAnswer,
+  },
   floorPlan: {
     method: 'GET',
     path: '/api/floor',

@@ -1,6 +1,6 @@
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
-import { cartsThere, id, instant, isoDate, units, whole } from './basics.ts';
+import { cartsThere, id, instant, isoDate, lotsOfLine, units, whole } from './basics.ts';
 
 export const channels = ['web', 'account', 'field'] as const;
 
@@ -162,6 +162,7 @@ export const orderLine = z.object({
   shipped: units,
   free: whole.describe('Units of the item that can still be promised to this order'),
   note: z.string(),
+  lots: lotsOfLine.describe('Of what was picked for it'),
 });
 
 export const orderDetail = z.object({

@@ -1,6 +1,6 @@
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
-import { cartsThere, id, instant, units, whole } from './basics.ts';
+import { cartsThere, id, instant, lotsOfLine, units, whole } from './basics.ts';
 
 export const dockRow = z.object({
   shipment: id,
@@ -69,6 +69,7 @@ export const shipmentDetail = z.object({
       packed: units,
       shipped: units,
       open: units,
+      lots: lotsOfLine.describe('Of what is in this shipment'),
     }),
   ),
   cartons: z.array(

@@ -58,3 +58,37 @@ export const traceAnswer = z.object({
   more: z.boolean().describe('More goods left, or moved, than are listed: the newest are'),
 });
 export type TraceAnswer = z.infer<typeof traceAnswer>;
+
+/** Which picks are of interest, beside all of them. */
+export const pickFlaws = ['short', 'touched', 'refused'] as const;
+export type PickFlaw = (typeof pickFlaws)[number];
+export const picksQuery = z.object({
+  from: isoDate.optional().describe('Day of the site; today without it'),
+  until: isoDate.optional().describe('Day of the site; that of `from` without it'),
+  find: z.string().trim().max(80).default('').describe('Part of an order, item, bin, lot, run or person'),
+  only: z.enum(pickFlaws).optional(),
+});
+export const pickedRow = z.object({
+  id,
+  at: instant,
+  person: z.string(),
+  run: z.object({ id, number: z.string() }),
+  order: z.object({ id, number: z.string() }),
+  bin: z.string(),
+  item: z.object({ id, sku: z.string(), name: z.string() }),
+  lot: z.string(),
+  picked: units,
+  asked: units,
+  touched: z.array(z.string()).describe('Checks that were confirmed by touch in place of a scan'),
+  seconds: z
+    .number()
+    .nullable()
+    .describe('Since the pick before it in the run; null where both were confirmed at once'),
+  expected: z.number().describe('Seconds by the standards, with its share of the walk'),
+  refused: z.int().describe('Scans that were refused at it'),
+});
+export type PickedRow = z.infer<typeof pickedRow>;
+export const picksAnswer = z.object({
+  picks: z.array(pickedRow),
+  total: z.int().describe('Picks of these days that match; the newest are listed'),
+});

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { FoundKind, SearchAnswer } from '@hand-relay/contract';
 import { searchKey } from '@hand-relay/core/reading/search';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { packAll, pickAll, pickedOrder, startWave, takeIn } from './steps.ts';
+import { packAll, pickAll, pickedOrder, pickOne, startWave, takeIn } from './steps.ts';
 
 describe('a search', () => {
   let relay: TestRelay;
@@ -134,15 +134,21 @@ describe('a trace', () => {
        group by 1, 2, 3 having sum(b.units) > 20 order by i.sku, b.lot limit 1`,
     );
     const { item, lot: name, sku, units } = lot!;
+    const [extractor] = await relay.query<{ sku: string }>(
+      `select sku from item where tracks_serial order by sku limit 1`,
+    );
     const before = await trace({ item, lot: name });
     expect(before).toMatchObject({ item: { sku }, place: null, onHand: units, shippedUnits: 0, shipped: [] });
     const order = await pickedOrder(desk, await relay.as('pico'), 'CART-01', {
       number: 'TRACE-1',
       reference: 'PO 77',
-      lines: [[sku, 3]],
+      lines: [
+        [sku, 3],
+        [extractor!.sku, 1],
+      ],
     });
     const [picked] = await relay.query<{ lot: string; bin: string }>(
-      `select k.lot, p.code as bin from pick k join place p on p.id = k.bin_id where k.order_id = '${order}' limit 1`,
+      `select k.lot, p.code as bin from pick k join place p on p.id = k.bin_id where k.order_id = '${order}' and k.item_id = '${item}' limit 1`,
     );
     const of = { item, lot: picked!.lot };
     const onCart = await trace(of);
@@ -162,6 +168,20 @@ describe('a trace', () => {
     );
     await desk.get('tracking', { id: shipment!.id, body: { from: 'carrier' } });
     await desk.get('confirm', { id: shipment!.id, body: {} });
+    // They stand on the order, on the shipment and in the trail's facts.
+    const [{ serial }] = (await relay.query<{ serial: string }>(
+      `select serial from movement where document = '${shipment!.id}' and serial <> ''`,
+    )) as [{ serial: string }];
+    const lots = [[{ lot: picked!.lot, serial: '' }], [{ lot: '', serial }]];
+    expect((await desk.get('order', { id: order })).lines.map((l) => l.lots)).toEqual(lots);
+    expect((await desk.get('shipment', { id: shipment!.id })).lines.map((l) => l.lots)).toEqual(lots);
+    const { entries } = await desk.get('trail', { id: order });
+    expect(entries.filter((e) => e.kind === 'picked').map((e) => [e.facts['lot'], e.facts['serials']])).toEqual(
+      expect.arrayContaining([
+        [picked!.lot, undefined],
+        ['', [serial]],
+      ]),
+    );
     const gone = await trace(of);
     expect(gone.shipped).toMatchObject([
       {
@@ -196,5 +216,93 @@ describe('a trace', () => {
     expect(await (await relay.as('pico')).refused('trace', { query: { item: 'nothing' } })).toMatchObject({
       status: 403,
     });
+  });
+});
+
+describe('the list of picks', () => {
+  let relay: TestRelay;
+  let desk: Person;
+  beforeAll(async () => {
+    relay = await openTest();
+    desk = await relay.as('maren');
+  });
+  afterAll(() => relay.close());
+  const list = (query: Record<string, string> = {}) => desk.get('picks', { query });
+
+  it('has every confirmed pick of the days asked for, with its time, its lot, and what went wrong at it', async () => {
+    expect(await list()).toEqual({ picks: [], total: 0 });
+    const pico = await relay.as('pico');
+    const order = await takeIn(desk, {
+      number: 'PICKS-1',
+      lines: [
+        ['SY-001', 3],
+        ['HT-003', 4],
+        ['JR-001', 5],
+      ],
+    });
+    const wave = await startWave(desk, [order]);
+    const run = (await desk.get('wave', { id: wave })).runs[0]!.id;
+    const { picks } = await pico.get('takeRun', { id: run, body: { cart: 'CART-01' } });
+    const of = (sku: string) => picks.find((p) => p.step.item.sku === sku)!;
+    const input = (sku: string, what: object) =>
+      pico.get('runInput', { id: run, body: { pick: of(sku).step.id, input: what } });
+    await pickOne(pico, run, of('SY-001'), 'CART-01');
+    // The wrong bin first; then fewer than asked, the place told by a touch.
+    await input('HT-003', { kind: 'scan', text: 'Z-99-9' });
+    await input('HT-003', { kind: 'scan', text: of('HT-003').step.bin });
+    await input('HT-003', { kind: 'short', units: 3, reason: 'not-found' });
+    const gtin = of('HT-003').step.item.packs.find((p) => p.level === 'unit')!.gtin;
+    for (let n = 0; n < 3; n++) await input('HT-003', { kind: 'scan', text: gtin });
+    await input('HT-003', { kind: 'touch', what: 'position' });
+    const found = await list();
+    expect(found.total).toBe(2);
+    const [tool, syrup] = found.picks;
+    expect(tool).toMatchObject({
+      person: 'Pico Lund',
+      order: { id: order, number: 'PICKS-1' },
+      item: { sku: 'HT-003' },
+      bin: of('HT-003').step.bin,
+      picked: 3,
+      asked: 4,
+      touched: ['position'],
+      refused: 1,
+    });
+    expect(syrup).toMatchObject({
+      item: { sku: 'SY-001' },
+      lot: of('SY-001').step.lot,
+      picked: 3,
+      asked: 3,
+      refused: 0,
+    });
+    const [gap] = await relay.query<{ s: number }>(
+      `select extract(epoch from max(confirmed_at) - min(confirmed_at))::float8 as s from pick where run_id = '${run}' and confirmed_at is not null`,
+    );
+    expect(tool!.seconds).toBeCloseTo(gap!.s, 3);
+    // What all of a run should take is what its picks should.
+    await pickOne(pico, run, of('JR-001'), 'CART-01');
+    const all = (await list()).picks;
+    const { runs } = await desk.get('wave', { id: wave });
+    expect(all.reduce((n, p) => n + p.expected, 0)).toBeGreaterThan(runs[0]!.metres / 1.2);
+    for (const [query, skus] of [
+      [{ only: 'short' }, ['HT-003']],
+      [{ only: 'touched' }, ['JR-001', 'HT-003', 'SY-001']],
+      [{ only: 'refused' }, ['HT-003']],
+      [{ find: of('SY-001').step.lot! }, ['SY-001']],
+      [{ find: 'pico' }, ['JR-001', 'HT-003', 'SY-001']],
+      [{ find: 'picks-1' }, ['JR-001', 'HT-003', 'SY-001']],
+      [{ find: '%' }, []],
+      [{ from: '2001-01-01' }, []],
+      [{ from: '2001-01-01', until: '2099-01-01', find: 'JR-001' }, ['JR-001']],
+    ] as const)
+      expect([query, (await list(query as Record<string, string>)).picks.map((p) => p.item.sku)]).toEqual([
+        query,
+        skus,
+      ]);
+  });
+
+  it('is for who may see the trail, and days are days', async () => {
+    const pico = await relay.as('pico');
+    expect((await pico.refused('picks')).code).toBe('not-allowed');
+    expect((await desk.refused('picks', { query: { from: 'yesterday' } })).fields).toMatchObject([{ path: 'from' }]);
   });
 });

@@ -135,6 +135,7 @@ export const common: Same<typeof english> = {
     ago: 'vor {{time}}',
     justNow: 'eben',
   },
+  lots: { lot: 'Charge {{lot}}', serial: 'Seriennummer {{serial}}' },
   unit: {
     stops_one: '{{count, number}} Halt',
     stops_other: '{{count, number}} Halte',

@@ -130,6 +130,7 @@ export const common = {
     ago: '{{time}} ago',
     justNow: 'just now',
   },
+  lots: { lot: 'lot {{lot}}', serial: 'serial {{serial}}' },
   unit: {
     stops_one: '{{count, number}} stop',
     stops_other: '{{count, number}} stops',

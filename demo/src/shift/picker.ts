@@ -76,7 +76,13 @@ async function* pickOne(
   }
   if (step.item.tracksSerial)
     for (const serial of step.serialsInBin.slice(0, step.units)) await input({ kind: 'scan', text: serial });
-  else await input({ kind: 'count', units: found });
+  else {
+    // Most look at the goods by scanning one of them; some only count.
+    const unit = step.item.packs.find((p) => p.level === 'unit');
+    const scanned = unit !== undefined && random.next() < 0.9;
+    if (scanned) await input({ kind: 'scan', text: unit.gtin });
+    if (found > 1 || !scanned) await input({ kind: 'count', units: found });
+  }
   yield 2;
   if (step.item.tracksLot) await input({ kind: 'scan', text: step.lot! });
   yield 2;

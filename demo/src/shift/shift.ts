@@ -75,8 +75,8 @@ export async function playShift(
     const at = (minutes: number) => until - minutes * MINUTE;
     const random = (n: number) => seeded(41 + n);
     await workUntil(until, clock, [
-      { from: began, of: desk(maren!, localDate(until, site.timeZone), clock.now, until) },
-      { from: at(205), of: picker(pico!, { random: random(1), carts: own(0), incidents: ['other-bin'] }) },
+      { from: began, of: desk(maren, localDate(until, site.timeZone), clock.now, until) },
+      { from: at(205), of: picker(pico, { random: random(1), carts: own(0), incidents: ['other-bin'] }) },
       { from: at(204), of: picker(suri!, { random: random(2), carts: own(1), incidents: ['short'] }) },
       { from: at(70), of: picker(bram!, { random: random(3), carts: own(2), incidents: ['damaged'] }) },
       { from: at(180), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items }) },

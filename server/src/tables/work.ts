@@ -282,6 +282,10 @@ export const pick = pgTable(
     index('pick_open_bin')
       .on(t.binId, t.itemId, t.lot)
       .where(sql`${t.state} = 'open'`),
+    // What was picked in some days, whatever it was for.
+    index('pick_confirmed')
+      .on(t.confirmedAt)
+      .where(sql`${t.confirmedAt} is not null`),
     check('pick_within', sql`${t.picked} between 0 and ${t.units}`),
   ],
 );

@@ -57,7 +57,15 @@ export async function orderDetail({ db, clock }: Platform, siteId: string, id: s
              select sum(greatest(f.units, 0)) from (${freeStock(siteId, soft)}) f
              where f.item_id = l.item_id
                and (f.best_before is null or f.best_before >= ${mustKeepUntil(siteId, sql`l.item_id`, clock())})
-           ), 0)::int as free
+           ), 0)::int as free,
+           -- A serial number that is back in a bin belongs to no line.
+           coalesce((
+             select jsonb_agg(distinct jsonb_build_object('lot', k.lot, 'serial', n.serial))
+             from pick k left join lateral jsonb_array_elements_text(coalesce(k.progress->'serials', '[]')) as s(serial) on true
+             cross join lateral (select coalesce(s.serial, '') as serial) n
+             where k.line_id = l.id and k.picked > 0 and (k.lot <> '' or n.serial <> '') and not exists (
+               select 1 from balance b join place p on p.id = b.place_id and p.kind = 'bin' where b.item_id = k.item_id and b.serial = n.serial and n.serial <> '' and b.units > 0)
+           ), '[]') as lots
     from order_line l join item i on i.id = l.item_id join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id
     where l.order_id = ${id} order by l.line`,
   );

@@ -99,7 +99,17 @@ export async function shipmentDetail({ db }: Platform, siteId: string, id: strin
     sql`
     select l.id, l.line, i.sku, i.name, i.unit, l.asked - l.cancelled as asked, l.picked - l.shipped as picked, l.packed - l.shipped as packed,
            ${confirmed ? sql`coalesce((select x.units from shipment_line x where x.shipment_id = ${id} and x.line_id = l.id), 0)` : sql`l.shipped`}::int as shipped,
-           l.asked - l.cancelled - l.shipped as open
+           l.asked - l.cancelled - l.shipped as open,
+           coalesce((
+             select jsonb_agg(distinct jsonb_build_object('lot', g.lot, 'serial', g.serial)) from (
+               select x.lot, x.serial from carton c join carton_line x on x.carton_id = c.id
+               where c.shipment_id = ${id} and x.line_id = l.id and x.units > 0
+               -- What leaves in no carton is what was picked.
+               union select k.lot, coalesce(s.serial, '') from pick k
+               left join lateral jsonb_array_elements_text(coalesce(k.progress->'serials', '[]')) as s(serial) on true
+               where ${row.loose} and k.line_id = l.id and k.picked > 0
+             ) g where g.lot <> '' or g.serial <> ''
+           ), '[]') as lots
     from order_line l join item i on i.id = l.item_id where l.order_id = ${row.order} order by l.line`,
   );
   const cartons = await rows<ShipmentDetail['cartons'][number]>(

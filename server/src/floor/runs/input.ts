@@ -243,6 +243,7 @@ export async function confirmPick(
     units,
     asked: step.units,
     position: step.position.number,
+    ...(step.item.tracksSerial && units > 0 ? { serials: progress.serials } : {}),
     ...(progress.touched.length > 0 ? { touched: progress.touched } : {}),
   };
   if (units > 0 || !rest)

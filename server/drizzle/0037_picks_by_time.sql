@@ -1,0 +1,1 @@
+CREATE INDEX "pick_confirmed" ON "pick" USING btree ("confirmed_at") WHERE "pick"."confirmed_at" is not null;
