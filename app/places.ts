@@ -5,6 +5,7 @@ import { idle } from './state/index.ts';
 export const bench = place(() => import('./bench/index.ts'));
 export const desk = place(() => import('./desk/index.ts'));
 export const dock = place(() => import('./dock/index.ts'));
+export const endOfDay = place(() => import('./endOfDay/index.ts'));
 export const exceptions = place(() => import('./exceptions/index.ts'));
 export const floor = place(() => import('./floor/index.ts'));
 export const kit = place(() => import('./kit/index.ts'));
@@ -19,5 +20,6 @@ export const waves = place(() => import('./waves/index.ts'));
  */
 export async function prepareAll(): Promise<void> {
   await idle();
-  for (const { prepare } of [floor, bench, dock, desk, exceptions, waves, loads, quick, setup]) await prepare();
+  for (const { prepare } of [floor, bench, dock, desk, exceptions, waves, endOfDay, loads, quick, setup])
+    await prepare();
 }

@@ -14,4 +14,5 @@ export { SurplusView } from './Surplus.tsx';
 export { TraceView } from './TraceView.tsx';
 export { TrayView } from './TrayView.tsx';
 export { batonOf } from './batonWords.ts';
+export { useChangeOrders } from './useChangeOrders.ts';
 export { DeskCounts } from './DeskCounts.tsx';

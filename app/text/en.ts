@@ -2,6 +2,7 @@ import { changes } from './en/changes.ts';
 import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { confirmRun } from './en/confirmRun.ts';
+import { day } from './en/day.ts';
 import { desk } from './en/desk.ts';
 import { exceptions } from './en/exceptions.ts';
 import { host } from './en/host.ts';
@@ -22,6 +23,7 @@ export const en = {
   ...choose,
   ...changes,
   ...confirmRun,
+  ...day,
   ...exceptions,
   ...host,
   ...loads,

@@ -151,6 +151,7 @@ export function TrackView() {
             <View style={{ flexShrink: 1, minWidth: 0 }}>{crew && <CrewLine crew={crew} />}</View>
             <Row gap={8}>
               <Button title={t('track.floor')} icon="floor-plan" onPress={() => router.navigate('/waves/floor')} />
+              <Button title={t('day.title')} onPress={() => router.navigate('/desk/day')} />
               {mayTrail && <Button title={t('picks.title')} onPress={() => router.navigate('/desk/picks')} />}
               {mayRelease && <Button title={t('departure.key')} onPress={() => setReleasing(true)} />}
             </Row>

@@ -5,6 +5,9 @@ import { id, instant, units } from './basics.ts';
 export const raisedKinds = ['short', 'elsewhere', 'out', 'lost', 'cart'] as const;
 export type RaisedKind = (typeof raisedKinds)[number];
 /** With what has a place of its own: counts that differ, goods picked for less demand, goods to be put away. */
+/** What orders are tagged with that customer service should talk about with the customer. */
+export const SERVICE_TAG = 'customer service';
+
 export const exceptionKinds = [...raisedKinds, 'count', 'surplus', 'put-away'] as const;
 export type ExceptionKind = (typeof exceptionKinds)[number];
 

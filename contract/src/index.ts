@@ -2,6 +2,7 @@ export * from './activity.ts';
 export * from './arrange.ts';
 export * from './basics.ts';
 export * from './counts.ts';
+export * from './day.ts';
 export * from './exceptions.ts';
 export * from './desk.ts';
 export * from './effects.ts';

@@ -38,7 +38,7 @@ await run(
             today: localDate(opened.getTime(), site.timeZone),
             departures: departuresAround(opened),
           });
-          console.log("Playing the morning's work: half a minute or so …");
+          console.log("Playing the morning's work: up to a minute …");
           await playShift(relay, { clock, opened, items });
         }
       }

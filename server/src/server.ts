@@ -14,6 +14,7 @@ import { backupOf, Backups, backupRoutes, runRetention, type BackupPlan } from '
 import { deskRoutes } from './desk/view/index.ts';
 import { holdRoutes } from './desk/holds/index.ts';
 import { searchRoutes } from './desk/search/index.ts';
+import { dayRoutes } from './desk/day/index.ts';
 import { traceRoutes } from './desk/trace/index.ts';
 import { loadRoutes } from './desk/loads/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
@@ -273,6 +274,7 @@ function mountRoutes(
   holdRoutes(routes);
   searchRoutes(routes);
   traceRoutes(routes);
+  dayRoutes(routes);
   loadRoutes(routes);
   quickRoutes(routes);
   orderRoutes(routes);

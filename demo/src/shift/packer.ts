@@ -13,17 +13,18 @@ export interface PackerOptions {
   random: Random;
   /** What a packer sees and feels of the goods: their size and weight. */
   items: readonly ScenarioItem[];
+  /** Orders that somebody has in hand, or for which a decision is owed: nobody else takes these. */
+  taken: Set<string>;
 }
 
 /** Packs the carts that wait at a bench, the most urgent first, an order at a time into as many cartons as it takes. */
-export async function* packer(person: Person, { bench, random, items }: PackerOptions): Work {
-  // Somebody else has them in hand, or a decision is owed for them.
-  const notNow = new Set<string>();
+export async function* packer(person: Person, { bench, random, items, taken }: PackerOptions): Work {
   for (;;) {
     const { runs } = await person.ask('bench');
-    const order = runs.flatMap((r) => r.orders).find((o) => o.packed < o.units && !notNow.has(o.id));
+    const order = runs.flatMap((r) => r.orders).find((o) => o.packed < o.units && !taken.has(o.id));
+    if (order) taken.add(order.id);
     yield order ? random.int(10, 25) : 90;
-    if (order && !(yield* packOrder(person, { bench, items }, order.id))) notNow.add(order.id);
+    if (order && (yield* packOrder(person, { bench, items }, order.id))) taken.delete(order.id);
   }
 }
 
@@ -47,14 +48,16 @@ async function* packOrder(
     }
     const space = spaceIn(box);
     let some = false;
+    let group: string | null = null;
     for (const { item, lot, serial, units: there } of loose) {
       const goods = items.find((i) => i.id === item.id)!;
       const units = serial ? 1 : Math.min(there, some ? space.fits(goods) : Math.max(1, space.fits(goods)));
-      if (units === 0) continue;
+      // Goods that must not travel with these wait for the next carton.
+      if (units === 0 || (group !== null && item.group !== null && item.group !== group)) continue;
       const put = await input(serial ? { kind: 'scan', text: serial } : { kind: 'put', item: item.id, lot, units });
       yield 3 + Math.min(30, units * 0.8);
-      // Goods that must not travel with these wait for the next carton.
       if (put?.verdict !== 'put') continue;
+      group ??= item.group;
       space.take(goods, units);
       some = true;
     }

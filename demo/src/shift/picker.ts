@@ -21,7 +21,7 @@ export async function* picker(person: Person, { random, carts, incidents = [] }:
     const next = mine[0] ?? waiting[0];
     const run = next && (await take(person, next.id, carts));
     if (!run) {
-      yield 60;
+      yield 110;
       continue;
     }
     yield random.int(20, 50);

@@ -33,9 +33,10 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
   yield until(207);
   await person.ask('startWave', { id: await planned(person, express) });
   yield until(66);
-  await person.ask('startWave', { id: await planned(person, await readyFor(person, 'Van tour north', today)) });
+  const van = (await readyFor(person, 'Van tour north', today)).slice(0, 10);
+  await person.ask('startWave', { id: await planned(person, van) });
   yield until(21);
-  const pallets = (await readyFor(person, 'Fellhaul Pallet', today)).slice(0, 12);
+  const pallets = (await readyFor(person, 'Fellhaul Pallet', today)).slice(0, 9);
   await person.ask('startWave', { id: await planned(person, pallets) });
   yield until(6);
   const parcels = await readyFor(person, 'Skylark Day', today);
@@ -71,6 +72,7 @@ export async function playShift(
       ...(['ada', 'jory'] as const).map((id) => signIn(base, id, DESKTOP)),
       signIn(base, 'len', HANDHELD),
     ]);
+    const taken = new Set<string>();
     const own = (of: number) => carts.filter((_, i) => i % 3 === of).map((c) => c.code);
     const at = (minutes: number) => until - minutes * MINUTE;
     const random = (n: number) => seeded(41 + n);
@@ -79,8 +81,8 @@ export async function playShift(
       { from: at(205), of: picker(pico, { random: random(1), carts: own(0), incidents: ['other-bin'] }) },
       { from: at(204), of: picker(suri!, { random: random(2), carts: own(1), incidents: ['short'] }) },
       { from: at(70), of: picker(bram!, { random: random(3), carts: own(2), incidents: ['damaged'] }) },
-      { from: at(180), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items }) },
-      { from: at(12), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items }) },
+      { from: at(180), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items, taken }) },
+      { from: at(12), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items, taken }) },
       { from: at(130), of: dock(len!, ['Skylark Express']) },
     ]);
   } finally {

@@ -1,1 +1,2 @@
+export { pickTimes } from './picks.ts';
 export { traceRoutes } from './routes.ts';

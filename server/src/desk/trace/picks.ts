@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { PickedRow, picksAnswer, picksQuery } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
@@ -10,6 +10,25 @@ import { standards } from '../../setup/settings/index.ts';
 const MOST = 5_000;
 
 type Found = Omit<PickedRow, 'expected'> & { handling: string; metres: number; ofRun: number; total: number };
+
+/**
+ * Parts of a query about confirmed picks: `day` from `a` to before `b`, `own` runs in which something was picked then,
+ * `t` the seconds of each of their picks since the one before, `n` how many picks each run has.
+ *
+ * @param span a select of the instants `a` and `b`
+ */
+export const pickTimes = (siteId: string, span: SQL): SQL => sql`
+    day as (${span}),
+    own as (
+      select distinct k.run_id from pick k join run r on r.id = k.run_id, day
+      where k.confirmed_at >= day.a and k.confirmed_at < day.b and r.site_id = ${siteId}
+    ),
+    -- What a run's picks took is told by the one before, also where that was on the day before.
+    t as (
+      select k.id, extract(epoch from k.confirmed_at - coalesce(lag(k.confirmed_at) over (partition by k.run_id order by k.confirmed_at, k.sequence), r.started_at))::float8 as seconds
+      from own join run r on r.id = own.run_id join pick k on k.run_id = r.id and k.confirmed_at is not null
+    ),
+    n as (select k.run_id, count(*)::int as picks from own join pick k on k.run_id = own.run_id and k.state <> 'out' group by 1)`;
 
 /** Confirmed picks of some days of a site, the newest first, with what each took beside what it should have. */
 export async function picksOf(
@@ -34,19 +53,7 @@ export async function picksOf(
   const found = await rows<Found>(
     db,
     sql`
-    with day as (
-      select ${first}::date::timestamp at time zone ${site!.zone} as a, (${last}::date + 1)::timestamp at time zone ${site!.zone} as b
-    ),
-    own as (
-      select distinct k.run_id from pick k join run r on r.id = k.run_id, day
-      where k.confirmed_at >= day.a and k.confirmed_at < day.b and r.site_id = ${siteId}
-    ),
-    -- What a run's picks took is told by the one before, also where that was on the day before.
-    t as (
-      select k.id, extract(epoch from k.confirmed_at - coalesce(lag(k.confirmed_at) over (partition by k.run_id order by k.confirmed_at, k.sequence), r.started_at))::float8 as seconds
-      from own join run r on r.id = own.run_id join pick k on k.run_id = r.id and k.confirmed_at is not null
-    ),
-    n as (select k.run_id, count(*)::int as picks from own join pick k on k.run_id = own.run_id and k.state <> 'out' group by 1),
+    with ${pickTimes(siteId, sql`select ${first}::date::timestamp at time zone ${site!.zone} as a, (${last}::date + 1)::timestamp at time zone ${site!.zone} as b`)},
     f as (
       select j.facts->>'pick' as pick, count(*)::int as refused from own join journal j on j.run_id = own.run_id and j.kind = 'scan-refused' group by 1
     )

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { actOnBody, ExceptionAct, Right } from '@hand-relay/contract';
+import { SERVICE_TAG, type actOnBody, type ExceptionAct, type Right } from '@hand-relay/contract';
 import { cancelRest, tagOrders } from '../orders/index.ts';
 import { notFound, Refusal, rows, type Change } from '../../platform/index.ts';
 import { requestCount } from '../../stock/index.ts';
@@ -12,8 +12,6 @@ const rights: Partial<Record<ExceptionAct, Right>> = {
   'ship-short': 'orders.cancel',
   count: 'runs.arrange',
 };
-/** By this tag customer service finds the orders about which a customer is to be told. */
-const SERVICE_TAG = 'customer service';
 
 interface Open {
   id: string;

@@ -1,4 +1,5 @@
 export { badgeSheet } from './badges.ts';
+export { dayReport } from './dayReport.ts';
 export { handoffLabel } from './handoffLabel.ts';
 export { countSheet } from './countSheet.ts';
 export { cartonNumbers } from './cartonNumbers.ts';

@@ -1,0 +1,3 @@
+import { endOfDay } from '../../places.ts';
+
+export default endOfDay.view('EndOfDayView');

@@ -1,0 +1,1 @@
+export { EndOfDayView } from './EndOfDayView.tsx';
