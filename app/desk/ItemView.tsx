@@ -23,10 +23,11 @@ import {
   WIDE,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { ItemStock } from './ItemStock.tsx';
 import { listingOf, paramsOf, viewOf } from './listing.ts';
 import { ShareBar } from './ShareBar.tsx';
 
-/** A contested item: what there is and what comes, who asks, and quantities that a person moves between them. */
+/** An item: what there is and what comes, who asks and what each gets, moved by hand; where it lies and for whom. */
 export function ItemView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
@@ -42,14 +43,18 @@ export function ItemView({ id }: { id: string }) {
     >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {item && <There item={item} />}
-      <Choice
-        label={t('policy.title')}
-        value={policy}
-        onChange={setPolicy}
-        options={policies.map((value) => ({ value, title: t(`policy.${value}.name`) }))}
-      />
+      {item && item.askers.length === 0 && <Text colour="quiet">{t('itemStock.nobodyAsks')}</Text>}
+      {item && item.askers.length > 0 && (
+        <Choice
+          label={t('policy.title')}
+          value={policy}
+          onChange={setPolicy}
+          options={policies.map((value) => ({ value, title: t(`policy.${value}.name`) }))}
+        />
+      )}
       {!item && !error && <Loading rows={5} />}
-      {item && <Sharing key={JSON.stringify(item)} item={item} onBack={back} />}
+      {item && item.askers.length > 0 && <Sharing key={JSON.stringify(item)} item={item} onBack={back} />}
+      {item && <ItemStock id={id} />}
     </Page>
   );
 }

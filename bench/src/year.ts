@@ -162,6 +162,11 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     packingSlip: [{ name: 'packingSlip', id: 'ysy200-17' }],
     orderAvailability: [{ name: 'orderAvailability', id: order! }],
     itemAvailability: [{ name: 'itemAvailability', id: item! }],
+    itemStock: [{ name: 'itemStock', id: item! }],
+    picks: [
+      { name: 'picks', of: 'today' },
+      { name: 'picks', search: RECENT, of: 'a week' },
+    ],
     holds: [{ name: 'holds', id: order! }],
     load: load ? [{ name: 'load', id: load }] : [],
     loadCandidates: load ? [{ name: 'loadCandidates', id: load }] : [],

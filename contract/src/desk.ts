@@ -137,6 +137,35 @@ export const itemAvailability = z.object({
 });
 export type ItemAvailability = z.infer<typeof itemAvailability>;
 
+/** Where an item lies, and for whom it is reserved. */
+export const itemStock = z.object({
+  bins: z.array(
+    z.object({
+      id,
+      bin: z.string(),
+      lot: z.string(),
+      bestBefore: isoDate.nullable(),
+      units,
+      toPick: units.describe('Of open picks: will be taken from here'),
+      blocked: z.string().nullable(),
+    }),
+  ),
+  reserved: z.array(
+    z.object({
+      order: z.object({ id, number: z.string() }),
+      customer: z.string(),
+      line: z.int(),
+      lot: z.string(),
+      units,
+      wave: z
+        .object({ id, number: z.int(), state: z.string() })
+        .nullable()
+        .describe('null: reserved ahead of a release'),
+    }),
+  ),
+});
+export type ItemStock = z.infer<typeof itemStock>;
+
 export const itemQuery = deskView.extend({ policy: z.enum(policies).default('priority') });
 
 const tally = z.object({

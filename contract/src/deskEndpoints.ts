@@ -290,6 +290,15 @@ export const deskEndpoints = all({
     answer: host.hostMessages.pick({ stream: true }),
   },
 
+  itemStock: {
+    method: 'GET',
+    path: '/api/desk/items/:id/stock',
+    needs: ['orders.see'],
+    summary: 'Bins in which an item lies, and the orders that it is reserved for',
+    reads: ['stock', 'orders', 'progress'],
+    refuses: ['not-found'],
+    answer: desk.itemStock,
+  },
   day: {
     method: 'GET',
     path: '/api/day',

@@ -220,6 +220,26 @@ describe('the Desk: what can go, who gets the stock', () => {
     expect(after!.manual).toBeNull();
   });
 
+  it('tells where an item lies and for whom it is reserved, ahead of a release and with one', async () => {
+    const [s1] = [orders['S1']!];
+    await desk.get('reserve', { id: s1, body: {} });
+    const stock = await desk.get('itemStock', { id: item });
+    const [there] = await relay.query<{ units: number }>(
+      `select sum(b.units)::int as units from balance b join place p on p.id = b.place_id
+       where b.item_id = '${item}' and p.kind = 'bin' and p.site_id = 'larkmoor'`,
+    );
+    expect(stock.bins.reduce((n, b) => n + b.units, 0)).toBe(there!.units);
+    expect(stock.bins.reduce((n, b) => n + b.toPick, 0)).toBe(1);
+    const { reserved } = await lineOf(s1);
+    expect(stock.reserved.map((r) => [r.order.number, r.units, r.wave?.state ?? null])).toEqual(
+      expect.arrayContaining([
+        ['S1', reserved, null],
+        ['S2', 1, 'started'],
+      ]),
+    );
+    expect(await desk.refused('itemStock', { id: 'nothing' })).toMatchObject({ code: 'not-found' });
+  });
+
   it('writes any list as a workbook', async () => {
     const answer = await desk.ask('workbook', {
       body: {

@@ -1,5 +1,15 @@
 /** What Desk says. `{{name}}` are the facts. */
 export const desk = {
+  itemStock: {
+    bins: 'In bins',
+    noBins: 'Not stocked in any bin.',
+    until: 'best before {{day}}',
+    toPick: '{{units}} to pick',
+    reserved: 'Reserved for',
+    noReserved: 'Nothing is reserved.',
+    ahead: 'ahead of a release',
+    nobodyAsks: 'No open order line needs it.',
+  },
   picks: {
     title: 'Picks',
     find: 'Find order, item, bin, lot or person',

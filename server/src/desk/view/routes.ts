@@ -4,6 +4,7 @@ import { comparisonOf, itemOf, outlookOf, availabilityOf } from './answers.ts';
 import { exceptionsOf } from '../exceptions/index.ts';
 import { actOnException } from './dealWith.ts';
 import { allocateManually } from './allocateManually.ts';
+import { itemStockOf } from './itemStock.ts';
 import { placesOf } from './places.ts';
 import { saveTray, trayOf } from './tray.ts';
 import { deleteView, saveView, viewsOf } from './views.ts';
@@ -16,6 +17,7 @@ export function deskRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.itemAvailability, ({ platform, actor, id, query }) =>
     itemOf(platform, actor.siteId, id, query),
   );
+  mountEndpoint(routes, endpoints.itemStock, ({ platform, actor, id }) => itemStockOf(platform.db, actor.siteId, id));
   mountEndpoint(routes, endpoints.comparePolicies, ({ platform, actor, body }) =>
     comparisonOf(platform, actor.siteId, body),
   );
