@@ -6,7 +6,7 @@ import { useMay } from '../state/index.ts';
 import { Button, Choice, Field, Row, Text } from '../ui/index.ts';
 import { Freshness } from './Freshness.tsx';
 import { ListExport } from './ListExport.tsx';
-import { filtersSet, shows, type Listed, type Listing } from './listing.ts';
+import { filtersSet, paramsOf, shows, type Listed, type Listing } from './listing.ts';
 import { OrderFilters, OrderLook, OrderViews } from './OrderFilters.tsx';
 
 /** What stands above the list of orders: search, what is shown, filters, views. On a phone as little of it as can be. */
@@ -89,6 +89,13 @@ export function ListHead({
       {count}
     </Text>
   );
+  const lines = (
+    <Button
+      title={t('lines.title')}
+      size={wide ? 'small' : 'desk'}
+      onPress={() => router.navigate({ pathname: '/desk/lines', params: paramsOf(listing) })}
+    />
+  );
   const fresh = listing.show !== 'closed' && <Freshness brief={wide ? 'time' : 'key'} onCompute={onCompute} />;
   const look = <OrderLook listing={listing} onChange={onChange} wide={wide} compact={compact} onCompact={onCompact} />;
   if (!wide)
@@ -108,6 +115,7 @@ export function ListHead({
             <OrderFilters listing={listing} onChange={onChange} rows={rows} />
             <OrderViews listing={listing} onChange={onChange} />
             {look}
+            {lines}
             <ListExport name="orders" rows={saved} />
             {counted}
           </Row>
@@ -121,6 +129,7 @@ export function ListHead({
         {show}
         <View style={{ flexGrow: 1 }} />
         {beside && fold}
+        {!beside && lines}
         {!beside && <OrderViews listing={listing} onChange={onChange} />}
         {look}
         {!beside && enter}

@@ -39,13 +39,14 @@ export function OrderFilters({
   listing,
   onChange,
   rows,
-}: Part & { /** All orders read, which are counted. */ rows: Listed[] }) {
+}: Part & { /** All orders read, which are counted; nothing is counted without them. */ rows?: Listed[] }) {
   const { t } = useTranslation();
   const { data: places } = api.useDeskPlacesQuery();
   const options = useOptions(rows, places);
   return (
     <>
-      <Filter name="ready" options={options.ready} listing={listing} onChange={onChange} />
+      {/* How far an order can go is told of orders alone. */}
+      {rows && <Filter name="ready" options={options.ready} listing={listing} onChange={onChange} />}
       <Days listing={listing} onChange={onChange} />
       {filterNames
         .filter((name) => name !== 'ready')
@@ -81,18 +82,18 @@ export function OrderFilters({
 
 /** The values that each filter offers; those that stand in the rows are counted. */
 function useOptions(
-  rows: Listed[],
+  rows: Listed[] | undefined,
   places: { departures: string[]; carriers: string[]; zones: string[] } | undefined,
 ): Record<FilterName, Option[]> {
   const { t } = useTranslation();
   const counted = (of: (r: Listed) => string | null | undefined) => {
     const counts = new Map<string, number>();
-    for (const r of rows) {
+    for (const r of rows ?? []) {
       const value = of(r);
       if (value) counts.set(value, (counts.get(value) ?? 0) + 1);
     }
     return (values: readonly string[], titleOf: (value: string) => string = (v) => v): Option[] =>
-      values.map((value) => ({ value, title: titleOf(value), count: counts.get(value) ?? 0 }));
+      values.map((value) => ({ value, title: titleOf(value), count: rows ? (counts.get(value) ?? 0) : undefined }));
   };
   return {
     ready: counted((r) => r.outlook?.readiness)(readinesses, (v) => t(`ready.${v}` as 'ready.goes')),

@@ -7,6 +7,7 @@ export { EnterView } from './EnterView.tsx';
 export { IntakeView } from './IntakeView.tsx';
 export { ItemView } from './ItemView.tsx';
 export { ItemsView } from './ItemsView.tsx';
+export { LinesView } from './LinesView.tsx';
 export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
 export { PicksView } from './PicksView.tsx';

@@ -137,6 +137,43 @@ export const itemAvailability = z.object({
 });
 export type ItemAvailability = z.infer<typeof itemAvailability>;
 
+/** An open line of an order, as a row of values: ten thousand stay small. */
+export const deskLine = z.object({
+  id,
+  order: id,
+  number: z.string(),
+  line: z.int(),
+  customer: z.string(),
+  class: z.string(),
+  due: isoDate,
+  departure: z.string().nullable(),
+  leavesAt: instant.nullable(),
+  priority: z.int(),
+  item: id,
+  sku: z.string(),
+  name: z.string(),
+  open: units.describe('Not released yet'),
+  reserved: units.describe('Reserved ahead of a release'),
+  free: whole.describe('Units of the item that nobody has been promised'),
+  held: z.string().describe('Why it must not be released; empty where it may'),
+});
+export type DeskLine = z.infer<typeof deskLine>;
+export const deskLineFields = Object.keys(deskLine.shape) as (keyof DeskLine)[];
+export const deskLines = z.object({
+  rows: z.array(z.array(z.union([z.string(), z.number(), z.null()]))),
+  more: z.boolean().describe('Orders that leave later have open lines too, which are not listed'),
+});
+const lineUnits = z
+  .array(z.strictObject({ line: id, units }))
+  .min(1)
+  .max(2000);
+export const reserveLinesBody = z.strictObject({
+  lines: lineUnits.describe('Units of each that are to be reserved, with those that are already'),
+});
+export const linesReserved = z.object({
+  lines: z.array(z.object({ line: id, before: units, after: units })),
+});
+
 /** Where an item lies, and for whom it is reserved. */
 export const itemStock = z.object({
   bins: z.array(

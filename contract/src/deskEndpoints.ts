@@ -290,6 +290,25 @@ export const deskEndpoints = all({
     answer: host.hostMessages.pick({ stream: true }),
   },
 
+  deskLines: {
+    method: 'GET',
+    path: '/api/desk/lines',
+    needs: ['orders.see'],
+    summary: 'Open lines of the orders in view, one row each',
+    reads: ['orders', 'stock'],
+    query: desk.deskView,
+    answer: desk.deskLines,
+  },
+  reserveLines: {
+    method: 'POST',
+    path: '/api/desk/lines/reserve',
+    needs: ['orders.reserve'],
+    summary: 'Reserve so many units of lines ahead of a release, or free them; answers with what each had before',
+    changes: ['orders', 'stock'],
+    refuses: ['not-found'],
+    body: desk.reserveLinesBody,
+    answer: desk.linesReserved,
+  },
   itemStock: {
     method: 'GET',
     path: '/api/desk/items/:id/stock',

@@ -1,3 +1,4 @@
+import { deskLineFields, type DeskLine } from '@hand-relay/contract';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { startWave, takeIn } from './steps.ts';
 
@@ -238,6 +239,69 @@ describe('the Desk: what can go, who gets the stock', () => {
       ]),
     );
     expect(await desk.refused('itemStock', { id: 'nothing' })).toMatchObject({ code: 'not-found' });
+  });
+
+  it('lists open lines one by one, and reserves, frees and releases a part of one without its neighbours', async () => {
+    const order = await takeIn(desk, {
+      number: 'TWO',
+      lines: [
+        ['HT-003', 6],
+        ['HT-004', 5],
+      ],
+    });
+    const mine = async () => {
+      const { rows } = await desk.get('deskLines');
+      return rows
+        .map((row) => Object.fromEntries(row.map((v, i) => [deskLineFields[i], v])) as unknown as DeskLine)
+        .filter((l) => l.order === order);
+    };
+    const [hammer, tool] = (await mine()).sort((a, b) => a.line - b.line);
+    expect([hammer, tool]).toMatchObject([
+      { number: 'TWO', line: 1, sku: 'HT-003', open: 6, reserved: 0, held: '' },
+      { line: 2, sku: 'HT-004', open: 5, reserved: 0 },
+    ]);
+    const reserve = (lines: { line: string; units: number }[]) => service.get('reserveLines', { body: { lines } });
+    expect(await reserve([{ line: hammer!.id, units: 4 }])).toEqual({
+      lines: [{ line: hammer!.id, before: 0, after: 4 }],
+    });
+    expect((await mine()).map((l) => [l.line, l.reserved, l.free])).toEqual(
+      expect.arrayContaining([
+        [1, 4, hammer!.free - 4],
+        [2, 0, tool!.free],
+      ]),
+    );
+    // Fewer of the one, more of the other than there is: as many as there are.
+    const { lines } = await reserve([
+      { line: hammer!.id, units: 1 },
+      { line: tool!.id, units: 5 },
+    ]);
+    expect(lines).toEqual([
+      { line: hammer!.id, before: 4, after: 1 },
+      { line: tool!.id, before: 0, after: Math.min(5, tool!.free) },
+    ]);
+    await reserve(lines.map(({ line, before }) => ({ line, units: before })));
+    expect((await mine()).map((l) => [l.line, l.reserved])).toEqual(
+      expect.arrayContaining([
+        [1, 4],
+        [2, 0],
+      ]),
+    );
+    // One line leaves, the other stays.
+    await desk.get('release', {
+      body: {
+        orders: [order],
+        lines: [
+          { line: hammer!.id, units: 6 },
+          { line: tool!.id, units: 0 },
+        ],
+      },
+    });
+    expect(await mine()).toMatchObject([{ line: 2, open: 5, reserved: 0 }]);
+    expect(await service.refused('reserveLines', { body: { lines: [{ line: 'nothing', units: 1 }] } })).toMatchObject({
+      code: 'not-found',
+    });
+    expect((await desk.get('deskLines', { query: { item: 'HT-004' } })).rows.length).toBeGreaterThan(0);
+    expect((await desk.get('deskLines', { query: { from: '2999-01-01' } })).rows).toEqual([]);
   });
 
   it('writes any list as a workbook', async () => {

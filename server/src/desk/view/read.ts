@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { namesIn, type DeskView } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { recordset, rows, type Platform } from '../../platform/index.ts';
@@ -35,12 +35,9 @@ export async function readDesk(platform: Platform, siteId: string, view: DeskVie
   return text;
 }
 
-async function readNow(platform: Platform, siteId: string, view: DeskView): Promise<string> {
-  const { db, clock } = platform;
-  const [site] = await rows<{ zone: string }>(db, sql`select time_zone as zone from site where id = ${siteId}`);
-  const today = localDate(clock().getTime(), site?.zone ?? 'UTC');
-  const settings = await settingsOf(db, siteId);
-  const chosen = sql.join(
+/** Open orders of a site that a view shows, as a condition on `o`, its customer `c`, departure `d` and carrier `k`. */
+export function openIn(siteId: string, view: DeskView): SQL {
+  return sql.join(
     [
       sql`o.site_id = ${siteId} and o.status = 'open'`,
       view.from ? sql`o.due >= ${view.from}::date` : null,
@@ -64,6 +61,14 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
     ].filter((part) => part !== null),
     sql` and `,
   );
+}
+
+async function readNow(platform: Platform, siteId: string, view: DeskView): Promise<string> {
+  const { db, clock } = platform;
+  const [site] = await rows<{ zone: string }>(db, sql`select time_zone as zone from site where id = ${siteId}`);
+  const today = localDate(clock().getTime(), site?.zone ?? 'UTC');
+  const settings = await settingsOf(db, siteId);
+  const chosen = openIn(siteId, view);
   const pages: string[] = [];
   for (let after = ''; ;) {
     const [page] = await rows<{ text: string | null; last: string | null; count: number }>(

@@ -4,7 +4,9 @@ import { comparisonOf, itemOf, outlookOf, availabilityOf } from './answers.ts';
 import { exceptionsOf } from '../exceptions/index.ts';
 import { actOnException } from './dealWith.ts';
 import { allocateManually } from './allocateManually.ts';
+import { reserveLines } from '../waves/index.ts';
 import { itemStockOf } from './itemStock.ts';
+import { linesIn } from './lines.ts';
 import { placesOf } from './places.ts';
 import { saveTray, trayOf } from './tray.ts';
 import { deleteView, saveView, viewsOf } from './views.ts';
@@ -16,6 +18,10 @@ export function deskRoutes(routes: Routes): void {
   }));
   mountEndpoint(routes, endpoints.itemAvailability, ({ platform, actor, id, query }) =>
     itemOf(platform, actor.siteId, id, query),
+  );
+  mountEndpoint(routes, endpoints.deskLines, ({ platform, actor, query }) => linesIn(platform.db, actor.siteId, query));
+  mountEndpoint(routes, endpoints.reserveLines, ({ body, change }) =>
+    change(async (current) => ({ lines: await reserveLines(current, body.lines) })),
   );
   mountEndpoint(routes, endpoints.itemStock, ({ platform, actor, id }) => itemStockOf(platform.db, actor.siteId, id));
   mountEndpoint(routes, endpoints.comparePolicies, ({ platform, actor, body }) =>

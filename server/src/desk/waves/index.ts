@@ -1,4 +1,4 @@
-export { freeOrders, reservesAtIntake, reservedOf, reserveOrders, trimReserved } from './reserve.ts';
+export { freeOrders, reservesAtIntake, reservedOf, reserveLines, reserveOrders, trimReserved } from './reserve.ts';
 export { waveRoutes } from './routes.ts';
 export { endEmptyRuns, endWaveIfDone, freeReservation } from './state.ts';
 export { paceHere, runSummaries } from './summary.ts';

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { recordset, rows, type Change, type Tx } from '../../platform/index.ts';
+import { notFound, recordset, rows, type Change, type Tx } from '../../platform/index.ts';
 import { lockTotals } from '../../stock/index.ts';
 import { allocate, itemsOf } from './demand.ts';
 import { lockStock } from './release.ts';
@@ -21,7 +21,17 @@ export async function reserveOrders(change: Change, orderIds: string[]): Promise
   if (orderIds.length === 0) return;
   await lockStock(tx, actor.siteId);
   await lockTotals(tx, actor.siteId, itemsOf(orderIds));
-  const { lines } = await allocate(tx, actor.siteId, orderIds, { toRelease: false, now: change.now });
+  await promise(change, orderIds);
+}
+
+/** The same with the stock locked; `exact` names units that lines get in place of all that is open of them. */
+async function promise(change: Change, orderIds: string[], exact?: ReadonlyMap<string, number>): Promise<void> {
+  const { tx, actor } = change;
+  const { lines } = await allocate(tx, actor.siteId, orderIds, {
+    toRelease: false,
+    now: change.now,
+    ...(exact ? { exact } : {}),
+  });
   const parts = lines.flatMap((l) =>
     l.allocation.lots.flatMap(({ lot, units }) => {
       const more = units - (l.reserved.find((k) => k.lot === lot)?.units ?? 0);
@@ -62,16 +72,26 @@ export async function freeOrders(change: Change, orderIds: string[]): Promise<vo
 
 /** Frees what is promised to lines of orders beyond what is open of them, the last lots first. */
 export async function trimReserved(change: Change, orderIds: string[]): Promise<void> {
+  const open = await rows<{ line: string; units: number }>(
+    change.tx,
+    sql`select l.id as line, l.asked - l.cancelled - l.released as units from order_line l
+        where l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`,
+  );
+  if ((await trimTo(change, open)) > 0) change.publish('stock', []);
+}
+
+/** Frees what is promised to lines ahead of a release beyond so many units, the last lots first; answers with the sum. */
+async function trimTo(change: Change, lines: readonly { line: string; units: number }[]): Promise<number> {
   const freed = await rows<{ order: string; units: number }>(
     change.tx,
     sql`
-    with kept as (
-      select r.line_id, r.lot, r.units, l.order_id, l.asked - l.cancelled - l.released as open,
+    with most as (select * from jsonb_to_recordset(${recordset(lines)}) as m(line text, units int)),
+    kept as (
+      select r.line_id, r.lot, r.units, l.order_id, m.units as most,
              sum(r.units) over (partition by r.line_id order by r.lot rows unbounded preceding) as upto
-      from reservation r join order_line l on l.id = r.line_id
-      where r.wave_id is null and l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+      from reservation r join most m on m.line = r.line_id join order_line l on l.id = r.line_id where r.wave_id is null
     ), less as (
-      select line_id, lot, order_id, units, greatest(0, least(units, open - (upto - units)))::int as stays from kept where upto > open
+      select line_id, lot, order_id, units, greatest(0, least(units, most - (upto - units)))::int as stays from kept where upto > most
     ), gone as (
       delete from reservation r using less s where r.wave_id is null and r.line_id = s.line_id and r.lot = s.lot and s.stays = 0
     ), trimmed as (
@@ -80,9 +100,49 @@ export async function trimReserved(change: Change, orderIds: string[]): Promise<
     )
     select order_id as "order", sum(units - stays)::int as units from less group by 1`,
   );
-  if (freed.length === 0) return;
   change.journal(...freed.map(({ order, units }) => ({ kind: 'freed', orderId: order, facts: { units } })));
+  return freed.reduce((n, f) => n + f.units, 0);
+}
+
+/**
+ * Reserves so many units of lines ahead of a release, as far as there is stock, or frees what they have beyond that.
+ * Other lines of their orders keep what they have.
+ *
+ * @throws Refusal 404 where a line is none of an open order of the site
+ */
+export async function reserveLines(
+  change: Change,
+  wanted: readonly { line: string; units: number }[],
+): Promise<{ line: string; before: number; after: number }[]> {
+  const { tx, actor } = change;
+  await lockStock(tx, actor.siteId);
+  const orders = await rows<{ line: string; order: string }>(
+    tx,
+    sql`select l.id as line, o.id as "order" from customer_order o join order_line l on l.order_id = o.id
+        where o.site_id = ${actor.siteId} and o.status = 'open' and l.id in (select jsonb_array_elements_text(${recordset(wanted.map((w) => w.line))}))
+        order by o.id for update of o`,
+  );
+  const missing = wanted.find((w) => !orders.some((o) => o.line === w.line));
+  if (missing) throw notFound('line', missing.line);
+  const ids = [...new Set(orders.map((o) => o.order))];
+  await lockTotals(tx, actor.siteId, itemsOf(ids));
+  const before = await aheadOf(tx, ids);
+  await trimTo(change, wanted);
+  await promise(change, ids, new Map([...before, ...wanted.map((w) => [w.line, w.units] as const)]));
+  const after = await aheadOf(tx, ids);
+  change.publish('orders', ids);
   change.publish('stock', []);
+  return wanted.map(({ line }) => ({ line, before: before.get(line) ?? 0, after: after.get(line) ?? 0 }));
+}
+
+/** Units of each line of orders that are promised ahead of a release. */
+async function aheadOf(on: Tx, orderIds: string[]): Promise<Map<string, number>> {
+  const found = await rows<{ line: string; units: number }>(
+    on,
+    sql`select l.id as line, coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as units
+        from order_line l where l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`,
+  );
+  return new Map(found.map(({ line, units }) => [line, units]));
 }
 
 /** What is promised to an order's lines, released or not. */

@@ -1,0 +1,3 @@
+import { desk } from '../../places.ts';
+
+export default desk.view('LinesView');
