@@ -134,6 +134,12 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/desk/counts',
     '/desk/loads',
     '/desk/quick',
+    '/desk/lines?by=item',
+    '/desk/enter',
+    '/desk/exceptions',
+    '/desk/picks',
+    '/desk/day',
+    '/desk/day?part=report',
     '/waves',
     '/waves/floor',
     '/floor',
@@ -156,7 +162,17 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/roles',
   ];
   // What a phone draws in another way, and so is read again there.
-  const onPhone = ['/waves', '/waves/floor', '/desk', '/desk/items/item-br-002', '/floor', '/kit', '/setup/settings'];
+  const onPhone = [
+    '/waves',
+    '/waves/floor',
+    '/desk',
+    '/desk/day',
+    '/desk/enter',
+    '/desk/items/item-br-002',
+    '/floor',
+    '/kit',
+    '/setup/settings',
+  ];
   const page = await person(browser, { name: 'maren' });
   const order = await takeIn(page, 'SEEN', [['BR-001', 1]]);
   const { wave } = await change<{ wave: string }>(page, '/api/waves', { orders: [order] });

@@ -3,9 +3,21 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { TraceAnswer } from '@hand-relay/contract';
-import { api, troubleOf, words } from '../state/index.ts';
+import { addressOf, api, troubleOf, words } from '../state/index.ts';
 import { number } from '../text/index.ts';
-import { Choice, DataTable, Facts, Failed, Loading, Row, Signal, Text, WIDE, type TableColumn } from '../ui/index.ts';
+import {
+  Button,
+  Choice,
+  DataTable,
+  Facts,
+  Failed,
+  Loading,
+  Row,
+  Signal,
+  Text,
+  WIDE,
+  type TableColumn,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { ListExport } from './ListExport.tsx';
 import { useTraceColumns } from './traceColumns.tsx';
@@ -18,16 +30,13 @@ export function TraceView() {
   const { t } = useTranslation();
   const router = useRouter();
   const { item, lot, serial, place } = useGlobalSearchParams<Record<'item' | 'lot' | 'serial' | 'place', string>>();
-  const {
-    currentData: found,
-    error,
-    refetch,
-  } = api.useTraceQuery({
+  const of = {
     ...(item ? { item } : {}),
     ...(lot ? { lot } : {}),
     ...(serial ? { serial } : {}),
     ...(place ? { place } : {}),
-  });
+  };
+  const { currentData: found, error, refetch } = api.useTraceQuery(of);
   const title = [
     found?.item?.name ?? found?.place?.code ?? t('trace.title'),
     lot && t('trace.ofLot', { lot }),
@@ -35,7 +44,21 @@ export function TraceView() {
   ];
   const back = () => (item ? router.navigate(`/desk/items/${item}`) : router.navigate('/desk'));
   return (
-    <Page title={title.filter(Boolean).join(' · ')} onBack={back} filled>
+    <Page
+      title={title.filter(Boolean).join(' · ')}
+      onBack={back}
+      filled
+      aside={
+        found && (
+          <Button
+            size="small"
+            icon="printer-outline"
+            title={t('trace.print')}
+            onPress={() => window.open(addressOf({ name: 'tracePaper', query: of }), '_blank')}
+          />
+        )
+      }
+    >
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!found && !error && <Loading rows={6} />}
       {found && (

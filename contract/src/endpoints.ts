@@ -106,6 +106,15 @@ export const endpoints = all({
     query: trace.traceQuery,
     answer: trace.traceAnswer,
   },
+  tracePaper: {
+    method: 'GET',
+    path: '/api/trace.pdf',
+    needs: ['orders.see'],
+    summary: 'A trace as a document, for a recall',
+    refuses: ['not-found'],
+    query: trace.traceQuery,
+    file: 'application/pdf',
+  },
   picks: {
     method: 'GET',
     path: '/api/picks',

@@ -196,6 +196,9 @@ describe('a trace', () => {
     ]);
     expect(gone.moves.map((m) => m.reason).slice(0, 3)).toEqual(['ship', 'pack', 'pick']);
     expect(gone.onHand + gone.shippedUnits).toBe(onCart.onHand);
+    // On paper, for a recall.
+    const paper = await desk.ask('tracePaper', { query: of });
+    expect([paper.status, (paper.body as Buffer).subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
     // The bin knows it too, and only its own movements.
     const { id: bin } = (
       await relay.query<{ id: string }>(`select id from place where code = '${picked!.bin}' and site_id = 'larkmoor'`)
@@ -212,6 +215,7 @@ describe('a trace', () => {
   it('needs an item or a place that there is', async () => {
     expect((await desk.refused('trace', { query: {} })).fields).toMatchObject([{ path: 'item' }]);
     expect(await desk.refused('trace', { query: { item: 'nothing' } })).toMatchObject({ code: 'not-found' });
+    expect(await desk.refused('tracePaper', { query: { item: 'nothing' } })).toMatchObject({ code: 'not-found' });
     expect(await desk.refused('trace', { query: { place: 'nothing' } })).toMatchObject({ code: 'not-found' });
     expect(await (await relay.as('pico')).refused('trace', { query: { item: 'nothing' } })).toMatchObject({
       status: 403,

@@ -78,6 +78,7 @@ export const desk = {
   trace: {
     title: 'Trace',
     open: 'Stock and trace',
+    print: 'Print for a recall',
     ofLot: 'lot {{lot}}',
     ofSerial: 'serial {{serial}}',
     onHand: 'On hand',

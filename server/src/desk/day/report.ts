@@ -1,25 +1,20 @@
-import { sql, type SQL } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { dayReport } from '@hand-relay/contract';
 import { estimate } from '@hand-relay/core/walking/labour';
 import { iso, rows, type Db } from '../../platform/index.ts';
 import { standards } from '../../setup/settings/index.ts';
-import { pickTimes } from '../trace/index.ts';
+import { pickTimes, spanOf, within, type Span } from '../trace/index.ts';
 
 type Report = z.input<typeof dayReport>;
 
 /** What a day of a site came to. */
 export async function reportOf(db: Db, siteId: string, date: string): Promise<Report> {
-  const [span] = await rows<{ a: string; b: string }>(
-    db,
-    sql`select ${iso(sql`${date}::date::timestamp at time zone time_zone`)} as a, ${iso(sql`(${date}::date + 1)::timestamp at time zone time_zone`)} as b
-        from site where id = ${siteId}`,
-  );
-  const within = (at: SQL) => sql`${at} >= ${span!.a} and ${at} < ${span!.b}`;
+  const span = await spanOf(db, siteId, { first: date, last: date });
   const [sums] = await rows<Pick<Report, 'shipments' | 'cartons' | 'weightG'>>(
     db,
     sql`select count(distinct s.id)::int as shipments, count(c.id)::int as cartons, coalesce(sum(c.weight_g), 0)::float8 as "weightG"
-        from shipment s left join carton c on c.shipment_id = s.id where s.site_id = ${siteId} and ${within(sql`s.confirmed_at`)}`,
+        from shipment s left join carton c on c.shipment_id = s.id where s.site_id = ${siteId} and s.state = 'confirmed' and ${within(sql`s.confirmed_at`, span)}`,
   );
   return {
     ...sums!,
@@ -28,16 +23,16 @@ export async function reportOf(db: Db, siteId: string, date: string): Promise<Re
       db,
       sql`select b.code as bin, i.sku, i.name as item, e.kind, e.reason, count(*)::int as times, sum(e.units)::int as units
           from exception e join place b on b.id = e.place_id join item i on i.id = e.item_id
-          where e.site_id = ${siteId} and ${within(sql`e.at`)} and e.kind in ('short', 'elsewhere', 'out')
+          where e.site_id = ${siteId} and ${within(sql`e.at`, span)} and e.kind in ('short', 'elsewhere', 'out')
           group by 1, 2, 3, 4, 5 order by units desc, bin`,
     ),
-    people: await peopleOn(db, siteId, span!, within),
+    people: await peopleOn(db, siteId, span),
     waves: await rows<Report['waves'][number]>(
       db,
       sql`
       with w as (
-        select w.* from wave w where w.site_id = ${siteId} and w.state in ('started', 'done') and exists (
-          select 1 from run r join pick k on k.run_id = r.id where r.wave_id = w.id and ${within(sql`k.confirmed_at`)})
+        select w.* from wave w where w.site_id = ${siteId} and w.state in ('started', 'done') and w.id in (
+          select r.wave_id from pick k join run r on r.id = k.run_id where ${within(sql`k.confirmed_at`, span)})
       )
       select w.id, w.number, w.state, (select count(distinct l.order_id)::int from wave_line x join order_line l on l.id = x.line_id where x.wave_id = w.id and x.units > 0) as orders,
              ${iso(sql`to_timestamp((w.foreseen->>'ends')::float8 / 1000)`)} as foreseen, ${iso(sql`case when k.open = 0 then k.last end`)} as ended
@@ -67,12 +62,7 @@ const departuresOn = (db: Db, siteId: string, date: string) =>
   );
 
 /** Who picked, packed and confirmed, with what picking took beside what it should have. */
-async function peopleOn(
-  db: Db,
-  siteId: string,
-  span: { a: string; b: string },
-  within: (at: SQL) => SQL,
-): Promise<Report['people']> {
+async function peopleOn(db: Db, siteId: string, span: Span): Promise<Report['people']> {
   const picked = await rows<{
     person: string;
     picks: number;
@@ -84,11 +74,11 @@ async function peopleOn(
   }>(
     db,
     sql`
-    with ${pickTimes(siteId, sql`select ${span.a}::timestamptz as a, ${span.b}::timestamptz as b`)},
+    with ${pickTimes(siteId, span)},
     k as (
       select k.confirmed_by as person, i.handling, k.picked, coalesce(t.seconds, 0) as seconds, (r.metres + coalesce(r.approach, 0)) / n.picks as metres, 1.0 / n.picks as runs
-      from t join pick k on k.id = t.id join run r on r.id = k.run_id join n on n.run_id = r.id join item i on i.id = k.item_id, day
-      where k.confirmed_at >= day.a and k.confirmed_at < day.b
+      from t join pick k on k.id = t.id join run r on r.id = k.run_id join n on n.run_id = r.id join item i on i.id = k.item_id
+      where ${within(sql`k.confirmed_at`, span)}
     ),
     h as (select person, jsonb_object_agg(handling, units) as handling from (select person, handling, sum(picked)::int as units from k group by 1, 2) g group by 1)
     select p.name as person, count(*)::int as picks, sum(k.picked)::int as units, h.handling, sum(k.metres)::float8 as metres, sum(k.runs)::float8 as runs, sum(k.seconds)::float8 as seconds
@@ -100,8 +90,13 @@ async function peopleOn(
     select p.name as person, (count(*) filter (where j.kind in ('scan-refused', 'pack-refused')))::int as refused,
            coalesce(sum((select sum((g->>'units')::int) from jsonb_array_elements(j.facts->'parts') g)) filter (where j.kind = 'packed'), 0)::int as packed,
            (count(*) filter (where j.kind = 'shipped'))::int as shipments
-    from journal j join person p on p.id = j.person_id
-    where j.site_id = ${siteId} and j.kind in ('scan-refused', 'pack-refused', 'packed', 'shipped') and ${within(sql`j.at`)} group by p.name`,
+    from (values ('scan-refused'), ('pack-refused'), ('packed'), ('shipped')) k(kind)
+    -- The journal is written in the order of time: what is older than the last entry before the day is not read.
+    cross join lateral (
+      select max(id) as id from journal where site_id = ${siteId} and kind = k.kind and at < ${span.a}
+    ) before
+    join journal j on j.site_id = ${siteId} and j.kind = k.kind and j.id > coalesce(before.id, 0) and ${within(sql`j.at`, span)}
+    join person p on p.id = j.person_id group by p.name`,
   );
   const names = [...new Set([...picked, ...others].map((p) => p.person))].sort((a, b) => a.localeCompare(b));
   return names.map((person) => {

@@ -1,2 +1,2 @@
-export { pickTimes } from './picks.ts';
+export { pickTimes, spanOf, within, type Span } from './picks.ts';
 export { traceRoutes } from './routes.ts';

@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { PickedRow, picksAnswer, picksQuery } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { estimate } from '@hand-relay/core/walking/labour';
-import { iso, rows, type Platform } from '../../platform/index.ts';
+import { iso, rows, type Db, type Platform } from '../../platform/index.ts';
 import { standards } from '../../setup/settings/index.ts';
 
 /** Most rows of a list: a busy day has as many. */
@@ -11,17 +11,33 @@ const MOST = 5_000;
 
 type Found = Omit<PickedRow, 'expected'> & { handling: string; metres: number; ofRun: number; total: number };
 
+/** Instants, as ISO texts: from the first of them to before the second. */
+export interface Span {
+  a: string;
+  b: string;
+}
+
+/** The instants between which days of a site lie, the last of them whole. */
+export async function spanOf(db: Db, siteId: string, { first, last }: { first: string; last: string }): Promise<Span> {
+  const [span] = await rows<Span>(
+    db,
+    sql`select ${iso(sql`${first}::date::timestamp at time zone time_zone`)} as a, ${iso(sql`(${last}::date + 1)::timestamp at time zone time_zone`)} as b
+        from site where id = ${siteId}`,
+  );
+  return span!;
+}
+
+/** Whether an instant lies in a span. Its ends are values, by which the database finds the index that has few of them. */
+export const within = (at: SQL, { a, b }: Span): SQL => sql`(${at} >= ${a} and ${at} < ${b})`;
+
 /**
- * Parts of a query about confirmed picks: `day` from `a` to before `b`, `own` runs in which something was picked then,
- * `t` the seconds of each of their picks since the one before, `n` how many picks each run has.
- *
- * @param span a select of the instants `a` and `b`
+ * Parts of a query about confirmed picks: `own` runs in which something was picked in a span, `t` the seconds of each of
+ * their picks since the one before, `n` how many picks each run has.
  */
-export const pickTimes = (siteId: string, span: SQL): SQL => sql`
-    day as (${span}),
-    own as (
-      select distinct k.run_id from pick k join run r on r.id = k.run_id, day
-      where k.confirmed_at >= day.a and k.confirmed_at < day.b and r.site_id = ${siteId}
+export const pickTimes = (siteId: string, span: Span): SQL => sql`
+    own as materialized (
+      select distinct k.run_id from pick k join run r on r.id = k.run_id
+      where ${within(sql`k.confirmed_at`, span)} and r.site_id = ${siteId}
     ),
     -- What a run's picks took is told by the one before, also where that was on the day before.
     t as (
@@ -38,7 +54,7 @@ export async function picksOf(
 ): Promise<z.input<typeof picksAnswer>> {
   const [site] = await rows<{ zone: string }>(db, sql`select time_zone as zone from site where id = ${siteId}`);
   const first = from ?? localDate(clock().getTime(), site!.zone);
-  const last = until ?? first;
+  const span = await spanOf(db, siteId, { first, last: until ?? first });
   const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`;
   const matches =
     find === ''
@@ -53,7 +69,7 @@ export async function picksOf(
   const found = await rows<Found>(
     db,
     sql`
-    with ${pickTimes(siteId, sql`select ${first}::date::timestamp at time zone ${site!.zone} as a, (${last}::date + 1)::timestamp at time zone ${site!.zone} as b`)},
+    with ${pickTimes(siteId, span)},
     f as (
       select j.facts->>'pick' as pick, count(*)::int as refused from own join journal j on j.run_id = own.run_id and j.kind = 'scan-refused' group by 1
     )
@@ -64,8 +80,8 @@ export async function picksOf(
            i.handling, r.metres + coalesce(r.approach, 0) as metres, n.picks as "ofRun", (count(*) over ())::int as total
     from t join pick k on k.id = t.id join run r on r.id = k.run_id join n on n.run_id = r.id
     join customer_order o on o.id = k.order_id join item i on i.id = k.item_id join place b on b.id = k.bin_id
-    join person p on p.id = k.confirmed_by left join f on f.pick = k.id, day
-    where k.confirmed_at >= day.a and k.confirmed_at < day.b and ${matches} and ${only ? flaws[only] : sql`true`}
+    join person p on p.id = k.confirmed_by left join f on f.pick = k.id
+    where ${within(sql`k.confirmed_at`, span)} and ${matches} and ${only ? flaws[only] : sql`true`}
     order by k.confirmed_at desc, k.sequence desc limit ${MOST}`,
   );
   return {

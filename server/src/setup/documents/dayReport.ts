@@ -1,20 +1,9 @@
 import type { DayReport } from '@hand-relay/contract';
 import { finish, newDocument } from './page.ts';
+import { MARGIN, tablesOn } from './tables.ts';
 import { words } from './words.ts';
 
-const MM = 72 / 25.4;
-const MARGIN = 16 * MM;
 const INK = '#1E2326';
-const QUIET = '#57606A';
-const ROW = 6 * MM;
-
-interface Column<T> {
-  title: string;
-  /** Share of the width. */
-  width: number;
-  right?: boolean;
-  of: (row: T) => string | number;
-}
 
 /** A day of a site on paper: what left by departure, who did what, what was short, waves foreseen and actual. */
 export function dayReport(
@@ -25,8 +14,6 @@ export function dayReport(
   const clock = (instant: string | null) => (instant ? clockForm.format(new Date(instant)) : '–');
   const minutes = (seconds: number) => (seconds > 0 ? Math.round(seconds / 60) : '–');
   const document = newDocument(paper === 'a4' ? 'A4' : 'LETTER', MARGIN, `${words.day} ${day}`);
-  const width = document.page.width - 2 * MARGIN;
-  const foot = document.page.height - MARGIN;
   document.font('strong').fontSize(20).fillColor(INK).text(`${site}, ${day}`, MARGIN, MARGIN);
   document
     .font('text')
@@ -34,55 +21,7 @@ export function dayReport(
     .text(
       `${report.shipments} ${words.shipments}, ${report.cartons} ${words.cartons.toLowerCase()}, ${Math.round(report.weightG / 1000)} ${words.kg}`,
     );
-  let y = document.y + 4 * MM;
-
-  function table<T>(title: string, columns: readonly Column<T>[], rows: readonly T[]): void {
-    if (rows.length === 0) return;
-    const head = () => {
-      document.font('text').fontSize(9).fillColor(QUIET);
-      line(columns.map((c) => c.title));
-      document
-        .moveTo(MARGIN, y)
-        .lineTo(MARGIN + width, y)
-        .lineWidth(0.5)
-        .stroke(QUIET);
-      y += 1.5 * MM;
-      document.font('text').fontSize(10).fillColor(INK);
-    };
-    const line = (cells: readonly (string | number)[]) => {
-      let x = MARGIN;
-      columns.forEach((c, i) => {
-        const wide = c.width * width;
-        document.text(String(cells[i]), x, y, {
-          width: wide - 2 * MM,
-          height: ROW,
-          ellipsis: true,
-          lineBreak: false,
-          align: c.right ? 'right' : 'left',
-        });
-        x += wide;
-      });
-      y += ROW;
-    };
-    // A title with its head and one row stay together.
-    if (y + 4 * ROW > foot) turn();
-    document.font('strong').fontSize(13).fillColor(INK).text(title, MARGIN, y);
-    y += 8 * MM;
-    head();
-    for (const row of rows) {
-      if (y + ROW > foot) {
-        turn();
-        head();
-      }
-      line(columns.map((c) => c.of(row)));
-    }
-    y += 5 * MM;
-  }
-  const turn = () => {
-    document.addPage();
-    y = MARGIN;
-  };
-
+  const table = tablesOn(document);
   table(
     words.departures,
     [

@@ -6,5 +6,6 @@ export { cartonNumbers } from './cartonNumbers.ts';
 export { cartonLabel } from './label.ts';
 export { binLabels, pickList, wavePaper } from './pickList.ts';
 export { packingSlip } from './packingSlip.ts';
+export { tracePaper } from './tracePaper.ts';
 export { testPage } from './testPage.ts';
 export { shipmentGoods } from './goods.ts';

@@ -63,5 +63,12 @@ export const words = {
   waves: 'Waves',
   foreseen: 'Planned last pick',
   lastPick: 'Last pick',
+  trace: 'Trace',
+  onHand: 'On hand',
+  shippedUnits: 'Shipped',
+  newest: 'Only the newest are listed.',
+  whoGot: 'Who got it',
+  whereNow: 'Where it is now',
+  whatCame: 'What came',
   notConfirmed: 'Not confirmed yet',
 } as const;
