@@ -93,7 +93,7 @@ function Line({
       }}
     >
       <View style={{ flex: 1, minWidth: 0 }}>
-        <Link href={href as never}>
+        <Link href={href}>
           <Text kind="mono">{name}</Text>
         </Link>
         <Text kind="small" colour="quiet" lines={1}>

@@ -36,7 +36,7 @@ export function PicksView() {
   const now = useNow();
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
-  const params = useLocalSearchParams() as Params;
+  const params = useLocalSearchParams<Params>();
   const set = (change: Params) => router.setParams(change);
   const today = localDate(now, me.site.timeZone);
   const from = params.from ?? today;

@@ -1,9 +1,8 @@
 import { endpoints, type Endpoint, type EndpointName } from '@hand-relay/contract';
-import type { z } from 'zod';
 import { people, PASSWORD, PIN } from '../house.ts';
 
-type Answer<N extends EndpointName> = (typeof endpoints)[N] extends { answer: infer A extends z.ZodType }
-  ? z.output<A>
+type Answer<N extends EndpointName> = (typeof endpoints)[N] extends { answer: { parse(value: unknown): infer A } }
+  ? A
   : undefined;
 
 interface Asked {

@@ -40,7 +40,12 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
   await person.ask('startWave', { id: await planned(person, pallets) });
   yield until(6);
   const parcels = await readyFor(person, 'Skylark Day', today);
-  await person.ask('startWave', { id: await planned(person, parcels.slice(0, 12)) });
+  const wave = await planned(person, parcels.slice(0, 12));
+  const { runs } = await person.ask('wave', { id: wave });
+  // Pico and Suri are on runs when the demo opens, whoever was quicker before.
+  for (const [i, who] of ['pico', 'suri'].entries())
+    if (runs[i]) await person.ask('assignRuns', { body: { runs: [runs[i].id], person: who } });
+  await person.ask('startWave', { id: wave });
   yield until(3);
   await planned(person, parcels.slice(12));
   const next = await readyFor(person, 'Skylark Day', addDays(today, 1));
