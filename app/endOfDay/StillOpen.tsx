@@ -105,7 +105,7 @@ function useColumns(): TableColumn<DayOpen>[] {
   const { t } = useTranslation();
   const me = useMe();
   const wide = useWindowDimensions().width >= WIDE;
-  const late = (o: DayOpen) => o.leavesAt !== null && clock(o.leavesAt, me.site.timeZone);
+  const timeOf = (o: DayOpen) => o.leavesAt !== null && clock(o.leavesAt, me.site.timeZone);
   const why = (o: DayOpen, lines: number) => (
     <Row gap={6} style={{ flexWrap: 'nowrap', flexShrink: 1 }}>
       {(o.hold !== null || o.short > 0) && <Shape kind="caution" size={13} />}
@@ -148,7 +148,7 @@ function useColumns(): TableColumn<DayOpen>[] {
       title: t('day.departure'),
       width: 190,
       fixed: true,
-      cell: (o) => <Text lines={1}>{[late(o), o.departure].filter(Boolean).join(' ')}</Text>,
+      cell: (o) => <Text lines={1}>{[timeOf(o), o.departure].filter(Boolean).join(' ')}</Text>,
     },
     { key: 'why', title: t('day.whyTitle'), width: 4, cell: (o) => why(o, 1) },
   ];

@@ -28,8 +28,8 @@ async function tellsTrack(desk: Person, query: <T>(statement: string) => Promise
 }
 
 /** What the end of the day says, counted anew. */
-async function tellsDay(desk: Person, query: <T>(statement: string) => Promise<T[]>): Promise<void> {
-  const { date, open, left, report } = await desk.get('day');
+async function tellsDay(desk: Person, query: <T>(statement: string) => Promise<T[]>, date: string): Promise<void> {
+  const { open, left, report } = await desk.get('day', { query: { date } });
   const [counted] = await query<Record<string, number>>(
     `select (select count(*) from customer_order where site_id = 'larkmoor' and status = 'open' and due = '${date}')::int as open,
             (select count(*) from pick where confirmed_at is not null)::int as picks, (select sum(picked) from pick)::int as units,
@@ -58,7 +58,7 @@ async function tellsDay(desk: Person, query: <T>(statement: string) => Promise<T
   expect(one).toMatchObject({ at: 'release', short: one.waits.release });
   await desk.ask('tracking', { id: one.shipment!.id, body: { from: 'carrier' } });
   await desk.get('confirm', { id: one.shipment!.id, body: { rest: 'keep-open' } });
-  const after = await desk.get('day');
+  const after = await desk.get('day', { query: { date } });
   expect(after.open.find((o) => o.id === one.id)).toMatchObject({
     waits: { ...one.waits, ship: 0 },
     can: ['move', 'cancel'],
@@ -88,9 +88,10 @@ describe('the demo in mid-shift', () => {
       await checkBooks({ query }, 'mid-shift');
       const desk = await signedIn(relay, 'maren');
       const { waves } = await desk.get('waves');
-      expect(waves.map((w) => w.state).sort()).toEqual(
-        ['done', 'gathering', 'planned', 'started', 'started', expect.stringMatching(/done|started/)].sort(),
-      );
+      const states = (state: string) => waves.filter((w) => w.state === state).length;
+      expect([states('planned'), states('gathering'), waves.length]).toEqual([1, 1, 6]);
+      expect(states('done')).toBeGreaterThan(0);
+      expect(states('started')).toBeGreaterThan(1);
       const { exceptions } = await desk.get('exceptions');
       expect(exceptions.map((e) => e.kind)).toEqual(expect.arrayContaining(['short', 'elsewhere']));
       const dock = await signedIn(relay, 'len');
@@ -102,7 +103,7 @@ describe('the demo in mid-shift', () => {
       const runs = await query<{ state: string; n: number }>('select state, count(*)::int as n from run group by 1');
       expect(runs.find((r) => r.state === 'picking')?.n).toBeGreaterThan(0);
       await tellsTrack(desk, query);
-      await tellsDay(desk, query);
+      await tellsDay(desk, query, localDate(opened.getTime(), house.site.timeZone));
       // Everything happened between the start of the shift and its opening, as scans of people, at their pace.
       const [span] = await query<{ first: Date; last: Date; scans: number }>(
         `select min(at) as first, max(at) as last, count(*) filter (where kind in ('scan', 'refused'))::int as scans from journal where device <> 'demo'`,
