@@ -242,7 +242,7 @@ test('a packer takes goods out again, is kept from packing acid with food, and p
     await change(desk, `/api/runs/${run.id}/leave`, { lane: 'LANE-5' });
   }
   const bench = await person(browser, { badge: 'BADGE-3002' });
-  await expect(bench.getByText(/picked by Maren Holt/)).toBeVisible();
+  await expect(bench.getByText(/CART-11 .* picked by Maren Holt/)).toBeVisible();
   await scan(bench, 'CART-11-1');
   await expect(bench.getByRole('heading', { name: 'TR-B1' })).toBeVisible();
   const { bench: state } = await api<BenchOrder>(bench, `/api/bench/orders/${order}`);

@@ -217,7 +217,14 @@ describe('the database', () => {
     const start = async () => {
       server = spawn(process.execPath, ['--import', 'tsx', 'demo/src/start.ts'], {
         cwd: productFolder(),
-        env: { ...process.env, DATA_DIR: folder, PORT: String(port), LOG_LEVEL: 'silent', NODE_OPTIONS: '' },
+        env: {
+          ...process.env,
+          DATA_DIR: folder,
+          PORT: String(port),
+          LOG_LEVEL: 'silent',
+          DEMO_SHIFT: 'off',
+          NODE_OPTIONS: '',
+        },
         stdio: 'ignore',
       });
       for (let i = 0; i < 600; i++) {
