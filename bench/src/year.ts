@@ -163,6 +163,7 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     orderAvailability: [{ name: 'orderAvailability', id: order! }],
     itemAvailability: [{ name: 'itemAvailability', id: item! }],
     itemStock: [{ name: 'itemStock', id: item! }],
+    tracePaper: [{ name: 'tracePaper', search: `item=${item}`, of: 'an item' }],
     picks: [
       { name: 'picks', of: 'today' },
       { name: 'picks', search: RECENT, of: 'a week' },
