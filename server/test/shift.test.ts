@@ -1,18 +1,18 @@
 import { departuresAround, loadScenario, playShift, ShiftClock, SHIFT_MS, house } from '@hand-relay/demo';
-import { localDate } from '@hand-relay/core/calendar';
+import { instantOf, localDate } from '@hand-relay/core/calendar';
 import { sql } from 'drizzle-orm';
 import { checkBooks } from './books.ts';
 import { openEmpty, signedIn, type Person } from './relay.ts';
 
 /** What the track says of each departure, counted anew from the lines and the picks. */
-async function tellsTrack(desk: Person, query: <T>(statement: string) => Promise<T[]>): Promise<void> {
+async function tellsTrack(desk: Person, query: <T>(statement: string) => Promise<T[]>, opened: Date): Promise<void> {
   const { departures, earlier, pickers, packers } = await desk.get('track');
   const counted = await query<Record<string, number | string>>(
     `select d.name, count(distinct o.id)::int as orders, sum(l.asked - l.cancelled)::int as asked, sum(l.picked)::int as picked, sum(l.packed)::int as packed,
             sum(l.shipped)::int as shipped, (sum(l.asked - l.cancelled) - coalesce(sum(k.units), 0))::int as waits
      from customer_order o join departure d on d.id = o.departure_id join order_line l on l.order_id = o.id
      left join lateral (select sum(case state when 'open' then units else picked end)::int as units from pick where line_id = l.id and state <> 'out') k on true
-     where o.site_id = 'larkmoor' and o.leaves_at < now() + interval '16 hours' group by d.name, o.leaves_at order by o.leaves_at`,
+     where o.site_id = 'larkmoor' and o.leaves_at < '${opened.toISOString()}'::timestamptz + interval '16 hours' group by d.name, o.leaves_at order by o.leaves_at`,
   );
   expect(
     departures.map(({ name, orders, asked, picked, packed, shipped, waiting }) => {
@@ -79,9 +79,11 @@ describe('the demo in mid-shift', () => {
     const relay = await openEmpty({ clock: clock.now });
     const query = async <T>(statement: string) => (await relay.platform.db.execute(sql.raw(statement))).rows as T[];
     try {
-      const opened = new Date();
+      // At noon, whatever the hour is in which this runs: a shift that began on the day before has another report.
+      const today = localDate(Date.now(), house.site.timeZone);
+      const opened = new Date(instantOf(today, '12:00', house.site.timeZone));
       const { items } = await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
-        today: localDate(opened.getTime(), house.site.timeZone),
+        today,
         departures: departuresAround(opened),
       });
       await playShift(relay, { clock, opened, items });
@@ -93,6 +95,7 @@ describe('the demo in mid-shift', () => {
       expect(new Date(span!.last).getTime()).toBeLessThanOrEqual(opened.getTime());
       const [before, now, after] = [Date.now(), clock.now().getTime(), Date.now()];
       expect([before <= now, now <= after]).toEqual([true, true]);
+      clock.set(opened.getTime());
       await checkBooks({ query }, 'mid-shift');
       const desk = await signedIn(relay, 'maren');
       const { waves } = await desk.get('waves');
@@ -110,8 +113,8 @@ describe('the demo in mid-shift', () => {
       expect((await (await signedIn(relay, 'ada')).get('bench')).runs.length).toBeGreaterThan(0);
       const runs = await query<{ state: string; n: number }>('select state, count(*)::int as n from run group by 1');
       expect(runs.find((r) => r.state === 'picking')?.n).toBeGreaterThan(0);
-      await tellsTrack(desk, query);
-      await tellsDay(desk, query, localDate(opened.getTime(), house.site.timeZone));
+      await tellsTrack(desk, query, opened);
+      await tellsDay(desk, query, today);
     } finally {
       await relay.close();
     }
