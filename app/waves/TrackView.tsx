@@ -149,7 +149,7 @@ export function TrackView() {
           {untracked && <Failed text={words(troubleOf(untracked))} onRetry={() => void trackAgain()} />}
           <Row gap={16} style={{ justifyContent: 'space-between' }}>
             <View style={{ flexShrink: 1, minWidth: 0 }}>{crew && <CrewLine crew={crew} />}</View>
-            <Row gap={8}>
+            <Row gap={8} style={{ flexShrink: 1 }}>
               <Button title={t('track.floor')} icon="floor-plan" onPress={() => router.navigate('/waves/floor')} />
               <Button title={t('day.title')} onPress={() => router.navigate('/desk/day')} />
               {mayTrail && <Button title={t('picks.title')} onPress={() => router.navigate('/desk/picks')} />}

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import * as day from './day.ts';
 import * as desk from './desk.ts';
 import * as exceptions from './exceptions.ts';
 import * as orders from './orders.ts';
@@ -317,24 +316,6 @@ export const deskEndpoints = all({
     reads: ['stock', 'orders', 'progress'],
     refuses: ['not-found'],
     answer: desk.itemStock,
-  },
-  day: {
-    method: 'GET',
-    path: '/api/day',
-    needs: ['orders.see'],
-    parts: ['trail.see'],
-    summary: 'The end of a day: what is still open and why, what else is not settled, and what the day came to',
-    reads: ['orders', 'waves', 'runs', 'progress', 'counts', 'exceptions', 'bench', 'shipments'],
-    query: day.dayQuery,
-    answer: day.dayAnswer,
-  },
-  dayPaper: {
-    method: 'GET',
-    path: '/api/day.pdf',
-    needs: ['trail.see'],
-    summary: "The day's report as a document",
-    query: day.dayQuery,
-    file: 'application/pdf',
   },
   exceptions: {
     method: 'GET',

@@ -4,13 +4,13 @@ import * as packing from './packing.ts';
 import * as runs from './runs.ts';
 import * as search from './search.ts';
 import * as signIn from './signIn.ts';
-import * as trace from './trace.ts';
 import * as waves from './waves.ts';
 import { benchDockEndpoints } from './benchDockEndpoints.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
 import { floorEndpoints } from './floorEndpoints.ts';
 import { deskEndpoints } from './deskEndpoints.ts';
 import { orderEndpoints } from './orderEndpoints.ts';
+import { overviewEndpoints } from './overviewEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
 
 export type { Endpoint } from './endpoint.ts';
@@ -95,34 +95,6 @@ export const endpoints = all({
     reads: [],
     query: search.searchQuery,
     answer: search.searchAnswer,
-  },
-  trace: {
-    method: 'GET',
-    path: '/api/trace',
-    needs: ['orders.see'],
-    summary: 'Where goods are, who got them and how they moved: of an item, a lot, a serial number or a place',
-    reads: ['stock'],
-    refuses: ['not-found'],
-    query: trace.traceQuery,
-    answer: trace.traceAnswer,
-  },
-  tracePaper: {
-    method: 'GET',
-    path: '/api/trace.pdf',
-    needs: ['orders.see'],
-    summary: 'A trace as a document, for a recall',
-    refuses: ['not-found'],
-    query: trace.traceQuery,
-    file: 'application/pdf',
-  },
-  picks: {
-    method: 'GET',
-    path: '/api/picks',
-    needs: ['trail.see'],
-    summary: 'Picks of some days across orders: who, when, where, what, how long',
-    reads: ['progress'],
-    query: trace.picksQuery,
-    answer: trace.picksAnswer,
   },
   floorPlan: {
     method: 'GET',
@@ -229,14 +201,6 @@ export const endpoints = all({
     refuses: ['not-found', 'nothing-to-release', 'plan-running', 'wave-state'],
     body: waves.releaseBody,
     answer: waves.releaseResult,
-  },
-  track: {
-    method: 'GET',
-    path: '/api/track',
-    needs: ['orders.see'],
-    summary: 'Departures of today and what is left to do for each: to release, pick, pack and load',
-    reads: ['orders', 'waves', 'shipments', 'progress'],
-    answer: waves.track,
   },
   waves: {
     method: 'GET',
@@ -499,6 +463,7 @@ export const endpoints = all({
   ...floorEndpoints,
   ...deskEndpoints,
   ...orderEndpoints,
+  ...overviewEndpoints,
   ...setupEndpoints,
 });
 

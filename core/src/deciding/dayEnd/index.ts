@@ -1,1 +1,1 @@
-export { actsFor, dayActs, openAt, openPlaces, type DayAct, type OpenPlace, type OrderUnits } from './openAt.ts';
+export { actsFor, dayActs, openAt, openPlaces, type DayAct, type OpenPlace } from './openAt.ts';

@@ -1,12 +1,4 @@
-/** Units of an order, summed over its lines. */
-export interface OrderUnits {
-  /** Without what was cancelled. */
-  asked: number;
-  released: number;
-  picked: number;
-  packed: number;
-  shipped: number;
-}
+import type { Amounts } from '../../handling/progress/index.ts';
 
 export const openPlaces = ['release', 'pick', 'pack', 'ship'] as const;
 export type OpenPlace = (typeof openPlaces)[number];
@@ -16,7 +8,7 @@ export type OpenPlace = (typeof openPlaces)[number];
  *
  * @returns the units of each, and the earliest of them that has any; null where nothing is open
  */
-export function openAt({ asked, released, picked, packed, shipped }: OrderUnits): {
+export function openAt({ asked, released, picked, packed, shipped }: Amounts): {
   waits: Record<OpenPlace, number>;
   at: OpenPlace | null;
 } {

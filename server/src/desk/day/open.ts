@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { dayAnswer } from '@hand-relay/contract';
-import { actsFor, openAt, type OrderUnits } from '@hand-relay/core/deciding/dayEnd';
+import { actsFor, openAt } from '@hand-relay/core/deciding/dayEnd';
+import type { Amounts } from '@hand-relay/core/handling/progress';
 import { iso, rows, type Db } from '../../platform/index.ts';
 import { present } from '../../setup/people/index.ts';
 
@@ -10,7 +11,7 @@ type Open = Answer['open'][number];
 
 /** Orders of a site that should have left by a day and have not, those of the earliest departure first. */
 export async function openOn(db: Db, siteId: string, date: string): Promise<Open[]> {
-  const found = await rows<Omit<Open, 'at' | 'waits' | 'can'> & OrderUnits & { shipComplete: boolean }>(
+  const found = await rows<Omit<Open, 'at' | 'waits' | 'can'> & Amounts & { shipComplete: boolean }>(
     db,
     sql`
     with o as (select o.* from customer_order o where o.site_id = ${siteId} and o.status = 'open' and o.due <= ${date})

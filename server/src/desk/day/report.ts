@@ -80,7 +80,7 @@ async function peopleOn(db: Db, siteId: string, span: Span): Promise<Report['peo
       from t join pick k on k.id = t.id join run r on r.id = k.run_id join n on n.run_id = r.id join item i on i.id = k.item_id
       where ${within(sql`k.confirmed_at`, span)}
     ),
-    h as (select person, jsonb_object_agg(handling, units) as handling from (select person, handling, sum(picked)::int as units from k group by 1, 2) g group by 1)
+    h as (select person, jsonb_object_agg(handling, n) as handling from (select person, handling, sum(picked)::int as n from k group by 1, 2) g group by 1)
     select p.name as person, count(*)::int as picks, sum(k.picked)::int as units, h.handling, sum(k.metres)::float8 as metres, sum(k.runs)::float8 as runs, sum(k.seconds)::float8 as seconds
     from k join person p on p.id = k.person join h on h.person = k.person group by p.name, h.handling order by p.name`,
   );

@@ -41,8 +41,8 @@ export async function trackOf({ db, clock }: Platform, siteId: string): Promise<
         where x.line_id = l.id and w.state = 'gathering') g on l.released > l.picked
     ),
     h as (
-      select departure_id, leaves_at, jsonb_object_agg(handling, units) as handling from (
-        select departure_id, leaves_at, handling, sum(waits)::int as units from l where waits > 0 group by 1, 2, 3) parts group by 1, 2
+      select departure_id, leaves_at, jsonb_object_agg(handling, n) as handling from (
+        select departure_id, leaves_at, handling, sum(waits)::int as n from l where waits > 0 group by 1, 2, 3) parts group by 1, 2
     ),
     x as (
       select distinct l.departure_id, l.leaves_at, w.id, w.number, w.state from l join wave_line x on x.line_id = l.id and x.units > 0
