@@ -8,6 +8,7 @@ export const dock = place(() => import('./dock/index.ts'));
 export const endOfDay = place(() => import('./endOfDay/index.ts'));
 export const exceptions = place(() => import('./exceptions/index.ts'));
 export const floor = place(() => import('./floor/index.ts'));
+export const intake = place(() => import('./intake/index.ts'));
 export const kit = place(() => import('./kit/index.ts'));
 export const loads = place(() => import('./loads/index.ts'));
 export const quick = place(() => import('./quick/index.ts'));
@@ -20,6 +21,6 @@ export const waves = place(() => import('./waves/index.ts'));
  */
 export async function prepareAll(): Promise<void> {
   await idle();
-  for (const { prepare } of [floor, bench, dock, desk, exceptions, waves, endOfDay, loads, quick, setup])
+  for (const { prepare } of [floor, bench, dock, desk, intake, exceptions, waves, endOfDay, loads, quick, setup])
     await prepare();
 }

@@ -28,11 +28,9 @@ test('an order file becomes a confirmed shipment, by three people', async ({ bro
   await test.step('Desk takes in the file: the good order, not the bad one', async () => {
     await desk.getByRole('link', { name: 'Import orders' }).click();
     const chooser = desk.waitForEvent('filechooser');
-    await desk.getByRole('button', { name: 'Choose a file' }).click();
+    await desk.getByRole('button', { name: 'Choose files' }).click();
     await (await chooser).setFiles({ name: 'monday.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
-    await expect(
-      desk.getByText('monday.csv: 1 new, 0 changed, 0 adapt under way, 0 unchanged, 0 to change by hand, 1 error'),
-    ).toBeVisible();
+    await expect(desk.getByText('monday.csv: 1 new, 1 error')).toBeVisible();
     await expect(desk.getByRole('row').filter({ hasText: 'a whole number from 1' })).toContainText('6');
     await desk.getByRole('button', { name: 'Import 1 order' }).click();
     await expect(desk.getByText('1 order imported.')).toBeVisible();

@@ -69,7 +69,7 @@ test('an order file of each form: what is wrong in it is said at its place, and 
   const choose = async (name: string, buffer: Buffer) => {
     await desk.goto('/desk/intake');
     const chooser = desk.waitForEvent('filechooser');
-    await desk.getByRole('button', { name: 'Choose a file' }).click();
+    await desk.getByRole('button', { name: 'Choose files' }).click();
     await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer });
     await expect(desk.getByText(new RegExp(`^${name.replace('.', '\\.')}: `))).toBeVisible();
   };
@@ -81,7 +81,7 @@ test('an order file of each form: what is wrong in it is said at its place, and 
       'half.xlsx',
       await workbook([head, row('F-XLSX', 'HT-003', 2), row('F-BAD', 'NO-SUCH', 1)]),
       /item/,
-      'an existing item number',
+      'the number or barcode of an item',
       1,
     ],
     ['cut.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 9, 9]), /.*/, 'a CSV, XLSX, JSON or UBL file', 0],
@@ -115,4 +115,58 @@ test('an order file of each form: what is wrong in it is said at its place, and 
   await desk.goto('/desk?show=open&find=F-UBL');
   await desk.getByRole('link', { name: /^F-UBL,/ }).click();
   await expect(desk.getByRole('link', { name: 'good.xml' })).toBeVisible();
+});
+
+test('files of a sender with headings of its own are matched once, known the next time, and undone', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const theirs = (order: string, quantity: string) => ({
+    name: `${order}.csv`,
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `Orders of the week\r\n\r\nNumber;Client;Part number;Qty;Leaves\r\n${order};C1030;HT-003;${quantity};31.12.2030\r\n;;HT-004;1;\r\n`,
+    ),
+  });
+  const choose = async (...files: ReturnType<typeof theirs>[]) => {
+    await desk.goto('/desk/intake');
+    const chooser = desk.waitForEvent('filechooser');
+    await desk.getByRole('button', { name: 'Choose files' }).click();
+    await (await chooser).setFiles(files);
+  };
+  const take = desk.getByRole('button', { name: /^Import \d+ orders?$/ });
+  await choose(theirs('S-1', '2,0'), theirs('S-2', '1.200'));
+  // Both files are asked about at once: two headings to confirm, two columns missing.
+  await expect(desk.getByText('2 headings to confirm')).toBeVisible();
+  await desk.getByRole('button', { name: 'Yes, use it' }).first().click();
+  await expect(desk.getByText('1 heading to confirm')).toBeVisible();
+  await desk.getByRole('button', { name: 'Yes, use it' }).first().click();
+  await desk.getByLabel('Column of the file for Channel').first().selectOption({ label: 'Same for all rows' });
+  await desk.getByLabel('Channel, the same for all rows').first().selectOption({ label: 'Field sales' });
+  await desk.getByLabel('Column of the file for Due date').first().selectOption({ label: 'Leaves' });
+  // One file shows that decimals have a comma; in the other 1.200 could be either.
+  await expect(desk.getByRole('row').filter({ hasText: 'a number without a mark for thousands' })).toContainText(
+    '1.200',
+  );
+  await desk.getByRole('button', { name: 'Show all' }).last().click();
+  await desk.getByLabel('Decimals').selectOption({ label: 'Comma: 1.000,5' });
+  await expect(desk.getByText('S-2.csv: 1 new, 0 errors')).toBeVisible();
+  await desk.getByRole('textbox', { name: 'Sender' }).first().fill('Weekly list');
+  await take.click();
+  await expect(desk.getByText('2 orders imported.')).toBeVisible();
+
+  await choose(theirs('S-3', '4'));
+  await expect(desk.getByText('Read as Weekly list writes')).toBeVisible();
+  await expect(desk.getByText('S-3.csv: 1 new, 0 errors')).toBeVisible();
+  await take.click();
+  await expect(desk.getByText('1 order imported.')).toBeVisible();
+  await desk.goto('/desk/intake');
+  await desk.getByRole('textbox', { name: 'File or sender' }).fill('S-3');
+  await expect(desk.getByText('S-1.csv · Weekly list')).toBeHidden();
+  await desk.getByRole('button', { name: 'Undo' }).click();
+  await expect(desk.getByText('S-3.csv undone: 1 removed, 0 restored.')).toBeVisible();
+  await expect(desk.getByText('Undone', { exact: true })).toBeVisible();
+  await desk.goto('/desk?show=open&find=S-');
+  await expect(desk.getByRole('link', { name: /^S-2,/ })).toBeVisible();
+  await expect(desk.getByRole('link', { name: /^S-3,/ })).toHaveCount(0);
 });

@@ -4,7 +4,6 @@ export { DepartureSheet } from './DepartureSheet.tsx';
 export { DeskTabs } from './DeskTabs.tsx';
 export { DeskLayout } from './DeskLayout.tsx';
 export { EnterView } from './EnterView.tsx';
-export { IntakeView } from './IntakeView.tsx';
 export { ItemView } from './ItemView.tsx';
 export { ItemsView } from './ItemsView.tsx';
 export { LinesView } from './LinesView.tsx';

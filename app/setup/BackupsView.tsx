@@ -132,9 +132,9 @@ function Restore() {
           title={t('backups.choose')}
           text={t('backups.chooseText')}
           accept=".backup,.gz"
-          onFile={(file) => {
+          onFiles={([file]) => {
             setTyped('');
-            void look(file);
+            void look(file!);
           }}
         />
       )}

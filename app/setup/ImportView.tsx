@@ -8,7 +8,6 @@ import { addressOf, api, remember, remembered, troubleOf, words } from '../state
 import { number } from '../text/index.ts';
 import {
   base64Of,
-  Card,
   Column,
   DataTable,
   DropPlace,
@@ -17,7 +16,7 @@ import {
   FaultTable,
   Button,
   Loading,
-  Picker,
+  MatchColumns,
   Row,
   Signal,
   Text,
@@ -121,7 +120,7 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
           title={t('setup.drop')}
           text={t('setup.dropText')}
           accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
-          onFile={(file) => void open(file)}
+          onFiles={([file]) => void open(file!)}
         >
           <Button
             title={t('intake.example')}
@@ -152,7 +151,17 @@ function Known({ id, sheet }: { id: SheetName; sheet: SheetKind }) {
               encoding: seen.encoding,
             })}
           </Text>
-          {seen.heading.length > 0 && <Match sheet={sheet} seen={seen} onMatch={match} />}
+          {seen.heading.length > 0 && (
+            <MatchColumns
+              columns={sheet.columns.map((c) => ({
+                name: c.name,
+                title: columnName(c.name),
+                needed: c.needed === true,
+              }))}
+              seen={seen}
+              onMatch={match}
+            />
+          )}
           <FaultTable
             faults={seen.errors.map((e) => ({ ...e, column: columnName(e.column), expected: expectation(e) }))}
           />
@@ -185,81 +194,6 @@ function Columns({ sheet }: { sheet: SheetKind }) {
         </Row>
       ))}
     </Column>
-  );
-}
-
-const LEFT_OUT = '';
-
-/** Which heading of the file is which column, with values by which people know it: guesses to confirm come first. */
-function Match({
-  sheet,
-  seen,
-  onMatch,
-}: {
-  sheet: SheetKind;
-  seen: SheetPreview;
-  onMatch: (column: string, heading: string | null) => void;
-}) {
-  const { t } = useTranslation();
-  const isGuess = (name: string) => seen.guesses.includes(name);
-  const lacks = (c: SheetKind['columns'][number]) => c.needed === true && !seen.matching[c.name];
-  const [all, setAll] = useState(() => sheet.columns.some(lacks));
-  const used = new Set(Object.values(seen.matching));
-  const free = seen.heading.filter((h) => h !== '' && !used.has(h));
-  const samples = (heading: string | null | undefined) =>
-    heading ? (seen.samples[heading] ?? []).join(' · ') || t('setup.noValues') : '';
-  return (
-    <Card gap={8}>
-      <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Text kind="heading" level={2}>
-          {t('setup.matching')}
-        </Text>
-        <Button size="small" title={t(all ? 'setup.less' : 'setup.more')} pressed={all} onPress={() => setAll(!all)} />
-      </Row>
-      {sheet.columns
-        .filter((c) => isGuess(c.name))
-        .map((c) => {
-          const heading = seen.matching[c.name]!;
-          const question = t('setup.isIt', { heading, column: columnName(c.name) });
-          return (
-            <View key={c.name} role="group" aria-label={question} style={{ gap: 6 }}>
-              <Signal kind="caution" text={question} size="body" />
-              <Text colour="quiet">{t('setup.holds', { values: samples(heading) })}</Text>
-              <Row gap={8}>
-                <Button size="small" title={t('setup.useIt')} onPress={() => onMatch(c.name, heading)} />
-                <Button size="small" title={t('setup.ignoreIt')} onPress={() => onMatch(c.name, null)} />
-              </Row>
-            </View>
-          );
-        })}
-      {free.length > 0 && <Text colour="quiet">{t('setup.unused', { headings: free.join(', ') })}</Text>}
-      {all &&
-        sheet.columns.map((c) => (
-          <Row key={c.name} gap={12}>
-            <Text style={{ width: 170 }}>{columnName(c.name)}</Text>
-            <View style={{ width: 220 }}>
-              <Picker
-                label={t('setup.headingOf', { column: columnName(c.name) })}
-                value={seen.matching[c.name] ?? LEFT_OUT}
-                onChange={(heading) => onMatch(c.name, heading === LEFT_OUT ? null : heading)}
-                options={[
-                  ...(c.needed && seen.matching[c.name]
-                    ? []
-                    : [{ value: LEFT_OUT, title: t(c.needed ? 'setup.choose' : 'setup.leftOut') }]),
-                  ...seen.heading.filter((h) => h !== '').map((h) => ({ value: h, title: h })),
-                ]}
-              />
-            </View>
-            {lacks(c) ? (
-              <Signal kind="refused" text={t('setup.needed')} />
-            ) : (
-              <Text kind="mono" colour="quiet" lines={1} style={{ flexShrink: 1 }}>
-                {samples(seen.matching[c.name])}
-              </Text>
-            )}
-          </Row>
-        ))}
-    </Card>
   );
 }
 

@@ -3,6 +3,7 @@ import { choose } from './en/choose.ts';
 import { common } from './en/common.ts';
 import { confirmRun } from './en/confirmRun.ts';
 import { day } from './en/day.ts';
+import { intake } from './en/intake.ts';
 import { desk } from './en/desk.ts';
 import { exceptions } from './en/exceptions.ts';
 import { host } from './en/host.ts';
@@ -24,6 +25,7 @@ export const en = {
   ...changes,
   ...confirmRun,
   ...day,
+  ...intake,
   ...exceptions,
   ...host,
   ...loads,

@@ -6,19 +6,22 @@ import { Button } from './Button.tsx';
 import { useSurface } from './theme.ts';
 import { Text } from './Text.tsx';
 
-/** A place for a file: dropped on it, or chosen. */
+/** A place for files: dropped on it, or chosen. */
 export function DropPlace({
   title,
   text,
   accept,
-  onFile,
+  onFiles,
+  many = false,
   children,
 }: {
   title: string;
   text: string;
   /** As the attribute of a file input. */
   accept: string;
-  onFile: (file: File) => void;
+  onFiles: (files: File[]) => void;
+  /** Whether several may come at once; else the first counts. */
+  many?: boolean;
   /** Keys beside the one that chooses. */
   children?: ReactNode;
 }) {
@@ -26,9 +29,13 @@ export function DropPlace({
   const surface = useSurface();
   const place = useRef<View>(null);
   const [over, setOver] = useState(false);
-  const latest = useRef(onFile);
+  const take = (list: FileList | null | undefined) => {
+    const files = [...(list ?? [])];
+    if (files.length > 0) onFiles(many ? files : files.slice(0, 1));
+  };
+  const latest = useRef(take);
   useEffect(() => {
-    latest.current = onFile;
+    latest.current = take;
   });
   useEffect(() => {
     const element = place.current as unknown as HTMLElement | null;
@@ -39,8 +46,7 @@ export function DropPlace({
     };
     const drop = (event: DragEvent) => {
       stop(event);
-      const file = event.dataTransfer?.files[0];
-      if (file) latest.current(file);
+      latest.current(event.dataTransfer?.files);
     };
     element.addEventListener('dragover', stop);
     element.addEventListener('dragleave', stop);
@@ -55,7 +61,8 @@ export function DropPlace({
     const input = document.createElement('input');
     input.type = 'file';
     input.accept = accept;
-    input.onchange = () => input.files?.[0] && onFile(input.files[0]);
+    input.multiple = many;
+    input.onchange = () => take(input.files);
     input.click();
   };
   return (
@@ -80,7 +87,7 @@ export function DropPlace({
         {text}
       </Text>
       <Row gap={8} style={{ justifyContent: 'center' }}>
-        <Button kind="act" title={t('file.choose')} onPress={choose} />
+        <Button kind="act" title={t(many ? 'file.chooseMany' : 'file.choose')} onPress={choose} />
         {children}
       </Row>
     </View>

@@ -30,6 +30,7 @@ export {
 } from './keys/index.ts';
 export { Button } from './Button.tsx';
 export { Icon, type IconName } from './Icon.tsx';
+export { MatchColumns } from './MatchColumns.tsx';
 export { Picker } from './Picker.tsx';
 export { useHandoffRow } from './handoff.tsx';
 export { Illustration } from './Illustration.tsx';

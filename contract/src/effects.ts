@@ -13,6 +13,7 @@ export const topics = {
   shipments: 'shipment',
   stock: 'item',
   setup: 'kind of master data',
+  imports: 'import of orders',
   printing: 'print job',
   host: 'message',
   tray: 'person',

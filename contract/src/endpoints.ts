@@ -9,6 +9,7 @@ import { benchDockEndpoints } from './benchDockEndpoints.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
 import { floorEndpoints } from './floorEndpoints.ts';
 import { deskEndpoints } from './deskEndpoints.ts';
+import { intakeEndpoints } from './intakeEndpoints.ts';
 import { orderEndpoints } from './orderEndpoints.ts';
 import { overviewEndpoints } from './overviewEndpoints.ts';
 import { setupEndpoints } from './setupEndpoints.ts';
@@ -130,23 +131,6 @@ export const endpoints = all({
     summary: 'Everything that happened to an order',
     reads: ['orders#id', 'progress#id', 'bench#id'],
     answer: orders.trail,
-  },
-  intake: {
-    method: 'POST',
-    path: '/api/orders',
-    needs: ['orders.import'],
-    summary: 'Preview or import orders from a file or JSON',
-    changes: ['orders', 'waves', 'runs', 'counts', 'exceptions', 'bench', 'shipments', 'stock'],
-    bodyMb: 36,
-    body: orders.intakeBody,
-    answer: orders.intakeResult,
-  },
-  orderExample: {
-    method: 'GET',
-    path: '/api/orders/example.csv',
-    needs: ['orders.import'],
-    summary: 'Example order file',
-    file: 'text/csv',
   },
   cancelRest: {
     method: 'POST',
@@ -462,6 +446,8 @@ export const endpoints = all({
   ...arrangeEndpoints,
   ...floorEndpoints,
   ...deskEndpoints,
+  // Before an order by its id: their paths begin alike.
+  ...intakeEndpoints,
   ...orderEndpoints,
   ...overviewEndpoints,
   ...setupEndpoints,

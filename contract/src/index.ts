@@ -9,6 +9,7 @@ export * from './effects.ts';
 export * from './endpoints.ts';
 export * from './events.ts';
 export * from './holds.ts';
+export * from './intake.ts';
 export * from './host.ts';
 export * from './loads.ts';
 export * from './outbox.ts';

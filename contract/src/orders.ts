@@ -54,46 +54,6 @@ export const uniqueLines = <T extends z.ZodType<{ lines: { line: number }[] }>>(
   });
 export const orderDraft = uniqueLines(z.strictObject(orderDraftFields));
 
-/** What `POST /api/orders` takes: orders to be looked at (`preview`) or taken. */
-export const intakeBody = z
-  .strictObject({
-    mode: z.enum(['preview', 'take']),
-    document: z.string().max(200).default('api'),
-    csv: z.string().max(20_000_000).optional(),
-    orders: z.array(orderDraft).max(5000).optional(),
-    file: z
-      .base64()
-      .max(28_000_000)
-      .optional()
-      .describe('A file in base64: CSV, XLSX, JSON as in `orders`, or UBL 2.1 Order XML; told apart by its content'),
-  })
-  .refine((b) => [b.csv, b.orders, b.file].filter((given) => given !== undefined).length === 1, {
-    message: 'one of csv, orders and file',
-    path: ['csv'],
-  });
-
-export const intakeError = z.object({
-  row: z.int(),
-  column: z.string(),
-  value: z.string(),
-  expected: z.string(),
-  order: z.string(),
-});
-export const intakeResult = z.object({
-  taken: z.boolean().describe('Whether anything was written'),
-  orders: z.array(
-    z.object({
-      number: z.string(),
-      customer: z.string(),
-      lines: z.int(),
-      outcome: z.enum(['new', 'same', 'changed', 'adapts', 'under-way']),
-      differences: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
-    }),
-  ),
-  errors: z.array(intakeError),
-});
-export type IntakeResult = z.infer<typeof intakeResult>;
-
 /** One order of the list, as a row of values in the order of `orderRowFields`, so that ten thousand stay small. */
 export const orderRow = z.object({
   id,

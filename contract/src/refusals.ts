@@ -81,6 +81,7 @@ export const refusals = table({
   'confirm-serials': no(422, wanted),
   'confirm-too-much': no(422, wanted),
   'confirm-why': no(422, { item: text }),
+  'import-under-way': no(409, { orders: text }),
   'no-such-departure': no(422, { name: text }),
   'number-used': no(409, { number: text }),
   'order-in-work': no(409, { number: text }),

@@ -37,9 +37,10 @@ export function settings(env: NodeJS.ProcessEnv): {
       retentionDays: Math.max(1, wholeNumber(env, 'RETENTION_DAYS', 90, 36_500)),
       backups: {
         keep: wholeNumber(env, 'BACKUPS', 7, 1000),
-        ...(env['BACKUPS_COPY'] ? { second: secondPlace(env['BACKUPS_COPY']) } : {}),
+        ...(env['BACKUPS_COPY'] ? { second: wholePath('BACKUPS_COPY', env['BACKUPS_COPY']) } : {}),
       },
       ...(env['LOG_FILE'] ? { logFile: logFileIn(env, env['LOG_FILE']) } : {}),
+      ...(env['ORDER_FOLDER'] ? { orderFolder: wholePath('ORDER_FOLDER', env['ORDER_FOLDER']) } : {}),
       ...(env['SETUP_TOKEN'] ? { setupToken: setupTokenIn(env['SETUP_TOKEN']) } : {}),
     },
     tls: tlsFiles(env),
@@ -66,8 +67,8 @@ function databaseServer(env: NodeJS.ProcessEnv): ServerSettings {
   };
 }
 
-function secondPlace(folder: string): string {
-  if (!isAbsolute(folder)) throw new BadSetting(`BACKUPS_COPY must be a whole path of a folder, received "${folder}".`);
+function wholePath(name: string, folder: string): string {
+  if (!isAbsolute(folder)) throw new BadSetting(`${name} must be a whole path of a folder, received "${folder}".`);
   return folder;
 }
 

@@ -17,6 +17,7 @@ import { searchRoutes } from './desk/search/index.ts';
 import { dayRoutes } from './desk/day/index.ts';
 import { traceRoutes } from './desk/trace/index.ts';
 import { loadRoutes } from './desk/loads/index.ts';
+import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
 import { packingRoutes } from './bench/packing/index.ts';
@@ -86,6 +87,8 @@ export interface ServerOptions {
   backups?: BackupPlan;
   /** Days for which print jobs and jobs are kept; 90 without it. */
   retentionDays?: number;
+  /** A folder in which order files are put, in a folder for each site. */
+  orderFolder?: string;
   /** Puts a backup in place of everything and starts again; without it no page restores. */
   restore?: (file: string) => void;
 }
@@ -153,6 +156,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   let server: Server | undefined;
   let endTimetable: (() => Promise<void>) | undefined;
   let endRetention: (() => void) | undefined;
+  let endFolder: (() => Promise<void>) | undefined;
   return {
     app,
     platform,
@@ -163,6 +167,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       new Promise((resolve, reject) => {
         // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
         endTimetable ??= runTimetable(platform);
+        if (options.orderFolder) endFolder ??= runOrderFolder(platform, options.orderFolder);
         endRetention ??= runRetention(platform, options.retentionDays ?? 90);
         server = certificate ? createSecureServer(certificate, app) : createServer(app);
         server.keepAliveTimeout = 65_000;
@@ -173,6 +178,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       backups?.close();
       endRetention?.();
       await endTimetable?.();
+      await endFolder?.();
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));
         server.closeAllConnections();
@@ -277,6 +283,8 @@ function mountRoutes(
   dayRoutes(routes);
   loadRoutes(routes);
   quickRoutes(routes);
+  // Before an order by its id: their paths begin alike.
+  intakeRoutes(routes, options.orderFolder ?? null);
   orderRoutes(routes);
   surplusRoutes(routes);
   waveRoutes(routes);

@@ -1,3 +1,3 @@
-import { desk } from '../../places.ts';
+import { intake } from '../../places.ts';
 
-export default desk.view('IntakeView');
+export default intake.view('IntakeView');

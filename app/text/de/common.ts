@@ -188,7 +188,7 @@ export const common: Same<typeof english> = {
     expected: 'Erwartet',
     wholeFile: 'ganze Datei',
   },
-  file: { choose: 'Datei wählen' },
+  file: { choose: 'Datei wählen', chooseMany: 'Dateien wählen' },
   offline: {
     waits_one: '{{count}} zu senden',
     waits_other: '{{count}} zu senden',

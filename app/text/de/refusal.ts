@@ -18,6 +18,8 @@ export const refusal: Same<typeof english> = {
     'no-carrier-link': 'Dieser Server hat keine Verbindung zu {{carrier}}. Tippe oder scanne die Sendungsnummer.',
     'nothing-to-gather': 'Für {{entry}} wartet gerade nichts.',
     'bin-shut': 'So wie die Halle ist, kommt niemand zu Fach {{bin}}. Gib den Weg frei, oder plane neu.',
+    'import-under-way':
+      'Dieser Import kann nicht zurückgenommen werden: {{orders}} sind seither freigegeben, geändert oder storniert. Storniere diese Aufträge stattdessen.',
     'plan-running': 'Diese Welle wird schon geplant. Warte, oder halte das an.',
     'plan-stopped': 'Die Planung wurde angehalten. Die Welle ist, wie sie war.',
     'nothing-to-merge': 'Wähle eine andere Welle, die in diese kommt.',

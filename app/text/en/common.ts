@@ -183,7 +183,7 @@ export const common = {
     expected: 'Expected',
     wholeFile: 'whole file',
   },
-  file: { choose: 'Choose a file' },
+  file: { choose: 'Choose a file', chooseMany: 'Choose files' },
   offline: {
     waits_one: '{{count}} to send',
     waits_other: '{{count}} to send',

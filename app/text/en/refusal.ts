@@ -26,6 +26,8 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'no-carrier-link': 'No connection to {{carrier}} on this server. Type or scan the tracking number.',
     'nothing-to-gather': 'No orders are waiting for {{entry}}.',
     'bin-shut': 'Nobody can walk to bin {{bin}} on the current floor plan. Clear the aisle, or replan.',
+    'import-under-way':
+      'This import cannot be undone: {{orders}} were released, changed or cancelled since. Cancel these orders instead.',
     'plan-running': 'This wave is already being planned. Wait, or stop it.',
     'plan-stopped': 'Planning was stopped. The wave is as it was.',
     'nothing-to-merge': 'Choose another wave to merge into this one.',

@@ -26,6 +26,7 @@ export const trail = {
     'order-shifted': 'Moved from run {{from}} to run {{run}}',
     'order-moved': 'Lane {{lane}}, door {{door}}',
     empty: 'Nothing has happened yet.',
+    'import-undone': 'Import of {{document}} undone',
     'order-taken': 'Imported from {{document}}',
     'order-entered': 'Entered',
     'order-changed': 'Changed by {{document}}: {{what}}',

@@ -2,12 +2,13 @@ import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
 import type { Policy } from '@hand-relay/core/deciding/allocation';
-import { unreadable, type ReadOrders } from '@hand-relay/core/reading/intake';
+import { unreadable } from '@hand-relay/core/reading/intake';
 import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
 import type { PageWanted } from './draw.ts';
 import { notRead, type ReadFile, type SentFile } from './file.ts';
 import { moduleFile } from './modules.ts';
+import type { ReadOrderFile, SentOrderFile } from './orderFile.ts';
 import type { WalkAsked, WalkFound } from './search.ts';
 
 /** Heavy computation, in threads of its own. */
@@ -24,7 +25,7 @@ export interface Computation {
   /** Cuts a file of master data into cells. */
   readFile(file: SentFile): Promise<ReadFile>;
   /** Orders of a CSV, XLSX, JSON or UBL file. */
-  readOrderFile(bytes: Uint8Array): Promise<ReadOrders>;
+  readOrderFile(file: SentOrderFile): Promise<ReadOrderFile>;
   /** An XLSX file of rows of cells, the heading first. */
   writeWorkbook(cells: (string | number)[][]): Promise<Uint8Array>;
   /** A page of a PDF as PNG. */
@@ -112,8 +113,8 @@ export function openComputation(): Computation {
       bounded<ReadFile>('readFileTask', sent, (expected) =>
         notRead({ row: 0, column: '', value: sent.name, expected }),
       ),
-    readOrderFile: (bytes) =>
-      bounded<ReadOrders>('readOrderFileTask', bytes, (expected) => unreadable(0, '', '', expected)),
+    readOrderFile: (sent) =>
+      bounded<ReadOrderFile>('readOrderFileTask', sent, (expected) => unreadable(0, '', '', expected)),
     writeWorkbook: (cells) => files.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
     drawPage: (wanted) => run('drawPageTask', wanted),
     close: async () => {

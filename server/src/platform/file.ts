@@ -1,6 +1,7 @@
 import {
   decodeText,
   guessedColumns,
+  headingScore,
   matchColumns,
   readSheet,
   samplesOf,
@@ -8,6 +9,7 @@ import {
   tableOf,
   tableOfCsv,
   type Column,
+  type HeadingScore,
   type Matching,
   type ReadRow,
   type SheetError,
@@ -46,7 +48,7 @@ const isOldWorkbook = (bytes: Uint8Array) => bytes[0] === 0xd0 && bytes[1] === 0
 
 /** Reads a CSV or XLSX file as rows of a sheet. Slow for large files: called in a thread of its own. */
 export async function readFile({ bytes, sheet, matching }: SentFile): Promise<ReadFile> {
-  const cut = await tableOfFile(bytes);
+  const cut = await tableOfFile(bytes, headingScore(sheets[sheet], [matching]));
   if ('error' in cut) return notRead(cut.error);
   const { table, encoding } = cut;
   const matched = matchColumns(sheets[sheet], table.heading, matching);
@@ -72,14 +74,14 @@ export function notRead(error: SheetError): ReadFile {
 
 type Cut = { table: Table; encoding: string } | { error: SheetError };
 
-async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
+async function tableOfFile(bytes: Uint8Array, score: HeadingScore): Promise<Cut> {
   const wrong = (value: string, expected: SheetError['expected'] = 'a-file'): Cut => ({
     error: { row: 0, column: '', value, expected },
   });
   if (isOldWorkbook(bytes)) return wrong('XLS');
   if (isZip(bytes)) {
     try {
-      return cutOf(tableOf(await readWorkbook(bytes)), 'XLSX');
+      return cutOf(tableOf(await readWorkbook(bytes), score), 'XLSX');
     } catch (error) {
       if (error instanceof WorkbookTooLarge) return wrong('XLSX', 'a-smaller-file');
       // Whatever the archive is, it is no workbook: the person is told so.
@@ -87,7 +89,7 @@ async function tableOfFile(bytes: Uint8Array): Promise<Cut> {
     }
   }
   const decoded = decodeText(bytes);
-  return decoded ? cutOf(tableOfCsv(decoded.text), decoded.encoding) : wrong('binary');
+  return decoded ? cutOf(tableOfCsv(decoded.text, score), decoded.encoding) : wrong('binary');
 }
 
 function cutOf(table: Table | SheetError, encoding: string): Cut {

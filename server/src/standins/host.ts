@@ -56,7 +56,7 @@ export async function playHost(current: Change, play: Play): Promise<HostMessage
   const replies: Pick<HostMessage, 'kind' | 'order' | 'facts'>[] = [];
   const send = async (kind: 'order' | 'change', drafts: OrderDraft[]) => {
     if (drafts.length === 0) return;
-    const { orders, errors } = await takeOrders(current, asRead(drafts), DOCUMENT);
+    const { orders, errors } = (await takeOrders(current, asRead(drafts), DOCUMENT)).result;
     for (const { number, outcome, differences } of orders)
       replies.push({ kind, order: number, facts: { outcome, differences } });
     for (const { order, column, expected } of errors)

@@ -1,6 +1,7 @@
 export * from './activity.ts';
 export * from './counts.ts';
 export * from './exceptions.ts';
+export * from './imports.ts';
 export * from './items.ts';
 export * from './journal.ts';
 export * from './loads.ts';

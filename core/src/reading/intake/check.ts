@@ -3,40 +3,68 @@ import type { IntakeError, OrderDraft } from './draft.ts';
 
 export interface KnownItem {
   id: string;
+  sku: string;
   /** Units in a pack of that level, absent where the item has no such pack. */
-  packs: Partial<Record<'unit' | 'inner' | 'outer', number>>;
+  packs: Partial<Record<Pack, number>>;
+  /** The pack whose barcode was named; null where the item was named by its number. */
+  level: Pack | null;
   /** A service or a charge: it stays on the order and is never picked. */
   service: boolean;
 }
+type Pack = OrderDraft['lines'][number]['pack'];
 
-/** What the house knows, for looking up what a draft names. */
+export interface KnownCustomer {
+  number: string;
+  address: OrderDraft['shipTo'];
+}
+
+/** What the house knows, by what drafts name: a customer by number or name, an item by number or barcode. */
 export interface Known {
-  customers: ReadonlySet<string>;
+  customers: ReadonlyMap<string, KnownCustomer>;
   items: ReadonlyMap<string, KnownItem>;
   channels: ReadonlySet<string>;
   /** Codes of the other sites of the house. */
   sites: ReadonlySet<string>;
 }
 
-/** Looks up everything that drafts name; an order with an unknown name stays out. */
+/**
+ * Looks up everything that drafts name; an order with an unknown name stays out.
+ *
+ * @returns the others with numbers of customers and items, and the customer's address where they give none
+ */
 export function checkOrders(drafted: DraftedOrder[], known: Known): { orders: DraftedOrder[]; errors: IntakeError[] } {
   const errors: IntakeError[] = [];
-  const orders = drafted.filter(({ draft, row, lineRows }) => {
+  const orders = drafted.flatMap(({ draft, row, lineRows, packOpen }) => {
     const before = errors.length;
     const fail = (at: number, column: string, value: string, expected: IntakeError['expected']) =>
       errors.push({ row: at, column, value, expected, order: draft.number });
+    const customer = known.customers.get(draft.customer);
     if (!known.channels.has(draft.channel)) fail(row, 'channel', draft.channel, 'a-known-channel');
-    if (!known.customers.has(draft.customer)) fail(row, 'customer', draft.customer, 'a-known-customer');
+    if (!customer) fail(row, 'customer', draft.customer, 'a-known-customer');
     if (draft.kind === 'transfer' ? !known.sites.has(draft.toSite) : draft.toSite !== '')
       fail(row, 'to_site', draft.toSite, 'another-site');
-    draft.lines.forEach((line, i) => {
+    const lines = draft.lines.map((line, i) => {
       const item = known.items.get(line.sku);
-      if (!item) fail(lineRows[i]!, 'item', line.sku, 'a-known-item');
-      else if (!item.service && !item.packs[line.pack]) fail(lineRows[i]!, 'pack', line.pack, 'a-pack-of-the-item');
+      if (!item) {
+        fail(lineRows[i]!, 'item', line.sku, 'a-known-item');
+        return line;
+      }
+      const pack = packOpen?.has(line.line) && item.level ? item.level : line.pack;
+      if (!item.service && !item.packs[pack]) fail(lineRows[i]!, 'pack', pack, 'a-pack-of-the-item');
+      return { ...line, sku: item.sku, pack };
     });
-    return errors.length === before;
+    if (errors.length > before) return [];
+    const shipTo = shipToOf(draft.shipTo, customer!.address);
+    return [{ draft: { ...draft, customer: customer!.number, shipTo, lines }, row, lineRows }];
   });
   return { orders, errors };
+}
+
+/** Where an order goes: the customer's own address where the order gives none at all. */
+function shipToOf(given: OrderDraft['shipTo'], own: OrderDraft['shipTo']): OrderDraft['shipTo'] {
+  const name = given.name || own.name;
+  const none = !given.street && !given.postcode && !given.city && !given.country;
+  return none ? { ...own, name } : { ...given, name, country: given.country || own.country };
 }
 
 /** An order as the house has it, in the words of a draft, with what has already been released of each line. */

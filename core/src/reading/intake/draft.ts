@@ -52,6 +52,8 @@ export type IntakeExpectation =
   | 'another-site'
   | 'a-date'
   | 'a-whole-number'
+  | 'one-date-only'
+  | 'one-number-only'
   | 'one-to-nine'
   | 'yes-or-no'
   | 'a-pack-of-the-item'

@@ -1,8 +1,18 @@
 export { adaptLine, type Adapted, type LineUnderWay } from './adapt.ts';
 export type { IntakeError, IntakeExpectation, LineDraft, OrderDraft } from './draft.ts';
-export { readOrdersCsv, readOrderTable, unreadable, type ReadOrders } from './csv.ts';
+export { orderSheet } from './columns.ts';
+export { readOrdersCsv } from './csv.ts';
+export { unreadable, type ReadOrders } from './read.ts';
+export {
+  orderHeadingScore,
+  plainLayout,
+  readOrderTable,
+  type OrderFileLayout,
+  type OrderLayout,
+  type OrderSender,
+} from './layout.ts';
 export { readOrdersJson } from './json.ts';
-export { isIsoDate, orderColumns, type DraftedOrder } from './rows.ts';
+export { isIsoDate, type DraftedOrder } from './rows.ts';
 export { shareSplit, type SplitPart } from './split.ts';
 export { readOrderUbl } from './ubl.ts';
 export {

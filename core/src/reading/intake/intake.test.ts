@@ -4,13 +4,14 @@ import {
   adaptLine,
   checkOrders,
   compareOrder,
-  orderColumns,
-  readOrdersCsv,
+  orderSheet,
+  readOrdersCsv as readCsv,
   readOrdersJson,
   readOrderTable,
   readOrderUbl,
   shareSplit,
 } from './index.ts';
+import { tableOf, type Table } from '../sheets/index.ts';
 
 const row = (more: Record<string, string> = {}) => ({
   order: 'T-1',
@@ -34,7 +35,9 @@ const row = (more: Record<string, string> = {}) => ({
   ...more,
 });
 const csv = (...rows: Record<string, string>[]) =>
-  Papa.unparse({ fields: Object.keys(orderColumns), data: rows }, { newline: '\r\n' });
+  Papa.unparse({ fields: orderSheet.columns.map((c) => c.name), data: rows }, { newline: '\r\n' });
+const options = { senders: [], today: '2026-03-01' };
+const readOrdersCsv = (text: string) => readCsv(text, options);
 const errors = (text: string) =>
   readOrdersCsv(text).errors.map(({ row, column, expected }) => ({ row, column, expected }));
 
@@ -51,7 +54,7 @@ describe('an order file', () => {
     expect(second).toMatchObject({ row: 4, lineRows: [4] });
     const other = Papa.unparse(
       {
-        fields: Object.keys(orderColumns),
+        fields: orderSheet.columns.map((c) => c.name),
         data: [row(), row({ line: '2', item: 'JR-002', pack: 'inner' }), row({ order: 'T-2' })],
       },
       { newline: '\n', delimiter: ';' },
@@ -63,7 +66,12 @@ describe('an order file', () => {
     ['an empty file', '', { row: 0, column: '', expected: 'csv' }],
     ['a missing column', 'order,channel\r\nT-1,web', { row: 1, column: 'customer', expected: 'a-column' }],
     ['a missing value', csv(row({ item: '' })), { row: 2, column: 'item', expected: 'a-value' }],
-    ['a date of another form', csv(row({ due: '02.03.2026' })), { row: 2, column: 'due', expected: 'a-date' }],
+    ['a date that could be two', csv(row({ due: '02/03/2026' })), { row: 2, column: 'due', expected: 'one-date-only' }],
+    [
+      'a thousand or one and a bit',
+      csv(row({ quantity: '1.000' })),
+      { row: 2, column: 'quantity', expected: 'one-number-only' },
+    ],
     [
       'a day that is not in the calendar',
       csv(row({ due: '2026-02-30' })),
@@ -75,14 +83,18 @@ describe('an order file', () => {
       { row: 2, column: 'quantity', expected: 'a-whole-number' },
     ],
     ['a decimal quantity', csv(row({ quantity: '1,5' })), { row: 2, column: 'quantity', expected: 'a-whole-number' }],
-    ['a pack of another name', csv(row({ pack: 'box' })), { row: 2, column: 'pack', expected: 'a-pack-of-the-item' }],
+    ['a pack of another name', csv(row({ pack: 'crate' })), { row: 2, column: 'pack', expected: 'a-pack-of-the-item' }],
     ['a priority out of range', csv(row({ priority: '0' })), { row: 2, column: 'priority', expected: 'one-to-nine' }],
     [
       'neither yes nor no',
       csv(row({ ship_complete: 'maybe' })),
       { row: 2, column: 'ship_complete', expected: 'yes-or-no' },
     ],
-    ['a country in words', csv(row({ country: 'Wales' })), { row: 2, column: 'country', expected: 'a-country-code' }],
+    [
+      'a country in words',
+      csv(row({ country: 'Atlantis' })),
+      { row: 2, column: 'country', expected: 'a-country-code' },
+    ],
     [
       'two values for one order',
       csv(row(), row({ line: '2', due: '2026-03-03' })),
@@ -114,12 +126,14 @@ describe('an order file', () => {
   });
 });
 
+const address = { name: 'Own', street: '9 Quay', postcode: 'ZZ9', city: 'Ownham', country: 'IE' };
+
 describe('looking up and comparing', () => {
   const known = {
-    customers: new Set(['C1001']),
+    customers: new Map([['C1001', { number: 'C1001', address }]]),
     channels: new Set(['web']),
     sites: new Set(['FK1']),
-    items: new Map([['JR-001', { id: 'i1', packs: { unit: 1 }, service: false }]]),
+    items: new Map([['JR-001', { id: 'i1', sku: 'JR-001', packs: { unit: 1 }, level: null, service: false }]]),
   };
   const read = (...rows: Record<string, string>[]) => readOrdersCsv(csv(...rows)).orders;
 
@@ -303,8 +317,9 @@ describe('other forms of an order', () => {
     const { draft } = fromCsv!;
     expect(readOrdersJson(JSON.stringify({ orders: [draft] })).orders[0]!.draft).toEqual(draft);
     expect(readOrdersJson(JSON.stringify([draft])).orders).toHaveLength(1);
-    const table = Papa.parse<string[]>(csv(row(), row({ line: '2' }))).data;
-    expect(readOrderTable(table).orders).toEqual(readOrdersCsv(csv(row(), row({ line: '2' }))).orders);
+    const cells = Papa.parse<string[]>(csv(row(), row({ line: '2' }))).data;
+    const table = tableOf(cells.map((c, i) => ({ row: i + 1, cells: c }))) as Table;
+    expect(readOrderTable(table, options).orders).toEqual(readOrdersCsv(csv(row(), row({ line: '2' }))).orders);
     const ubl = readOrderUbl(xml());
     expect(ubl.errors).toEqual([]);
     expect(ubl.orders[0]!.draft).toEqual({ ...draft, shipTo: { ...draft.shipTo, street: 'Road 1' } });

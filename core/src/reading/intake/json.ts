@@ -1,5 +1,6 @@
-import { unreadable, type ReadOrders } from './csv.ts';
-import { readOrderRows, type OrderColumn, type OrderRowCells } from './rows.ts';
+import { unreadable, type ReadOrders } from './read.ts';
+import type { OrderColumn } from './columns.ts';
+import { readOrderRows, type OrderRowCells } from './rows.ts';
 
 /** Where each column stands in an order of the API's JSON, and in one of its lines. */
 const ofOrder: Partial<Record<OrderColumn, string>> = {

@@ -1,34 +1,7 @@
 import { demandKinds, type DemandKind } from '../../handling/shipping/index.ts';
 import { quoted } from '../sheets/index.ts';
+import { orderSheet, type OrderColumn } from './columns.ts';
 import type { IntakeError, IntakeExpectation, LineDraft, OrderDraft } from './draft.ts';
-
-/** Columns of the order file, one row a line. Those marked true must be there. */
-export const orderColumns = {
-  order: true,
-  channel: true,
-  customer: true,
-  reference: false,
-  due: true,
-  priority: false,
-  ship_complete: false,
-  ship_to_name: true,
-  street: true,
-  postcode: true,
-  city: true,
-  country: true,
-  kind: false,
-  to_site: false,
-  order_note: false,
-  link: false,
-  tags: false,
-  line: true,
-  item: true,
-  quantity: true,
-  pack: false,
-  line_note: false,
-} as const;
-
-export type OrderColumn = keyof typeof orderColumns;
 
 /** Tags of a cell, separated by a bar, comma or semicolon; each once. */
 const tagsOf = (text: string) => [
@@ -40,26 +13,16 @@ const tagsOf = (text: string) => [
   ),
 ];
 
-/** An address that is not complete is taken in, and held by the site's own rule. */
-const mayBeEmpty: ReadonlySet<string> = new Set(['street', 'postcode', 'city']);
-
-const LONGEST: Partial<Record<OrderColumn, number>> = {
-  order: 30,
-  reference: 60,
-  order_note: 500,
-  line_note: 500,
-  ship_to_name: 120,
-  street: 120,
-  city: 80,
-  postcode: 20,
-  link: 400,
-};
+/** Columns of the line; the others are the order's. */
+const ofLine: ReadonlySet<string> = new Set(['line', 'item', 'quantity', 'pack', 'line_note']);
 
 /** A drafted order with the rows of the file it came from. */
 export interface DraftedOrder {
   draft: OrderDraft;
   row: number;
   lineRows: number[];
+  /** Lines of which the document does not say in what pack they are counted. */
+  packOpen?: Set<number>;
 }
 
 /** Whether a text is a date of the calendar in the form YYYY-MM-DD. */
@@ -78,7 +41,8 @@ export interface OrderRowCells {
 }
 
 /**
- * Reads orders from rows, one a line, whatever file they came from.
+ * Reads orders from rows, one a line, whatever file they came from. What the first row of an order says of it counts for
+ * its further rows that leave it out; lines without a number get the next one.
  *
  * @returns the orders whose every row is well formed, and every error at its row and column
  */
@@ -86,17 +50,21 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
   const errors: IntakeError[] = [];
   const orders = new Map<string, DraftedOrder>();
   const bad = new Set<string>();
+  const heads = new Map<string, OrderRowCells['cells']>();
   for (const { row, cells, at = (column: OrderColumn): string => column } of rows) {
-    const cell = (column: OrderColumn) => (cells[column] ?? '').trim();
-    const number = cell('order');
+    const number = (cells.order ?? '').trim();
+    const head = heads.get(number) ?? cells;
+    heads.set(number, head);
+    const own = (column: OrderColumn) => (cells[column] ?? '').trim();
+    const cell = (column: OrderColumn) => own(column) || (ofLine.has(column) ? '' : (head[column] ?? '').trim());
     const wrong = (column: OrderColumn, expected: IntakeExpectation) => {
       errors.push({ row, column: at(column), value: quoted(cell(column)), expected, order: quoted(number) });
       bad.add(number);
     };
     const before = errors.length;
-    for (const [column, needed] of Object.entries(orderColumns) as [OrderColumn, boolean][]) {
-      if (needed && !mayBeEmpty.has(column) && cell(column) === '') wrong(column, 'a-value');
-      if (cell(column).length > (LONGEST[column] ?? 200)) wrong(column, 'at-most-length');
+    for (const { name: column, needed, type } of orderSheet.columns) {
+      if (needed && cell(column) === '') wrong(column, 'a-value');
+      if (type.kind === 'text' && cell(column).length > type.most) wrong(column, 'at-most-length');
     }
     const kind = cell('kind').toLowerCase() || 'order';
     if (!demandKinds.includes(kind as DemandKind)) wrong('kind', 'a-kind');
@@ -113,14 +81,16 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
     if (tags.length > 12 || tags.some((tag) => tag.length > 24)) wrong('tags', 'short-tags');
     if (errors.length > before) continue;
 
+    const known = orders.get(number);
+    const packOpen = (of: LineDraft) => new Set(cell('pack') === '' ? [of.line] : []);
     const line: LineDraft = {
-      line: Number(cell('line')),
+      line: Number(cell('line')) || 1 + Math.max(0, ...(known?.draft.lines ?? []).map((l) => l.line)),
       sku: cell('item'),
       quantity: Number(cell('quantity')),
       pack: pack as LineDraft['pack'],
       note: cell('line_note'),
     };
-    const head: Omit<OrderDraft, 'lines'> = {
+    const draft: Omit<OrderDraft, 'lines'> = {
       number,
       kind: kind as DemandKind,
       toSite: cell('to_site').toUpperCase(),
@@ -141,17 +111,17 @@ export function readOrderRows(rows: OrderRowCells[]): { orders: DraftedOrder[]; 
       link: cell('link'),
       tags,
     };
-    const known = orders.get(number);
     if (!known) {
-      orders.set(number, { draft: { ...head, lines: [line] }, row, lineRows: [row] });
+      orders.set(number, { draft: { ...draft, lines: [line] }, row, lineRows: [row], packOpen: packOpen(line) });
       continue;
     }
-    const odd = firstDifference(known.draft, head);
+    const odd = firstDifference(known.draft, draft);
     if (odd) wrong(odd, 'one-value-per-order');
     else if (known.draft.lines.some((l) => l.line === line.line)) wrong('line', 'a-line-once');
     else {
       known.draft.lines.push(line);
       known.lineRows.push(row);
+      for (const open of packOpen(line)) known.packOpen!.add(open);
     }
   }
   return { orders: [...orders.values()].filter((o) => !bad.has(o.draft.number)), errors };

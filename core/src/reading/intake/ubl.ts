@@ -1,6 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { unreadable, type ReadOrders } from './csv.ts';
-import { readOrderRows, type OrderColumn, type OrderRowCells } from './rows.ts';
+import { unreadable, type ReadOrders } from './read.ts';
+import type { OrderColumn } from './columns.ts';
+import { readOrderRows, type OrderRowCells } from './rows.ts';
 
 const ORDER = /<(?:[\w.-]+:)?Order\s[^>]*urn:oasis:names:specification:ubl:schema:xsd:Order-2["']/;
 

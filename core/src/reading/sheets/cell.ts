@@ -9,6 +9,15 @@ export type CellResult = { value: Value } | { expected: SheetExpectation; facts?
 /** In which order a column's written dates name day and month: 31/12 is day first, 12/31 month first. */
 export type DateOrder = 'day-first' | 'month-first' | 'unknown';
 
+/** Which mark stands before the decimals of a column's written numbers: 1.5 or 1,5. */
+export type DecimalMark = 'point' | 'comma' | 'unknown';
+
+/** How a column's dates and numbers are written, as far as it is known. */
+export interface Written {
+  dates: DateOrder;
+  decimals: DecimalMark;
+}
+
 const YES = new Set(['yes', 'y', 'true', '1', 'x', 'ja', 'oui']);
 const NO = new Set(['no', 'n', 'false', '0', '', '-', 'nein', 'non']);
 
@@ -28,7 +37,7 @@ export function quoted(text: string): string {
 }
 
 /** Reads a cell as its column wants it. */
-export function readCell(cell: Cell, column: Column, dates: DateOrder): CellResult {
+export function readCell(cell: Cell, column: Column, { dates, decimals }: Written): CellResult {
   const text = cellText(cell);
   if (text === '') {
     if (column.otherwise !== undefined) return { value: column.otherwise };
@@ -44,9 +53,9 @@ export function readCell(cell: Cell, column: Column, dates: DateOrder): CellResu
         : { value: type.upper ? text.toUpperCase() : text };
     }
     case 'whole':
-      return within(cell, type, 1);
+      return within(cell, type, 1, decimals);
     case 'decimal':
-      return within(cell, type, type.scale);
+      return within(cell, type, type.scale, decimals);
     case 'date': {
       const date = cell instanceof Date ? text : readDate(text, dates);
       return date === 'unknown' ? { expected: 'one-date-only' } : date ? { value: date } : { expected: 'a-date' };
@@ -80,8 +89,20 @@ export function readCell(cell: Cell, column: Column, dates: DateOrder): CellResu
   }
 }
 
-function within(cell: Cell, limits: { least?: number; most?: number }, scale: number): CellResult {
-  const number = typeof cell === 'number' ? cell : readNumber(cellText(cell));
+/** One mark with three digits behind it: one and a bit, or a thousand and more. */
+const EITHER = /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/;
+
+function within(
+  cell: Cell,
+  limits: { least?: number; most?: number },
+  scale: number,
+  decimals: DecimalMark,
+): CellResult {
+  const text = cellText(cell);
+  // Of a whole number the mark divides thousands, unless somebody writes decimals that are nought: ask, do not guess.
+  if (scale === 1 && decimals === 'unknown' && typeof cell === 'string' && EITHER.test(text))
+    return { expected: 'one-number-only' };
+  const number = typeof cell === 'number' ? cell : readNumber(text, decimals);
   if (number === undefined || !Number.isFinite(number))
     return { expected: scale === 1 ? 'a-whole-number' : 'a-number' };
   const scaled = Math.round(number * scale);
@@ -93,28 +114,47 @@ function within(cell: Cell, limits: { least?: number; most?: number }, scale: nu
   return { value: scaled };
 }
 
+/** The spaces and apostrophes between thousands, which mean nothing else. */
+const ungrouped = (text: string) => text.replace(/[\s\u00a0\u202f']/g, '');
+
 /**
  * A number as people write it: 1234, 1,234.5, 1.234,5, 1 234,5 or 1'234.5. Of two marks the last is the decimal one; a
- * single mark is the decimal one, whichever it is: 1,234 is a little more than one, and no whole number.
+ * single mark is the decimal one, whichever it is, unless the decimal mark is known: 1,234 is a little more than one.
  *
  * @returns undefined when it is no number
  */
-export function readNumber(text: string): number | undefined {
-  const plain = text.replace(/[\s\u00a0\u202f']/g, '');
+export function readNumber(text: string, mark: DecimalMark = 'unknown'): number | undefined {
+  const plain = ungrouped(text);
   if (!/^[+-]?[\d.,]+$/.test(plain) || !/\d/.test(plain)) return undefined;
   const commas = plain.split(',').length - 1;
   const points = plain.split('.').length - 1;
+  const known = { point: '.', comma: ',', unknown: undefined }[mark];
   const decimal =
-    commas > 0 && points > 0
-      ? plain.lastIndexOf(',') > plain.lastIndexOf('.')
-        ? ','
-        : '.'
-      : commas === 1
-        ? ','
-        : points === 1
-          ? '.'
-          : null;
-  const group = decimal === ',' ? '.' : decimal === '.' ? ',' : commas > 1 ? ',' : '.';
+    known !== undefined
+      ? plain.includes(known)
+        ? known
+        : null
+      : commas > 0 && points > 0
+        ? plain.lastIndexOf(',') > plain.lastIndexOf('.')
+          ? ','
+          : '.'
+        : commas === 1
+          ? ','
+          : points === 1
+            ? '.'
+            : null;
+  const group =
+    known !== undefined
+      ? known === ','
+        ? '.'
+        : ','
+      : decimal === ','
+        ? '.'
+        : decimal === '.'
+          ? ','
+          : commas > 1
+            ? ','
+            : '.';
   const [whole, fraction = ''] = decimal ? splitLast(plain, decimal) : [plain];
   if (decimal && (whole.includes(decimal) || fraction.includes(group))) return undefined;
   const parts = whole.replace(/^[+-]/, '').split(group);
@@ -127,6 +167,27 @@ function splitLast(text: string, mark: string): [string, string] {
   const at = text.lastIndexOf(mark);
   return [text.slice(0, at), text.slice(at + 1)];
 }
+
+/** The decimal mark of a column's numbers, as far as any of them shows it; of two that disagree the first. */
+function decimalMark(texts: Iterable<string>): DecimalMark {
+  for (const text of texts) {
+    const plain = ungrouped(text);
+    if (!/^[+-]?[\d.,]+$/.test(plain) || EITHER.test(plain)) continue;
+    const marks = plain.replace(/[^.,]/g, '');
+    if (marks === '') continue;
+    const last = marks.at(-1) === '.' ? 'point' : 'comma';
+    // The same mark twice divides thousands: the other one is for decimals.
+    const repeated = marks.length > 1 && !(marks.includes('.') && marks.includes(','));
+    return repeated ? (last === 'point' ? 'comma' : 'point') : last;
+  }
+  return 'unknown';
+}
+
+/** How a column of texts is written. */
+export const writtenAs = (texts: readonly string[]): Written => ({
+  dates: dateOrder(texts),
+  decimals: decimalMark(texts),
+});
 
 const WRITTEN = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})$/;
 
@@ -148,16 +209,54 @@ export function dateOrder(texts: Iterable<string>): DateOrder {
  *
  * @returns ISO date; `unknown` when day and month could be either way round; undefined when it is no date
  */
-export function readDate(text: string, order: DateOrder): string | undefined {
+export function readDate(written: string, order: DateOrder): string | undefined {
+  const text = written.replace(WEEKDAY, '').replace(TIME, '').trim();
+  const named = namedDate(text);
+  if (named) return named;
   const iso = text.match(/^(\d{4})[-/.]?(\d{2})[-/.]?(\d{2})(?:[T ].*)?$/);
   if (iso) return real(Number(iso[1]), Number(iso[2]), Number(iso[3]));
   const m = text.match(WRITTEN);
   if (!m) return undefined;
   const [first, second] = [Number(m[1]), Number(m[2])];
-  const year = m[3]!.length === 2 ? 2000 + Number(m[3]) : Number(m[3]);
+  const year = fullYear(m[3]!);
   if (order === 'unknown' && first <= 12 && second <= 12 && first !== second) return 'unknown';
   return order === 'month-first' ? real(year, first, second) : real(year, second, first);
 }
+
+/** Mon, Monday, Mo or Montag before a date. */
+const WEEKDAY = /^(?:mo|tu|we|th|fr|sa|su|di|mi|do|so)\p{L}*[.,]*\s+(?=\d|\p{L}+\.?\s+\d)/iu;
+/** A time of day behind a date. */
+const TIME = /[T\s,]+\d{1,2}:\d{2}.*$/;
+const DAY_NAMED = /^(\d{1,2})(?:st|nd|rd|th)?[.\s/-]*(\p{L}{3,})[.\s/,-]*(\d{4}|\d{2})$/u;
+const NAMED_DAY = /^(\p{L}{3,})[.\s]*(\d{1,2})(?:st|nd|rd|th)?[,\s]+(\d{4}|\d{2})$/u;
+/** First three letters of the months in English and German. */
+const MONTHS = [
+  'jan',
+  'feb',
+  'mar mär mae mrz',
+  'apr',
+  'may mai',
+  'jun',
+  'jul',
+  'aug',
+  'sep',
+  'oct okt',
+  'nov',
+  'dec dez',
+];
+
+/** A date with its month in letters: 3 Dec 2026, 3. Dezember 2026, Dec 3, 2026. */
+function namedDate(text: string): string | undefined {
+  const dayFirst = text.match(DAY_NAMED);
+  const m = dayFirst ?? text.match(NAMED_DAY);
+  if (!m) return undefined;
+  const [day, name] = dayFirst ? [m[1]!, m[2]!] : [m[2]!, m[1]!];
+  const start = name.normalize('NFC').toLowerCase().slice(0, 3);
+  const month = MONTHS.findIndex((names) => names.split(' ').includes(start)) + 1;
+  return month === 0 ? undefined : real(fullYear(m[3]!), month, Number(day));
+}
+
+const fullYear = (text: string) => (text.length === 2 ? 2000 + Number(text) : Number(text));
 
 function real(year: number, month: number, day: number): string | undefined {
   const at = new Date(Date.UTC(year, month - 1, day));

@@ -58,6 +58,8 @@ export type SheetExpectation =
   | 'a-whole-number'
   | 'a-number'
   | 'a-number-from'
+  /** A mark that may divide thousands or decimals. */
+  | 'one-number-only'
   | 'a-date'
   | 'one-date-only'
   | 'a-time'

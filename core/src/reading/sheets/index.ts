@@ -1,4 +1,16 @@
-export { cellText, quoted, readCell, readDate, readNumber, dateOrder, type Cell, type DateOrder } from './cell.ts';
+export {
+  cellText,
+  quoted,
+  readCell,
+  readDate,
+  readNumber,
+  dateOrder,
+  writtenAs,
+  type Cell,
+  type DateOrder,
+  type DecimalMark,
+  type Written,
+} from './cell.ts';
 export {
   keyOf,
   type Column,
@@ -13,8 +25,16 @@ export { compareRows, forgotten, type RowOutcome, type SheetDifference } from '.
 export { decodeText, type Encoding } from './decode.ts';
 export { sheets } from './kinds.ts';
 export { sheetNames, type SheetName } from './names/index.ts';
-export { guessedColumns, matchColumns, readSheet, samplesOf, type Matching, type ReadRow } from './read.ts';
-export { MOST_ROWS, tableOf, tableOfCsv, type Table } from './table.ts';
+export {
+  guessedColumns,
+  headingScore,
+  matchColumns,
+  readSheet,
+  samplesOf,
+  type Matching,
+  type ReadRow,
+} from './read.ts';
+export { MOST_ROWS, tableOf, tableOfCsv, type HeadingScore, type Table } from './table.ts';
 export { guard, unguard } from './guard.ts';
 export { cellOf, csvOf } from './save.ts';
 export { makeFloor, nextAisle, type FloorPattern, type MadeFloor } from './makeFloor.ts';

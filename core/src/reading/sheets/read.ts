@@ -1,4 +1,4 @@
-import { cellText, dateOrder, quoted, readCell, type DateOrder } from './cell.ts';
+import { cellText, quoted, readCell, writtenAs, type Written } from './cell.ts';
 import { keyOf, type Column, type Row, type Sheet, type SheetError } from './column.ts';
 import type { Table } from './table.ts';
 
@@ -60,8 +60,8 @@ export function guessedColumns(sheet: Sheet, table: Table, matching: Matching, s
         .slice(0, TRIED)
         .map((r) => r.cells[index] ?? null)
         .filter((cell) => cellText(cell) !== '');
-      const order = dateOrder(filled.map(cellText));
-      return 2 * filled.filter((cell) => 'value' in readCell(cell, column, order)).length < filled.length;
+      const written = writtenAs(filled.map(cellText));
+      return 2 * filled.filter((cell) => 'value' in readCell(cell, column, written)).length < filled.length;
     })
     .map((column) => column.name);
 }
@@ -80,6 +80,22 @@ export function samplesOf(table: Table): Record<string, string[]> {
   });
   return samples;
 }
+
+/** Kinds of columns whose cells are written one way or another. */
+const WRITTEN_KINDS: ReadonlySet<string> = new Set(['date', 'whole', 'decimal']);
+const UNKNOWN: Written = { dates: 'unknown', decimals: 'unknown' };
+
+/**
+ * How many columns a row of a file would be the heading of, by which the heading is found below titles.
+ *
+ * @param saved headings that were chosen before count too
+ */
+export const headingScore =
+  (sheet: Sheet, saved: readonly Matching[] = []) =>
+  (cells: readonly string[]): number => {
+    const found = (matching: Matching) => Object.values(matching).filter((h) => h !== null).length;
+    return Math.max(...[{}, ...saved].map((chosen) => found(matchColumns(sheet, cells, chosen))));
+  };
 
 export interface ReadRow {
   row: number;
@@ -102,10 +118,10 @@ export function readSheet(sheet: Sheet, table: Table, matching: Matching): { row
     else if (column.needed) errors.push({ row: 1, column: column.name, value: '', expected: 'a-column' });
   }
   if (errors.length > 0) return { rows: [], errors };
-  const orders = new Map<Column, DateOrder>();
+  const written = new Map<Column, Written>();
   for (const [column, index] of at)
-    if (column.type.kind === 'date')
-      orders.set(column, dateOrder(table.rows.map((r) => cellText(r.cells[index] ?? null))));
+    if (WRITTEN_KINDS.has(column.type.kind))
+      written.set(column, writtenAs(table.rows.map((r) => cellText(r.cells[index] ?? null))));
   const seen = new Map<string, number>();
   const rows: ReadRow[] = [];
   for (const { row, cells } of table.rows) {
@@ -113,7 +129,7 @@ export function readSheet(sheet: Sheet, table: Table, matching: Matching): { row
     const values: Row = {};
     for (const [column, index] of at) {
       const cell = cells[index] ?? null;
-      const result = readCell(cell, column, orders.get(column) ?? 'unknown');
+      const result = readCell(cell, column, written.get(column) ?? UNKNOWN);
       if ('value' in result) values[column.name] = result.value;
       else errors.push({ row, column: column.name, value: quoted(cellText(cell)), ...result });
     }

@@ -5,7 +5,7 @@ import { iso, notFound, Refusal, rows, type Change, type Db, type Tx } from '../
 import { nextNumbers } from '../../stock/index.ts';
 import { itemsOf } from './choices.ts';
 import { changeOrders, mustBeThere, timetableOf } from './change.ts';
-import { draftsOf, previewOrders, takeOrders } from './intake.ts';
+import { draftsOf, previewOrders, takeOrders } from './take.ts';
 
 type Draft = z.output<typeof enterOrderBody>['draft'];
 
@@ -88,7 +88,7 @@ export async function enterOrder(
     orders: [{ draft: { ...draft, number }, row: 0, lineRows: draft.lines.map((_, i) => i + 1) }],
     errors: [],
   };
-  const result = take ? await takeOrders(change, read, '') : await previewOrders(tx, actor.siteId, read);
+  const result = take ? (await takeOrders(change, read, '')).result : await previewOrders(tx, actor.siteId, read);
   if (result.errors.length > 0) throw new Refusal('order-wrong', {}, result.errors.map(fieldOf));
   const { outcome, differences } = result.orders[0]!;
   if (outcome === 'under-way') throw new Refusal('order-in-work', { number });

@@ -1,5 +1,5 @@
 export { cancelByNumber } from './adapt.ts';
-export { asRead, draftsOf, takeOrders } from './intake.ts';
+export { asRead, draftsOf, previewOrders, takeOrders, type TakenOrder } from './take.ts';
 export { cancelRest, closeIfDone } from './cancel.ts';
 export { tagOrders } from './tags.ts';
 export { mustBeDecided, mustBeWanted, settleReturned, surplusAmong, undecidedOf } from './undecided.ts';

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { endpoints } from '@hand-relay/contract';
 import { mountEndpoint, type Routes } from '../../platform/index.ts';
 import { cancelByNumber, cancelOrder } from './adapt.ts';
@@ -7,8 +6,6 @@ import { changeOrders } from './change.ts';
 import { customerChoices, itemChoices } from './choices.ts';
 import { orderDetail, orderTrail } from './detail.ts';
 import { draftOfOrder, enterOrder } from './enter.ts';
-import { exampleFile } from './example.ts';
-import { intake } from './intake.ts';
 import { listOrders } from './list.ts';
 import { reserve } from './reserve.ts';
 import { joinOrder, splitOrder } from './split.ts';
@@ -16,19 +13,9 @@ import { tagOrders } from './tags.ts';
 import { unreleaseLines } from './unrelease.ts';
 
 export function orderRoutes(routes: Routes): void {
-  mountEndpoint(routes, endpoints.orderExample, async ({ platform, actor, res }) => {
-    res
-      .attachment('orders-example.csv')
-      .type('text/csv')
-      .send(await exampleFile(platform, actor.siteId));
-  });
   mountEndpoint(routes, endpoints.orders, ({ platform, actor, query }) => listOrders(platform, actor.siteId, query));
   mountEndpoint(routes, endpoints.order, ({ platform, actor, id }) => orderDetail(platform, actor.siteId, id));
   mountEndpoint(routes, endpoints.trail, ({ platform, actor, id }) => orderTrail(platform, actor.siteId, id));
-  mountEndpoint(routes, endpoints.intake, ({ platform, actor, body, req }) => {
-    const hash = createHash('sha256').update(JSON.stringify(req.body)).digest('base64url');
-    return intake(platform, actor, { key: req.get('idempotency-key')!, request: `intake ${hash}` }, body);
-  });
   mountEndpoint(routes, endpoints.cancelRest, async ({ platform, actor, id, body, change }) => {
     await change((current) => cancelRest(current, id, body.reason, body.lines));
     return orderDetail(platform, actor.siteId, id);

@@ -8,7 +8,8 @@ import {
   recordset,
   Refusal,
   rows,
-  type Actor,
+  runTurns,
+  unattended,
   type Change,
   type Db,
   type Platform,
@@ -27,23 +28,8 @@ interface Entry extends TimetableRule {
   time: string;
 }
 
-/** Who does what happens by itself: the trail names the timetable. */
-const ITSELF = 'timetable';
-
-async function itself(platform: Platform, siteId: string): Promise<Actor> {
-  await platform.db.execute(
-    sql`insert into person (id, site_id, name) values (${ITSELF}, ${siteId}, 'Timetable') on conflict (id) do nothing`,
-  );
-  return {
-    personId: ITSELF,
-    name: 'Timetable',
-    siteId,
-    sessionId: '',
-    rights: new Set(),
-    device: 'server',
-    requestId: platform.newId(),
-  };
-}
+/** Who does what the timetable does by itself. */
+const itself = (platform: Platform, siteId: string) => unattended(platform, siteId, 'timetable', 'Timetable');
 
 const entriesOf = (on: Db | Tx, now: Date, only = sql`true`): Promise<Entry[]> =>
   rows<Entry>(
@@ -196,18 +182,5 @@ async function takeTurn(platform: Platform): Promise<void> {
 const TURN_MS = 20_000;
 
 /** Lets the timetable work, one turn after the other. */
-export function runTimetable(platform: Platform): () => Promise<void> {
-  let working: Promise<void> = Promise.resolve();
-  let busy = false;
-  const timer = setInterval(() => {
-    if (busy) return;
-    busy = true;
-    working = turnTimetable(platform)
-      .catch((error: unknown) => platform.log.error({ err: error }, 'timetable'))
-      .finally(() => (busy = false));
-  }, TURN_MS);
-  return async () => {
-    clearInterval(timer);
-    await working;
-  };
-}
+export const runTimetable = (platform: Platform): (() => Promise<void>) =>
+  runTurns(platform, 'timetable', TURN_MS, () => turnTimetable(platform));

@@ -11,9 +11,9 @@ const EVERY_MS = 3_600_000;
 
 /**
  * Deletes what is of no use any more, some rows at a time: answers kept for repeats, plans that were looked at, and
- * what was printed, done and ended longer ago than the site keeps it. Orders, stock and the journal stay.
+ * what was printed, imported, done and ended longer ago than the site keeps it. Orders, stock and the journal stay.
  *
- * @param days for which print jobs and jobs are kept
+ * @param days for which print jobs, jobs and what undoes an import are kept
  * @returns how many rows went, by table
  */
 export async function dropOld(platform: Platform, days: number): Promise<Record<string, number>> {
@@ -24,6 +24,7 @@ export async function dropOld(platform: Platform, days: number): Promise<Record<
     idempotency: await drop(platform, 'idempotency', sql`at < ${before(ANSWERS_DAYS)}`),
     replan_draft: await drop(platform, 'replan_draft', sql`at < ${before(DRAFTS_DAYS)}`),
     job: await drop(platform, 'job', sql`at < ${jobs} and state <> 'running'`),
+    order_import: await drop(platform, 'order_import', sql`at < ${before(days)}`),
     print_job: await drop(platform, 'print_job', sql`at < ${before(days)} and state <> 'waiting'`),
   };
 }

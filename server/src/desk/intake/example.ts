@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { addDays, localDate } from '@hand-relay/core/calendar';
-import { orderColumns } from '@hand-relay/core/reading/intake';
+import { orderSheet } from '@hand-relay/core/reading/intake';
 import Papa from 'papaparse';
 import { rows, type Platform } from '../../platform/index.ts';
 
@@ -43,5 +43,5 @@ export async function exampleFile({ db, clock }: Platform, siteId: string): Prom
       line_note: '',
     })),
   );
-  return Papa.unparse({ fields: Object.keys(orderColumns), data: lines }, { newline: '\r\n' }) + '\r\n';
+  return Papa.unparse({ fields: orderSheet.columns.map((c) => c.name), data: lines }, { newline: '\r\n' }) + '\r\n';
 }

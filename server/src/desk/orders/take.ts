@@ -1,32 +1,20 @@
 import { sql } from 'drizzle-orm';
-import type { z } from 'zod';
-import { channels, type intakeBody, type IntakeResult } from '@hand-relay/contract';
+import type { IntakeResult } from '@hand-relay/contract';
 import { departureFor, type Departure } from '@hand-relay/core/calendar';
 import {
   checkOrders,
   compareOrder,
-  readOrdersCsv,
   type Comparison,
   type DraftedOrder,
   type ExistingOrder,
   type IntakeError,
   type Known,
-  type KnownItem,
   type OrderDraft,
   type ReadOrders,
 } from '@hand-relay/core/reading/intake';
-import {
-  change,
-  recordset,
-  rows,
-  type Actor,
-  type Change,
-  type Db,
-  type Platform,
-  type Repeat,
-  type Tx,
-} from '../../platform/index.ts';
+import { recordset, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { adaptOrder } from './adapt.ts';
+import { knownOf } from './lookUp.ts';
 import { judgeOrders } from '../holds/index.ts';
 import { freeOrders, reservesAtIntake, lockOrders, reserveOrders } from '../waves/index.ts';
 
@@ -34,39 +22,38 @@ interface Judged {
   judged: { drafted: DraftedOrder; comparison: Comparison }[];
   errors: IntakeError[];
   known: Known;
-}
-
-/**
- * Looks at orders from a file or the API, and takes the good ones when told to. Taking looks again, in its own
- * transaction: what the preview saw may have changed.
- */
-export async function intake(
-  platform: Platform,
-  actor: Actor,
-  repeat: Repeat | null,
-  body: z.output<typeof intakeBody>,
-): Promise<IntakeResult> {
-  const read = await readBody(platform, body);
-  if (body.mode === 'preview') return previewOrders(platform.db, actor.siteId, read);
-  return change(platform, actor, repeat, (current) => takeOrders(current, read, body.document));
+  /** Orders that were there already, by number. */
+  there: ReadonlyMap<string, ExistingOrder>;
 }
 
 /** What taking orders would do. */
 export const previewOrders = async (on: Db | Tx, siteId: string, read: ReadOrders): Promise<IntakeResult> =>
   result(false, await judge(on, siteId, read));
 
+/** An order that was taken: new where there was none before. */
+export interface TakenOrder {
+  id: string;
+  number: string;
+  before: OrderDraft | null;
+}
+
 /**
- * Takes the good ones of what was read, within a change.
+ * Takes the good ones of what was read, within a change. They are looked at again: what a preview saw may have changed.
  *
  * @param document what they came in; empty where a person entered them
  */
-export async function takeOrders(current: Change, read: ReadOrders, document: string): Promise<IntakeResult> {
+export async function takeOrders(
+  current: Change,
+  read: ReadOrders,
+  document: string,
+): Promise<{ result: IntakeResult; taken: TakenOrder[] }> {
   const { tx, actor } = current;
   await lockOrders(tx, actor.siteId, { numbers: read.orders.map((o) => o.draft.number) });
   const judged = await judge(tx, actor.siteId, read);
   const wanted = judged.judged.filter((j) => ['new', 'changed', 'adapts'].includes(j.comparison.outcome));
-  await writeOrders(current, wanted, judged.known, document);
-  return result(true, judged);
+  const idOf = await writeOrders(current, wanted, judged.known, document);
+  const taken = [...idOf].map(([number, id]) => ({ id, number, before: judged.there.get(number)?.draft ?? null }));
+  return { result: result(true, judged), taken };
 }
 
 /** Orders that came as data, not as a file. */
@@ -75,16 +62,10 @@ export const asRead = (orders: readonly OrderDraft[]): ReadOrders => ({
   errors: [],
 });
 
-/** What was sent, as drafted orders: a file is read in a thread of its own. */
-async function readBody({ compute }: Platform, body: z.output<typeof intakeBody>): Promise<ReadOrders> {
-  if (body.file !== undefined) return compute.readOrderFile(new Uint8Array(Buffer.from(body.file, 'base64')));
-  if (body.csv !== undefined) return readOrdersCsv(body.csv);
-  return asRead(body.orders!);
-}
-
 function result(taken: boolean, { judged, errors }: Judged): IntakeResult {
   return {
     taken,
+    import: null,
     orders: judged.map(({ drafted: { draft }, comparison }) => ({
       number: draft.number,
       customer: draft.customer,
@@ -93,6 +74,7 @@ function result(taken: boolean, { judged, errors }: Judged): IntakeResult {
       differences: 'differences' in comparison ? comparison.differences : [],
     })),
     errors,
+    file: null,
   };
 }
 
@@ -115,27 +97,7 @@ async function judge(
     })),
     errors: [...read.errors, ...checked.errors].sort((a, b) => a.row - b.row),
     known,
-  };
-}
-
-async function knownOf(on: Db | Tx, siteId: string, drafted: DraftedOrder[]): Promise<Known> {
-  const skus = [...new Set(drafted.flatMap((o) => o.draft.lines.map((l) => l.sku)))];
-  const items = await rows<{ sku: string; id: string; packs: KnownItem['packs'] | null; service: boolean }>(
-    on,
-    sql`select i.sku, i.id, i.service, jsonb_object_agg(p.level, p.units) filter (where p.level is not null) as packs
-        from item i left join item_pack p on p.item_id = i.id
-        where not i.retired and i.sku in (select jsonb_array_elements_text(${recordset(skus)})) group by i.id`,
-  );
-  const customers = await rows<{ number: string }>(
-    on,
-    sql`select number from customer where not retired and number in (select jsonb_array_elements_text(${recordset([...new Set(drafted.map((o) => o.draft.customer))])}))`,
-  );
-  const sites = await rows<{ code: string }>(on, sql`select code from site where id <> ${siteId}`);
-  return {
-    items: new Map(items.map((i) => [i.sku, { id: i.id, packs: i.packs ?? {}, service: i.service }])),
-    customers: new Set(customers.map((c) => c.number)),
-    channels: new Set(channels),
-    sites: new Set(sites.map((s) => s.code)),
+    there,
   };
 }
 
@@ -216,8 +178,14 @@ async function writeCharges(
 
 const sameDeparture = sql`customer_order.due = excluded.due and customer_order.channel = excluded.channel and customer_order.priority = excluded.priority`;
 
-async function writeOrders(current: Change, wanted: Judged['judged'], known: Known, document: string): Promise<void> {
-  if (wanted.length === 0) return;
+/** @returns the ids of what was written, by number */
+async function writeOrders(
+  current: Change,
+  wanted: Judged['judged'],
+  known: Known,
+  document: string,
+): Promise<Map<string, string>> {
+  if (wanted.length === 0) return new Map();
   const { tx, actor, now } = current;
   const reserves = await reservesAtIntake(current);
   const [{ timeZone } = { timeZone: 'UTC' }] = await rows<{ timeZone: string }>(
@@ -316,4 +284,5 @@ async function writeOrders(current: Change, wanted: Judged['judged'], known: Kno
     kind: 'orders-taken',
     facts: { count: wanted.length, by: current.actor.personId },
   });
+  return idOf;
 }

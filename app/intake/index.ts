@@ -1,0 +1,1 @@
+export { IntakeView } from './IntakeView.tsx';

@@ -1,0 +1,2 @@
+export { runOrderFolder, turnOrderFolder } from './folder.ts';
+export { intakeRoutes } from './routes.ts';
