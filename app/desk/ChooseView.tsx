@@ -3,12 +3,13 @@ import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PolicyComparison } from '@hand-relay/contract';
-import { policies, type Policy } from '@hand-relay/core/deciding/allocation/policies';
+import { deskPolicies, type DeskPolicy } from '@hand-relay/core/deciding/allocation/policies';
 import { api, fill, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, dayName, money, number } from '../text/index.ts';
 import { Choice, Column, Failed, Button, Loading, Row, Signal, Text, useShortcuts, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
+import { useHouse } from './useHouse.ts';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, paramsOf, viewOf } from './listing.ts';
 
@@ -29,8 +30,8 @@ export function ChooseView() {
     // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [view]);
   useShortcuts({ Escape: () => router.navigate({ pathname: '/desk', params: paramsOf(listing) }), u: again });
-  const put = (found: PolicyComparison, policy: Policy) => {
-    const n = policies.indexOf(policy);
+  const put = (found: PolicyComparison, policy: DeskPolicy) => {
+    const n = deskPolicies.indexOf(policy);
     const going = new Set(found.going[n]);
     send(
       fill({
@@ -70,11 +71,15 @@ export function ChooseView() {
   );
 }
 
-function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: Policy) => void) | undefined }) {
+function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: DeskPolicy) => void) | undefined }) {
   const { t } = useTranslation();
   const me = useMe();
   const surface = useSurface();
-  const classes = [...new Set(found.tallies.flatMap((tally) => Object.keys(tally.byClass)))].sort();
+  const { classes: known, className } = useHouse();
+  const rankOf = (code: string) => known.findIndex((one) => one.code === code) + 1 || known.length + 1;
+  const classes = [...new Set(found.tallies.flatMap((tally) => Object.keys(tally.byClass)))].sort(
+    (a, b) => rankOf(a) - rankOf(b) || (a < b ? -1 : 1),
+  );
   const rows: {
     name: string;
     of: (tally: PolicyComparison['tallies'][number]) => number;
@@ -88,7 +93,7 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: P
     { name: t('policy.late'), of: (x) => x.late, less: true },
     ...classes.map((c) => ({
       name: t('policy.class', {
-        class: c,
+        class: className(c) || t('policy.noClass'),
         orders: t('unit.orders', { count: found.tallies[0]?.byClass[c]?.orders ?? 0 }),
       }),
       of: (x: PolicyComparison['tallies'][number]) => x.byClass[c]?.complete ?? 0,
@@ -159,10 +164,10 @@ function Sides({ found }: { found: PolicyComparison }) {
   const me = useMe();
   const now = useNow();
   const surface = useSurface();
-  const [one, setOne] = useState<Policy>('priority');
-  const [two, setTwo] = useState<Policy>('most-orders');
-  const options = policies.map((value) => ({ value, title: t(`policy.${value}.name`) }));
-  const [a, b] = [policies.indexOf(one), policies.indexOf(two)];
+  const [one, setOne] = useState<DeskPolicy>('priority');
+  const [two, setTwo] = useState<DeskPolicy>('most-orders');
+  const options = deskPolicies.map((value) => ({ value, title: t(`policy.${value}.name`) }));
+  const [a, b] = [deskPolicies.indexOf(one), deskPolicies.indexOf(two)];
   const rows = found.sides.filter((s) => s.complete[a] !== s.complete[b]);
   const gained = rows.filter((s) => s.complete[b]).length;
   return (

@@ -2,7 +2,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
-import { channels, type DraftOfOrder, type OrderEntered } from '@hand-relay/contract';
+import { type DraftOfOrder, type OrderEntered } from '@hand-relay/contract';
 import { addDays, localDate, weekday } from '@hand-relay/core/calendar';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { api, notify, troubleOf, useAppDispatch, useMe, useNow, words } from '../state/index.ts';
@@ -29,6 +29,7 @@ import { DeskTabs } from './DeskTabs.tsx';
 import { differenceWords } from './differences.ts';
 import { EnterLines } from './EnterLines.tsx';
 import { formOf, newForm, sentOf, type EnterForm } from './enterForm.ts';
+import { useHouse } from './useHouse.ts';
 
 /** What was typed and not saved, by what it is of: nothing is lost when the page is left. */
 const kept = new Map<string, EnterForm>();
@@ -40,6 +41,7 @@ export function EnterView() {
   const now = useNow();
   const { t } = useTranslation();
   const from = order ?? copy;
+  const { channels, isSettled } = useHouse();
   const { data, error, refetch } = api.useOrderDraftQuery(from ?? '', { skip: !from });
   const due = nextWorkday(localDate(now, me.site.timeZone));
   const title = order
@@ -53,14 +55,14 @@ export function EnterView() {
         <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />
       </Page>
     );
-  if (from && !data) return <Loading />;
+  if ((from && !data) || !isSettled) return <Loading />;
   return (
     <Entering
       key={from ?? 'new'}
       name={order ?? (copy ? `copy ${copy}` : 'new')}
       title={title}
       there={order ? data! : null}
-      first={data ? formOf(data, copy ? due : null) : newForm(due)}
+      first={data ? formOf(data, copy ? due : null) : newForm(due, channels[0]?.code ?? '')}
       id={order ?? null}
     />
   );
@@ -91,6 +93,7 @@ function Entering({
   id: string | null;
 }) {
   const { t } = useTranslation();
+  const { channels } = useHouse();
   const router = useRouter();
   const send = useAppDispatch();
   const [form, setForm] = useState<EnterForm>(() => kept.get(name) ?? first);
@@ -221,7 +224,7 @@ function Entering({
               label={t('orders.channel')}
               value={form.channel}
               onChange={(channel) => set({ channel })}
-              options={channels.map((value) => ({ value: value as string, title: t(`channel.${value}`) }))}
+              options={channels.map((one) => ({ value: one.code, title: one.name }))}
             />
           </Labelled>
           <Row>

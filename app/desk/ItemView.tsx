@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import type { Asker, ItemAvailability } from '@hand-relay/contract';
-import { policies, type Policy } from '@hand-relay/core/deciding/allocation/policies';
+import { deskPolicies, type DeskPolicy } from '@hand-relay/core/deciding/allocation/policies';
 import { overdrawn, shift, type Portion } from '@hand-relay/core/deciding/availability';
 import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { dayName, number } from '../text/index.ts';
@@ -32,7 +32,7 @@ export function ItemView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
   const listing = listingOf(useGlobalSearchParams());
-  const [policy, setPolicy] = useState<Policy>('priority');
+  const [policy, setPolicy] = useState<DeskPolicy>('priority');
   const { currentData: item, error, refetch } = api.useItemAvailabilityQuery({ id, ...viewOf(listing), policy });
   const back = () => router.navigate({ pathname: '/desk/items', params: paramsOf(listing) });
   return (
@@ -49,7 +49,7 @@ export function ItemView({ id }: { id: string }) {
           label={t('policy.title')}
           value={policy}
           onChange={setPolicy}
-          options={policies.map((value) => ({ value, title: t(`policy.${value}.name`) }))}
+          options={deskPolicies.map((value) => ({ value, title: t(`policy.${value}.name`) }))}
         />
       )}
       {!item && !error && <Loading rows={5} />}

@@ -8,8 +8,6 @@ import { dayName, number } from '../text/index.ts';
 import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Labelled, Row, Text } from '../ui/index.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import {
-  channels,
-  classes,
   columnNames,
   filterNames,
   filtersSet,
@@ -22,6 +20,7 @@ import {
   type Listed,
   type Listing,
 } from './listing.ts';
+import { useHouse } from './useHouse.ts';
 
 interface Part {
   listing: Listing;
@@ -86,6 +85,8 @@ function useOptions(
   places: { departures: string[]; carriers: string[]; zones: string[] } | undefined,
 ): Record<FilterName, Option[]> {
   const { t } = useTranslation();
+  const { channels, classes, channelName, className } = useHouse();
+  const codes = (list: typeof channels) => list.map((one) => one.code);
   const counted = (of: (r: Listed) => string | null | undefined) => {
     const counts = new Map<string, number>();
     for (const r of rows ?? []) {
@@ -97,8 +98,8 @@ function useOptions(
   };
   return {
     ready: counted((r) => r.outlook?.readiness)(readinesses, (v) => t(`ready.${v}` as 'ready.goes')),
-    class: counted((r) => r.customerClass)(classes),
-    channel: counted((r) => r.channel)(channels, (v) => t(`channel.${v}` as 'channel.web')),
+    class: counted((r) => r.customerClass)(codes(classes), className),
+    channel: counted((r) => r.channel)(codes(channels), channelName),
     departure: counted((r) => r.departure)(places?.departures ?? []),
     carrier: counted((r) => r.carrier)(places?.carriers ?? []),
     zone: (places?.zones ?? []).map((value) => ({ value, title: value })),

@@ -36,6 +36,7 @@ import { ListHead } from './ListHead.tsx';
 import { arrange, filtersSet, listingOf, paramsOf, type Listed, type Listing, type Sort } from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
 import { useOrders } from './useOrders.ts';
+import { useHouse } from './useHouse.ts';
 
 /** Heights of a row: on a phone it has three lines. */
 const HEIGHTS = { compact: 32, comfortable: 44, phone: 76 };
@@ -97,6 +98,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
     [arranged, listing.group, me.site.timeZone, now, t],
   );
   const chosen = useMemo(() => new Set(marked), [marked]);
+  const { channelName } = useHouse();
   const columns = useMemo(
     () =>
       orderColumns({
@@ -105,9 +107,10 @@ export function OrderList({ open }: { open?: string | undefined }) {
         days: !['day', 'departure'].includes(listing.group),
         now,
         timeZone: me.site.timeZone,
+        channelName,
       }),
     // oxlint-disable-next-line react-hooks/exhaustive-deps
-    [wide, open, key, now, me.site.timeZone],
+    [wide, open, key, now, me.site.timeZone, channelName],
   );
 
   const openOrder = (id: string) => {

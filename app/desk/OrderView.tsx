@@ -36,6 +36,7 @@ import { listingOf, paramsOf } from './listing.ts';
 import { ReleaseSheet } from './ReleaseSheet.tsx';
 import { Surplus } from './Surplus.tsx';
 import { Trail } from './Trail.tsx';
+import { useHouse } from './useHouse.ts';
 
 /** One order: where it stands, its lines, what was made of it, and its trail. */
 export function OrderView({ id }: { id: string }) {
@@ -77,6 +78,7 @@ export function OrderView({ id }: { id: string }) {
 
 function Head({ order }: { order: OrderDetail }) {
   const { t } = useTranslation();
+  const { channelName } = useHouse();
   const me = useMe();
   const now = useNow();
   const mayRelease = useMay('orders.release');
@@ -138,7 +140,7 @@ function Head({ order }: { order: OrderDetail }) {
           },
           { name: t('order.carrier'), value: order.carrier ?? '–' },
           { name: t('order.lane'), value: whereOf(order) },
-          { name: t('orders.channel'), value: t(`channel.${order.channel}`) },
+          { name: t('orders.channel'), value: channelName(order.channel) },
           ...(order.kind === 'order'
             ? []
             : [{ name: t('order.kindTitle'), value: t(`order.kind.${order.kind}`, { site: order.toSite }) }]),

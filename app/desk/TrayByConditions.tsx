@@ -5,6 +5,7 @@ import { faultOf, meets, type Conditions } from '@hand-relay/core/deciding/condi
 import { api } from '../state/index.ts';
 import { Column, ConditionsBuilder, Field, Button, Row, Text } from '../ui/index.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
+import { useHouse } from './useHouse.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import { canMove, type Listed } from './listing.ts';
 
@@ -13,6 +14,7 @@ const nothing: Conditions = { match: 'all', list: [] };
 /** Finds orders by conditions on anything that the list shows, and puts them into the tray; conditions are kept by name. */
 export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orders: string[]) => void }) {
   const { t } = useTranslation();
+  const { withChoices, choiceName } = useHouse();
   const [saveView, saving] = api.useSaveViewMutation();
   const [conditions, setConditions] = useState(nothing);
   const [name, setName] = useState('');
@@ -30,7 +32,13 @@ export function TrayByConditions({ rows, onAdd }: { rows: Listed[]; onAdd: (orde
           onChoose={(settings) => setConditions(settings as unknown as Conditions)}
         />
       </Row>
-      <ConditionsBuilder fields={orderFields} names="orders.column" value={conditions} onChange={setConditions} />
+      <ConditionsBuilder
+        fields={withChoices(orderFields)}
+        choiceName={choiceName}
+        names="orders.column"
+        value={conditions}
+        onChange={setConditions}
+      />
       {whole && (
         <Row gap={8}>
           <Button

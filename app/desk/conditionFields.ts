@@ -1,14 +1,14 @@
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import type { ConditionField, Values } from '@hand-relay/core/deciding/conditions';
-import { channels, classes, shareOf, type Listed } from './listing.ts';
+import { shareOf, type Listed } from './listing.ts';
 
 /** What conditions can be put on: everything that the list of orders shows. */
 export const orderFields = [
   { name: 'number', kind: 'text' },
   { name: 'customer', kind: 'text' },
-  { name: 'class', kind: 'choice', of: classes },
-  { name: 'channel', kind: 'choice', of: channels },
+  { name: 'class', kind: 'choice' },
+  { name: 'channel', kind: 'choice' },
   { name: 'kind', kind: 'choice', of: demandKinds },
   { name: 'reference', kind: 'text' },
   { name: 'city', kind: 'text' },

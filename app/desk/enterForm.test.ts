@@ -21,13 +21,13 @@ const customer = (number: string, street: string): CustomerChoice => ({
   country: 'GB',
 });
 const filled = () => {
-  const form = withCustomer(newForm('2026-12-01'), customer('C1', 'Mill Lane 4'), null);
+  const form = withCustomer(newForm('2026-12-01', 'account'), customer('C1', 'Mill Lane 4'), null);
   return { ...form, lines: [{ ...form.lines[0]!, item: jar, text: 'JR-004', quantity: '3', pack: 'outer' as const }] };
 };
 
 describe('the form of an order', () => {
   it('says what is missing by the path that the server would name', () => {
-    const { faults } = sentOf({ ...newForm('soon'), link: 'www', kind: 'transfer' });
+    const { faults } = sentOf({ ...newForm('soon', 'account'), link: 'www', kind: 'transfer' });
     expect([...faults]).toEqual([
       ['draft.customer', 'needed'],
       ['draft.due', 'badDay'],

@@ -40,12 +40,12 @@ export interface EnterForm {
 const emptyLine = (line: number): FormLine => ({ line, text: '', item: null, quantity: '1', pack: 'unit', note: '' });
 const nowhere = { name: '', street: '', postcode: '', city: '', country: '' };
 
-/** A new order, due on a day. */
-export const newForm = (due: string): EnterForm => ({
+/** A new order, due on a day, by a channel. */
+export const newForm = (due: string, channel: string): EnterForm => ({
   number: '',
   kind: 'order',
   toSite: '',
-  channel: 'account',
+  channel,
   customer: '',
   customerText: '',
   reference: '',

@@ -66,7 +66,7 @@ describe('the list of orders', () => {
     };
     expect(paramsOf(listingOf(params))).toEqual(params);
     expect(
-      listingOf({ show: 'nonsense', sort: '<b>', channel: 'fax|', priority: '10', until: 'soon', columns: 'x' }),
+      listingOf({ show: 'nonsense', sort: '<b>', kind: 'fax|', priority: '10', until: 'soon', columns: 'x' }),
     ).toEqual(listingOf({}));
   });
 

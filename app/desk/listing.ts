@@ -24,8 +24,6 @@ export const sorts = [
   'stage',
 ] as const;
 export type Sort = (typeof sorts)[number];
-export const classes = ['A', 'B', 'C'] as const;
-export const channels = ['web', 'account', 'field'] as const;
 export const priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const;
 /** Filters that take several values. */
 export const filterNames = ['ready', 'class', 'channel', 'departure', 'carrier', 'zone', 'kind', 'priority'] as const;
@@ -81,8 +79,6 @@ type Params = Record<string, string | string[] | undefined>;
 /** Values that a filter can have, where they are the same at every site. */
 const known: Partial<Record<FilterName, readonly string[]>> = {
   ready: readinesses,
-  class: classes,
-  channel: channels,
   kind: demandKinds,
   priority: priorities,
 };

@@ -35,12 +35,14 @@ export function orderColumns({
   days,
   now,
   timeZone,
+  channelName,
 }: {
   width: 'phone' | 'beside' | 'full';
   columns: readonly ColumnName[];
   days: boolean;
   now: number;
   timeZone: string;
+  channelName: (code: string) => string;
 }): TableColumn<Listed>[] {
   const t = i18n.t.bind(i18n);
   const leaves = (row: Listed) => (row.leavesAt ? clock(row.leavesAt, timeZone) : '');
@@ -108,7 +110,7 @@ export function orderColumns({
       fixed: true,
       cell: (row) => (
         <Text colour="quiet" lines={1}>
-          {t(`channel.${row.channel}`)}
+          {channelName(row.channel)}
         </Text>
       ),
     },

@@ -22,6 +22,7 @@ import {
   useShortcuts,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { useHouse } from '../desk/index.ts';
 import { Stops } from './Stops.tsx';
 
 type Draft = Omit<HoldRuleRow, 'id' | 'holding'> & { id: string | null };
@@ -38,16 +39,13 @@ const fresh: Draft = {
 /** A condition as a sentence. */
 function useSentence() {
   const { t } = useTranslation();
+  const { choiceName } = useHouse();
   return ({ match, list }: Conditions) =>
     list
       .map(({ field, test, value }) => {
         const kind = holdFields.find((f) => f.name === field);
-        const shown =
-          kind && 'of' in kind
-            ? t(`conditions.choice.${value}`)
-            : kind?.kind === 'yes-no'
-              ? t(`conditions.choice.${value}`)
-              : value;
+        const hasText = (kind && 'of' in kind) || kind?.kind === 'yes-no';
+        const shown = choiceName(field, value) ?? (hasText ? t(`conditions.choice.${value}`) : value);
         return `${t(`hold.field.${field}`)} ${t(`conditions.test.${test}`)} ${test === 'is-empty' ? '' : shown}`.trim();
       })
       .join(match === 'all' ? ` ${t('hold.and')} ` : ` ${t('hold.or')} `);
@@ -109,6 +107,7 @@ export function HoldRulesView() {
 function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
   const { t } = useTranslation();
   const send = useAppDispatch();
+  const { withChoices, choiceName } = useHouse();
   const [draft, setDraft] = useState(rule);
   const [asked, setAsked] = useState(false);
   const { data: roles } = api.useSheetRowsQuery('roles');
@@ -160,7 +159,8 @@ function RuleSheet({ rule, onClose }: { rule: Draft; onClose: () => void }) {
             {t('hold.whenTitle')}
           </Text>
           <ConditionsBuilder
-            fields={holdFields}
+            fields={withChoices(holdFields)}
+            choiceName={choiceName}
             names="hold.field"
             value={draft.conditions}
             onChange={(conditions) => set({ conditions })}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
-import { channels, type IntakeResult } from '@hand-relay/contract';
+import type { IntakeResult } from '@hand-relay/contract';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { orderSheet } from '@hand-relay/core/reading/intake';
 import { api } from '../state/index.ts';
@@ -22,6 +22,7 @@ import {
   Text,
   useSettled,
 } from '../ui/index.ts';
+import { useHouse } from '../desk/index.ts';
 import { FoundOrders } from './FoundOrders.tsx';
 import { toTake, type Layout } from './layout.ts';
 import type { OrderFile } from './useOrderFiles.ts';
@@ -100,6 +101,7 @@ function HowRead({
   onSender: (sender: string) => void;
 }) {
   const { t } = useTranslation();
+  const { channels } = useHouse();
   const { data } = api.useOrderSendersQuery();
   const found = file.result!.file!;
   const values = file.layout?.values ?? found.values;
@@ -121,7 +123,7 @@ function HowRead({
         onMatch={(column, heading) => onLayout({ matching: { [column]: heading } })}
         same={{
           values,
-          first: (column) => FIRST[column] ?? '',
+          first: (column) => (column === 'channel' ? channels[0]?.code : FIRST[column]) ?? '',
           onChange: (column, value) => {
             const { [column]: _, ...others } = values;
             onLayout({ values: value === null ? others : { ...others, [column]: value } });
@@ -181,7 +183,6 @@ function HowRead({
 
 /** What a column begins with when it is the same for all rows. */
 const FIRST: Record<string, string> = {
-  channel: channels[0],
   due: '+1',
   kind: 'order',
   pack: 'unit',
@@ -193,6 +194,7 @@ const FIRST: Record<string, string> = {
 /** The value that a column has in every row. */
 function Fixed({ column, value, onChange }: { column: string; value: string; onChange: (value: string) => void }) {
   const { t } = useTranslation();
+  const { channels } = useHouse();
   const label = t('intake.file.valueOf', { column: t(`intake.column.${column}`) });
   const days = (text: string) => {
     const n = Number(text);
@@ -203,7 +205,7 @@ function Fixed({ column, value, onChange }: { column: string; value: string; onC
         : t('intake.file.inDays.more', { count: n });
   };
   const choices: Record<string, { value: string; title: string }[]> = {
-    channel: channels.map((c) => ({ value: c, title: t(`channel.${c}`) })),
+    channel: channels.map((c) => ({ value: c.code, title: c.name })),
     due: DAYS.map((d) => ({ value: d, title: days(d) })),
     kind: demandKinds.map((k) => ({ value: k, title: t(`enter.kinds.${k}`) })),
     pack: (['unit', 'inner', 'outer'] as const).map((p) => ({ value: p, title: t(`floor.level.${p}`) })),

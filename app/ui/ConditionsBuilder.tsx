@@ -18,12 +18,15 @@ import { Text } from './Text.tsx';
 export function ConditionsBuilder({
   fields,
   names,
+  choiceName,
   value,
   onChange,
 }: {
   fields: readonly ConditionField[];
   /** Where the names of fields and of their choices stand among the texts. */
   names: string;
+  /** Names of choices that the house says; others have a text. */
+  choiceName?: (field: string, choice: string) => string | undefined;
   value: Conditions;
   onChange: (value: Conditions) => void;
 }) {
@@ -74,7 +77,10 @@ export function ConditionsBuilder({
                   <Picker
                     label={t('conditions.value')}
                     value={condition.value}
-                    options={choices.map((choice) => ({ value: choice, title: t(`conditions.choice.${choice}`) }))}
+                    options={choices.map((choice) => ({
+                      value: choice,
+                      title: choiceName?.(field.name, choice) ?? t(`conditions.choice.${choice}`),
+                    }))}
                     onChange={(chosen) => set(i, { value: chosen })}
                   />
                 ) : (

@@ -1,9 +1,8 @@
-import { policies } from '@hand-relay/core/deciding/allocation/policies';
+import { deskPolicies } from '@hand-relay/core/deciding/allocation/policies';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import { z } from 'zod';
 import { id, instant, isoDate, units, whole } from './basics.ts';
-import { channels } from './orders.ts';
 
 /** One name or several, separated by bars. */
 const several = (of: string) => z.string().max(600).describe(`${of}: one or several, separated by |`);
@@ -14,12 +13,16 @@ const oneOf = (names: readonly string[], of: string) => {
 /** The names in one of these. */
 export const namesIn = (text: string): string[] => text.split('|').filter(Boolean);
 
+/** Codes of a short list of the house, with their names. */
+export const ranked = z.array(z.object({ code: z.string(), name: z.string(), retired: z.boolean() }));
+export type Ranked = z.infer<typeof ranked>;
+
 /** Which open orders are looked at: all that is given must hold. */
 export const deskView = z.object({
   from: isoDate.optional().describe('Due on this day or later'),
   until: isoDate.optional().describe('Due on this day or earlier'),
-  class: oneOf(['A', 'B', 'C'], 'Customer class').optional(),
-  channel: oneOf(channels, 'Channel').optional(),
+  class: several('Code of a customer class').optional(),
+  channel: several('Code of a channel').optional(),
   kind: oneOf(demandKinds, 'Kind').optional(),
   priority: oneOf(['1', '2', '3', '4', '5', '6', '7', '8', '9'], 'Priority').optional(),
   departure: several('Name of a departure').optional(),
@@ -203,10 +206,10 @@ export const itemStock = z.object({
 });
 export type ItemStock = z.infer<typeof itemStock>;
 
-export const itemQuery = deskView.extend({ policy: z.enum(policies).default('priority') });
+export const itemQuery = deskView.extend({ policy: z.enum(deskPolicies).default('priority') });
 
 const tally = z.object({
-  policy: z.enum(policies),
+  policy: z.enum(deskPolicies),
   orders: z.int(),
   lines: z.int(),
   units,

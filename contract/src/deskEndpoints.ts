@@ -62,7 +62,8 @@ export const deskEndpoints = all({
     method: 'GET',
     path: '/api/desk/places',
     needs: ['orders.see'],
-    summary: 'Lanes, doors, zones, carriers and departures of the site, to filter by',
+    summary:
+      'Lanes, doors, zones, carriers and departures of the site, channels and classes of the house, to filter by',
     reads: ['setup'],
     answer: z.object({
       lanes: z.array(z.string()),
@@ -70,6 +71,8 @@ export const deskEndpoints = all({
       zones: z.array(z.string()),
       carriers: z.array(z.string()),
       departures: z.array(z.string()),
+      channels: desk.ranked.describe('By rank; retired ones come last'),
+      classes: desk.ranked,
     }),
   },
   workbook: {

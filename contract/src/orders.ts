@@ -2,8 +2,6 @@ import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
 import { cartsThere, id, instant, isoDate, lotsOfLine, units, whole } from './basics.ts';
 
-export const channels = ['web', 'account', 'field'] as const;
-
 /** A word that orders are marked with. */
 const tag = z
   .string()

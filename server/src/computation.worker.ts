@@ -1,6 +1,6 @@
 import { UnreachableStop } from '@hand-relay/core/walking/routing';
 import { planWave, routeRun, type WavePlan } from '@hand-relay/core/walking/waves';
-import type { Policy } from '@hand-relay/core/deciding/allocation';
+import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from './desk/availability/index.ts';
 import type { PlanAsked } from './platform/computation.ts';
@@ -47,7 +47,7 @@ export function orderPromiseTask({ problem, order }: { problem: string; order: s
   return computeOrder(problem, order);
 }
 
-export function askersTask({ problem, item, policy }: { problem: string; item: string; policy: Policy }) {
+export function askersTask({ problem, item, policy }: { problem: string; item: string; policy: DeskPolicy }) {
   return computeItem(problem, item, policy, openSolver);
 }
 

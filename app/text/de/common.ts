@@ -175,7 +175,6 @@ export const common: Same<typeof english> = {
     onTime: 'pünktlich',
     late: 'verspätet',
   },
-  channel: { web: 'Webshop', account: 'Großkunde', field: 'Außendienst' },
   fault: {
     count_one: '{{count, number}} Fehler',
     count_other: '{{count, number}} Fehler',

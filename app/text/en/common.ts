@@ -170,7 +170,6 @@ export const common = {
     onTime: 'on time',
     late: 'late',
   },
-  channel: { web: 'Web shop', account: 'Key account', field: 'Field sales' },
   fault: {
     count_one: '{{count, number}} error',
     count_other: '{{count, number}} errors',

@@ -57,7 +57,7 @@ export const intake = {
       'a-value': 'Required',
       'a-known-customer': 'the number of a customer, or a name that one customer has',
       'a-known-item': 'the number or barcode of an item',
-      'a-known-channel': 'web, account or field',
+      'a-known-channel': 'the code of a channel, as Setup has it',
       'a-kind': 'order, invoiced, transfer or production',
       'another-site': 'the code of another site for a transfer, and nothing otherwise',
       'a-date': 'a date, as 2026-03-31, 31.03.2026 or 31 Mar 2026',

@@ -1,7 +1,7 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
-import type { Policy } from '@hand-relay/core/deciding/allocation';
+import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { unreadable } from '@hand-relay/core/reading/intake';
 import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
@@ -20,7 +20,7 @@ export interface Computation {
   /** How far open orders can go; the Desk's problem comes as text. */
   outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
   orderPromise(ask: { problem: string; order: string }): Promise<OrderAvailability | null>;
-  askers(ask: { problem: string; item: string; policy: Policy }): Promise<Asker[]>;
+  askers(ask: { problem: string; item: string; policy: DeskPolicy }): Promise<Asker[]>;
   comparePolicies(ask: { problem: string; seconds: number }): Promise<Omit<PolicyComparison, 'at'>>;
   /** Cuts a file of master data into cells. */
   readFile(file: SentFile): Promise<ReadFile>;

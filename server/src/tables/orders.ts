@@ -22,13 +22,32 @@ import { item } from './items.ts';
 import { found } from './found.ts';
 import { place, site } from './site.ts';
 
+/** Where orders come from. */
+export const channel = pgTable('channel', {
+  code: text().primaryKey(),
+  name: text().notNull(),
+  /** 1 before 2, wherever channels are listed. */
+  rank: smallint().notNull(),
+  retired: boolean().notNull().default(false),
+});
+
+/** How much customers matter. */
+export const customerClass = pgTable('customer_class', {
+  code: text().primaryKey(),
+  name: text().notNull(),
+  /** 1 is served before 2 where stock goes by class. */
+  rank: smallint().notNull(),
+  retired: boolean().notNull().default(false),
+});
+
 export const customer = pgTable(
   'customer',
   {
     id: text().primaryKey(),
     number: text().notNull(),
     name: text().notNull(),
-    class: text().$type<'A' | 'B' | 'C'>().notNull(),
+    /** Code of a customer class; empty for none. */
+    class: text().notNull(),
     minShelfDays: integer().notNull().default(0),
     street: text().notNull(),
     postcode: text().notNull(),

@@ -1,5 +1,5 @@
 export { allocate, allocateBeside, type Allocated, type Method, type Settled } from './allocate.ts';
-export { policies, type Policy } from './policies/index.ts';
+export { deskPolicies, policies, servings, type DeskPolicy, type Policy, type Serving } from './policies/index.ts';
 export { completeOrders, faultsOf } from './check.ts';
 export { levelsOf, mostServed, type ItemLevels } from './contest.ts';
 export { Shelf, sum } from './shelf.ts';

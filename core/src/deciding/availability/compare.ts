@@ -1,9 +1,9 @@
-import type { Allocated, Policy } from '../allocation/index.ts';
+import type { Allocated, DeskPolicy } from '../allocation/index.ts';
 import type { OpenOrder } from './open.ts';
 
 /** What a policy brings, in sums. */
 export interface Tally {
-  policy: Policy;
+  policy: DeskPolicy;
   orders: number;
   lines: number;
   units: number;
@@ -31,7 +31,7 @@ export interface Comparison {
  */
 export function compare(
   orders: OpenOrder[],
-  results: { policy: Policy; allocated: Allocated }[],
+  results: { policy: DeskPolicy; allocated: Allocated }[],
   today: string,
   classOf: (order: string) => string,
 ): Comparison {

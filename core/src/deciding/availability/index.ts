@@ -9,5 +9,6 @@ export {
   type Readiness,
 } from './outlook.ts';
 export { compare, type Comparison, type Tally } from './compare.ts';
+export { served, type ServedBy } from './served.ts';
 export { Reasons, type Reason, type Why } from './why.ts';
 export { overdrawn, shift, type Portion } from './share.ts';

@@ -14,6 +14,7 @@ export const allTests = [...new Set(Object.values(testsOf).flat())] as [Test, ..
 export interface ConditionField {
   name: string;
   kind: FieldKind;
+  /** What a choice is among; without it a site says which there are, and any value is taken. */
   of?: readonly string[];
 }
 

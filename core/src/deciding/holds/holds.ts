@@ -7,7 +7,7 @@ export type Stage = (typeof stages)[number];
 /** What a hold's conditions can be put on: the order, its customer, and its lines, of which one is enough. */
 export const holdFields = [
   { name: 'number', kind: 'text' },
-  { name: 'channel', kind: 'choice', of: ['web', 'account', 'field'] },
+  { name: 'channel', kind: 'choice' },
   { name: 'priority', kind: 'number' },
   { name: 'value', kind: 'number' },
   { name: 'lines', kind: 'number' },
@@ -19,7 +19,7 @@ export const holdFields = [
   { name: 'country', kind: 'text' },
   { name: 'customer', kind: 'text' },
   { name: 'customerName', kind: 'text' },
-  { name: 'class', kind: 'choice', of: ['A', 'B', 'C'] },
+  { name: 'class', kind: 'choice' },
   { name: 'creditStop', kind: 'yes-no' },
   { name: 'item', kind: 'text' },
   { name: 'itemName', kind: 'text' },

@@ -50,7 +50,7 @@ export function readCell(cell: Cell, column: Column, { dates, decimals }: Writte
       const most = type.most ?? 200;
       return text.length > most
         ? { expected: 'a-shorter-text', facts: { most } }
-        : { value: type.upper ? text.toUpperCase() : text };
+        : { value: type.upper ? text.toUpperCase() : type.lower ? text.toLowerCase() : text };
     }
     case 'whole':
       return within(cell, type, 1, decimals);

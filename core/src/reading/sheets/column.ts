@@ -3,7 +3,7 @@ export type Value = string | number | boolean | null;
 
 /** What a column holds, and what is allowed in it. */
 export type ColumnType =
-  | { kind: 'text'; most?: number; upper?: boolean }
+  | { kind: 'text'; most?: number; upper?: boolean; lower?: boolean }
   | { kind: 'whole'; least?: number; most?: number }
   /** Kept as a whole number of the unit's `scale`th part: 2.50 with scale 100 is 250. */
   | { kind: 'decimal'; scale: number; least?: number; most?: number }

@@ -4,6 +4,7 @@ import type { Sheet } from './column.ts';
 const GRAMS = 1_000_000_000;
 const MILLIMETRES = 30_000;
 const text = (most: number) => ({ kind: 'text', most }) as const;
+const lower = (most: number) => ({ kind: 'text', most, lower: true }) as const;
 const upper = (most: number) => ({ kind: 'text', most, upper: true }) as const;
 const metres = { kind: 'decimal', scale: 100, least: -100_000, most: 100_000 } as const;
 const whole = (least: number, most: number) => ({ kind: 'whole', least, most }) as const;
@@ -183,6 +184,26 @@ export const sheets = {
       { name: 'best_before', type: { kind: 'date' }, example: '', also: ['expiry', 'expires', 'bbd', 'use by'] },
     ],
   },
+  channels: {
+    name: 'channels',
+    shared: true,
+    key: ['channel'],
+    columns: [
+      { name: 'channel', type: lower(20), needed: true, example: 'web', also: ['channel code', 'code'] },
+      { name: 'name', type: text(60), needed: true, example: 'Web shop', also: ['description'] },
+      { name: 'rank', type: whole(1, 999), otherwise: 100, example: '1', also: ['order', 'priority'] },
+    ],
+  },
+  classes: {
+    name: 'classes',
+    shared: true,
+    key: ['class'],
+    columns: [
+      { name: 'class', type: upper(10), needed: true, example: 'A', also: ['customer class', 'code'] },
+      { name: 'name', type: text(60), needed: true, example: 'Key customers', also: ['description'] },
+      { name: 'rank', type: whole(1, 999), otherwise: 100, example: '1', also: ['order', 'priority'] },
+    ],
+  },
   customers: {
     name: 'customers',
     shared: true,
@@ -196,7 +217,7 @@ export const sheets = {
         also: ['customer number', 'number', 'account'],
       },
       { name: 'name', type: text(120), needed: true, example: 'Heron Apiaries', also: ['customer name', 'company'] },
-      { name: 'class', type: { kind: 'choice', of: ['A', 'B', 'C'] }, otherwise: 'B', example: 'A' },
+      { name: 'class', type: upper(10), otherwise: '', example: 'A', also: ['customer class'] },
       {
         name: 'min_shelf_days',
         type: whole(0, 3650),
@@ -292,7 +313,7 @@ export const sheets = {
         example: 'mon tue wed thu fri',
         also: ['weekdays'],
       },
-      { name: 'channel', type: { kind: 'choice', of: ['web', 'account', 'field'] }, example: 'web' },
+      { name: 'channel', type: lower(20), otherwise: '', example: 'web' },
       { name: 'lane', type: upper(20), example: 'LANE-1' },
       { name: 'door', type: upper(20), example: 'DOOR-1' },
     ],
@@ -303,8 +324,8 @@ export const sheets = {
     columns: [
       { name: 'entry', type: text(60), needed: true, example: 'Parcels, afternoon', also: ['name'] },
       { name: 'departure', type: text(60), otherwise: '', example: 'Skylark Day' },
-      { name: 'channel', type: { kind: 'choice', of: ['web', 'account', 'field'] }, example: '' },
-      { name: 'class', type: { kind: 'choice', of: ['A', 'B', 'C'] }, example: '' },
+      { name: 'channel', type: lower(20), otherwise: '', example: '' },
+      { name: 'class', type: upper(10), otherwise: '', example: '' },
       { name: 'zone', type: text(20), otherwise: '', example: '' },
       { name: 'kind', type: { kind: 'choice', of: ['order', 'invoiced', 'transfer', 'production'] }, example: '' },
       { name: 'max_lines', type: whole(1, 9999), example: '', also: ['lines per order'] },

@@ -165,7 +165,7 @@ function valueOf({ type, needed }: Column): fc.Arbitrary<Value> {
   switch (type.kind) {
     case 'text':
       return (type.upper ? text.map((t) => t.toUpperCase().slice(0, 2)) : text.map((t) => t.slice(0, 4))).map(
-        (t) => t.trim() || 'X',
+        (t) => (type.lower ? t.toLowerCase() : t).trim() || (type.lower ? 'x' : 'X'),
       );
     case 'whole':
     case 'decimal':

@@ -1,6 +1,13 @@
-import { allocateBeside, goodUntil, policies, type Policy } from '@hand-relay/core/deciding/allocation';
+import {
+  allocateBeside,
+  deskPolicies,
+  goodUntil,
+  servings,
+  type DeskPolicy,
+  type Serving,
+} from '@hand-relay/core/deciding/allocation';
 import type { Asker, LineAvailability, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
-import { compare, outlook, Reasons, type ItemOutlook } from '@hand-relay/core/deciding/availability';
+import { compare, outlook, Reasons, served, type ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { Solver } from '@hand-relay/core/solver';
 import { Desk, type DeskProblem, type OrderValues } from './problem.ts';
 
@@ -34,7 +41,13 @@ export function computeOutlook(text: string): { orders: (string | number | null)
   return { orders: [...going, ...held.map((id) => [id, 'held', 0, 0, 0, 0, 0, null])], short };
 }
 
-function decided(desk: Desk, policy: Policy, solver: Solver | null, seconds: number) {
+const isServing = (policy: DeskPolicy): policy is Serving => (servings as readonly string[]).includes(policy);
+
+function decided(desk: Desk, policy: DeskPolicy, solver: Solver | null, seconds: number) {
+  if (isServing(policy)) {
+    const orders = served(desk.orders, policy, (order) => desk.heads.get(order)!);
+    return allocateBeside(desk.settled, desk.supply, orders);
+  }
   const begun = performance.now();
   const spent = () => (performance.now() - begun) / (seconds * 1000);
   const method =
@@ -81,7 +94,7 @@ export function computeOrder(text: string, id: string): OrderAvailability | null
 export async function computeItem(
   text: string,
   item: string,
-  policy: Policy,
+  policy: DeskPolicy,
   openSolver: () => Promise<Solver>,
 ): Promise<Asker[]> {
   const { desk } = deskOf(text);
@@ -111,12 +124,19 @@ export async function computeItem(
         };
       }),
   );
+  const places = isServing(policy)
+    ? served(desk.orders, policy, (order) => desk.heads.get(order)!).map((o) => [o.id, o.priority] as const)
+    : askers.map((a) => [a.order, a.priority] as const);
+  const placeOf = new Map(places);
   return askers.sort(
-    (a, b) => a.priority - b.priority || (a.due < b.due ? -1 : a.due > b.due ? 1 : 0) || (a.order < b.order ? -1 : 1),
+    (a, b) =>
+      placeOf.get(a.order)! - placeOf.get(b.order)! ||
+      (a.due < b.due ? -1 : a.due > b.due ? 1 : 0) ||
+      (a.order < b.order ? -1 : 1),
   );
 }
 
-/** The three policies side by side. */
+/** The policies side by side. */
 export async function computeComparison(
   text: string,
   seconds: number,
@@ -124,7 +144,7 @@ export async function computeComparison(
 ): Promise<Omit<PolicyComparison, 'at'>> {
   const { desk } = deskOf(text);
   const solver = await openSolver();
-  const results = policies.map((policy) => ({ policy, allocated: decided(desk, policy, solver, seconds) }));
+  const results = deskPolicies.map((policy) => ({ policy, allocated: decided(desk, policy, solver, seconds) }));
   const { tallies, lines, sides } = compare(desk.orders, results, desk.today, (o) => desk.heads.get(o)!.class);
   return {
     orders: desk.orders.length,

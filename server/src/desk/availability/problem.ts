@@ -16,6 +16,9 @@ export type OrderValues = [
   /** null where nothing of it is open. */
   lines: LineValues[] | null,
   held: boolean,
+  /** Rank of the customer's class, 1 first; behind all of them where there is none. */
+  classRank: number,
+  takenAt: string,
 ];
 export type LineValues = [id: string, number: number, item: string, open: number, value: number, manual: number | null];
 
@@ -37,6 +40,8 @@ export interface Head {
   customer: string;
   class: string;
   due: string;
+  classRank: number;
+  takenAt: string;
 }
 
 /** The problem in the words of core, with what only screens need beside it. */
@@ -72,8 +77,11 @@ export class Desk {
         shipComplete,
         shelfDays,
         lines,
+        _held,
+        classRank,
+        takenAt,
       ]) => {
-        this.heads.set(id, { id, number, customer, class: customerClass, due });
+        this.heads.set(id, { id, number, customer, class: customerClass, due, classRank, takenAt });
         const open = (lines ?? []).map(([line, lineNumber, item, units, value, manualUnits]): OpenLine => {
           this.lineNumbers.set(line, lineNumber);
           if (manualUnits !== null) manual.set(line, Math.min(manualUnits, units));

@@ -1,5 +1,4 @@
 import { sql } from 'drizzle-orm';
-import { channels } from '@hand-relay/contract';
 import type { DraftedOrder, Known, KnownItem } from '@hand-relay/core/reading/intake';
 import { gtin14 } from '@hand-relay/core/reading/gs1';
 import { recordset, rows, type Db, type Tx } from '../../platform/index.ts';
@@ -9,10 +8,11 @@ const distinct = (texts: Iterable<string>) => [...new Set(texts)];
 /** What the house knows of what drafts name: customers by number or by a name that one has, items by number or barcode. */
 export async function knownOf(on: Db | Tx, siteId: string, drafted: readonly DraftedOrder[]): Promise<Known> {
   const sites = await rows<{ code: string }>(on, sql`select code from site where id <> ${siteId}`);
+  const channels = await rows<{ code: string }>(on, sql`select code from channel where not retired`);
   return {
     items: await itemsOf(on, distinct(drafted.flatMap((o) => o.draft.lines.map((l) => l.sku)))),
     customers: await customersOf(on, distinct(drafted.map((o) => o.draft.customer))),
-    channels: new Set(channels),
+    channels: new Set(channels.map((c) => c.code)),
     sites: new Set(sites.map((s) => s.code)),
   };
 }

@@ -7,7 +7,7 @@ import type {
   PolicyComparison,
   ShortItem,
 } from '@hand-relay/contract';
-import type { Policy } from '@hand-relay/core/deciding/allocation';
+import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { notFound, recordset, rows, type Platform } from '../../platform/index.ts';
 import { freeStock } from '../../stock/index.ts';
 import { readDesk } from './read.ts';
@@ -46,7 +46,7 @@ export async function itemOf(
   platform: Platform,
   siteId: string,
   id: string,
-  { policy, ...view }: DeskView & { policy: Policy },
+  { policy, ...view }: DeskView & { policy: DeskPolicy },
 ): Promise<ItemAvailability> {
   const { db } = platform;
   const [item] = await rows<Omit<ItemAvailability, 'lots' | 'expected' | 'askers'>>(

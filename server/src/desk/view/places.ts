@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { Ranked } from '@hand-relay/contract';
 import { rows, type Db } from '../../platform/index.ts';
 
 /** What a view can name, and where orders can be sent. */
@@ -9,7 +10,14 @@ export async function placesOf(db: Db, siteId: string) {
     names(
       sql`select code as name from place where site_id = ${siteId} and kind = ${kind} and not retired order by code`,
     );
+  const ranked = (table: string) =>
+    rows<Ranked[number]>(
+      db,
+      sql`select code, name, retired from ${sql.identifier(table)} order by retired, rank, code`,
+    );
   return {
+    channels: await ranked('channel'),
+    classes: await ranked('customer_class'),
     lanes: await places('lane'),
     doors: await places('door'),
     zones: await names(sql`select code as name from zone where site_id = ${siteId} and not retired order by code`),

@@ -75,8 +75,8 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
       db,
       sql`
       with page as (
-        select o.id, o.number, c.number as customer, c.name, c.class, o.due, o.priority, o.ship_complete, c.min_shelf_days
-        from customer_order o join customer c on c.id = o.customer_id
+        select o.id, o.number, c.number as customer, c.name, c.class, coalesce(g.rank, 32767) as class_rank, o.created_at, o.due, o.priority, o.ship_complete, c.min_shelf_days
+        from customer_order o join customer c on c.id = o.customer_id left join customer_class g on g.code = c.class
         left join departure d on d.id = o.departure_id left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
         where ${chosen} and o.id > ${after} order by o.id limit ${AT_ONCE}
       ), line as (
@@ -89,7 +89,8 @@ async function readNow(platform: Platform, siteId: string, view: DeskView): Prom
       )
       select string_agg('[' || to_json(p.id) || ',' || to_json(p.number) || ',' || to_json(p.customer) || ',' || to_json(p.name) || ',' || to_json(p.class) ||
                ',"' || p.due || '","' || greatest(p.due, ${today}::date) || '",' || p.priority || ',' || p.ship_complete || ',' || p.min_shelf_days ||
-               ',' || coalesce('[' || l.lines || ']', 'null') || ',' || (h.order_id is not null) || ']', ',') as text,
+               ',' || coalesce('[' || l.lines || ']', 'null') || ',' || (h.order_id is not null) ||
+               ',' || p.class_rank || ',' || to_json(p.created_at) || ']', ',') as text,
              max(p.id) as last, count(*)::int as count
       from page p left join line l on l.order_id = p.id left join held h on h.order_id = p.id`,
     );

@@ -7,6 +7,8 @@ export const sheetNames = [
   'bins',
   'items',
   'stock',
+  'channels',
+  'classes',
   'customers',
   'shelf',
   'supply',

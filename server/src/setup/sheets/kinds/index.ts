@@ -3,6 +3,7 @@ import { bins, places, zones } from './floor.ts';
 import { items, stock } from './goods.ts';
 import type { Kind } from './kind.ts';
 import { carts } from './carts.ts';
+import { channels, classes } from './demand.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
 import { shelf, supply } from './supply.ts';
@@ -14,6 +15,8 @@ export const kinds: Record<SheetName, Kind> = {
   bins,
   items,
   stock,
+  channels,
+  classes,
   customers,
   shelf,
   supply,

@@ -3,6 +3,7 @@ import type { TrackingForm } from '@hand-relay/core/reading/tracking';
 import type { Row } from '@hand-relay/core/reading/sheets';
 import { judgeOrders } from '../../../desk/holds/index.ts';
 import { recordset, rows } from '../../../platform/index.ts';
+import { channelCodes, classCodes } from './demand.ts';
 import { faultsOf, nothing, only, type Kind } from './kind.ts';
 
 const withIds = (list: readonly Row[], newId: () => string, more: (row: Row) => object = () => ({})) =>
@@ -18,7 +19,12 @@ export const customers: Kind = {
         list,
       ),
     ),
-  faults: nothing,
+  async faults(on, _site, list) {
+    const known = await classCodes(on);
+    return faultsOf(list, (r, fail) => {
+      if (r['class'] && !known.has(String(r['class']))) fail('class', 'a-known', { what: 'classes' });
+    });
+  },
   refusesRetiring: nothing,
   async write(change, list) {
     const { tx, newId } = change;
@@ -110,7 +116,7 @@ export const departures: Kind = {
     (
       await rows<Row & { days: number[] }>(
         on,
-        sql`select d.name as departure, c.name as carrier, s.name as service, d.cut_off, d.days, d.channel,
+        sql`select d.name as departure, c.name as carrier, s.name as service, d.cut_off, d.days, coalesce(d.channel, '') as channel,
                    coalesce(l.code, '') as lane, coalesce(o.code, '') as door, d.retired
             from departure d join service s on s.id = d.service_id join carrier c on c.id = s.carrier_id
             left join place l on l.id = d.lane_id left join place o on o.id = d.door_id where d.site_id = ${site} order by d.cut_off, d.name`,
@@ -133,7 +139,9 @@ export const departures: Kind = {
         )
       ).map((p) => p.key),
     );
+    const channels = await channelCodes(on);
     return faultsOf(list, (r, fail) => {
+      if (r['channel'] && !channels.has(String(r['channel']))) fail('channel', 'a-known', { what: 'channels' });
       if (!services.has(`${String(r['carrier'])} ${String(r['service'])}`))
         fail('service', 'a-known', { what: 'carriers' });
       for (const sign of ['lane', 'door'] as const)

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { Row } from '@hand-relay/core/reading/sheets';
 import { recordset, rows } from '../../../platform/index.ts';
+import { channelCodes, classCodes } from './demand.ts';
 import { faultsOf, nothing, type Kind } from './kind.ts';
 
 /** What gathers for which departure, how it is picked, and what happens by itself. */
@@ -8,7 +9,7 @@ export const timetable: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select t.name as entry, coalesce(d.name, '') as departure, t.channel, t.customer_class as class, coalesce(t.zone, '') as zone, t.kind,
+      sql`select t.name as entry, coalesce(d.name, '') as departure, coalesce(t.channel, '') as channel, coalesce(t.customer_class, '') as class, coalesce(t.zone, '') as zone, t.kind,
                  t.max_lines, t.max_units, t.wave_orders, t.wave_units, t.picking, coalesce(c.name, '') as cart, t.team, t.people,
                  t.gather, t.gather_at, t.gather_level, t.plan, t.plan_at, t.start, t.start_at, t.retired
           from timetable t left join departure d on d.id = t.departure_id left join cart_type c on c.id = t.cart_type_id
@@ -22,7 +23,10 @@ export const timetable: Kind = {
     const carts = await names(
       sql`select t.name from cart_type t where exists (select 1 from cart c where c.type_id = t.id and c.site_id = ${site} and not c.retired)`,
     );
+    const [channels, classes] = [await channelCodes(on), await classCodes(on)];
     return faultsOf(list, (r, fail) => {
+      if (r['channel'] && !channels.has(String(r['channel']))) fail('channel', 'a-known', { what: 'channels' });
+      if (r['class'] && !classes.has(String(r['class']))) fail('class', 'a-known', { what: 'classes' });
       if (r['departure'] && !departures.has(String(r['departure'])))
         fail('departure', 'a-known', { what: 'departures' });
       if (r['zone'] && !zones.has(String(r['zone']))) fail('zone', 'a-known', { what: 'zones' });
