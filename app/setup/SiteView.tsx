@@ -3,16 +3,16 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
-import { Failed, Field, Button, Loading, Row, Signal, useShortcuts } from '../ui/index.ts';
+import { Failed, Button, Loading, Row, Signal, useShortcuts } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
-
-const fields = ['name', 'street', 'city', 'timeZone', 'currency', 'gs1Prefix'] as const;
-type Entered = Record<(typeof fields)[number], string>;
+import { enteredOf, SiteFields, type EnteredSite } from './SiteFields.tsx';
+import { Sites } from './Sites.tsx';
 
 /** What the site is told by: on labels, in times and in the numbers of its units. */
 export function SiteView() {
   const { t } = useTranslation();
   const router = useRouter();
+  const mayMake = useMay('house.sites');
   const { data, error, refetch } = api.useSiteQuery();
   useShortcuts({ Escape: () => router.navigate('/setup') });
   return (
@@ -20,17 +20,16 @@ export function SiteView() {
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading />}
       {data && <Form site={data.site} />}
+      {data && mayMake && <Sites site={data.site} />}
     </Page>
   );
 }
 
-function Form({ site }: { site: Partial<Entered> }) {
+function Form({ site }: { site: Partial<EnteredSite> }) {
   const { t } = useTranslation();
   const send = useAppDispatch();
   const may = useMay('house.sites');
-  const [entered, setEntered] = useState<Entered>(
-    () => Object.fromEntries(fields.map((f) => [f, site[f] ?? ''])) as Entered,
-  );
+  const [entered, setEntered] = useState(() => enteredOf(site));
   const [save, { error, isLoading }] = api.useChangeSiteMutation();
   const trouble = error ? troubleOf(error) : null;
   const go = async () => {
@@ -39,19 +38,7 @@ function Form({ site }: { site: Partial<Entered> }) {
   };
   return (
     <View style={{ maxWidth: 720, gap: 16 }}>
-      <Row gap={12} style={{ alignItems: 'flex-start' }}>
-        {fields.map((name) => (
-          <View key={name} style={{ flexGrow: 1, flexBasis: 280 }}>
-            <Field
-              label={t(`setup.first.${name === 'name' ? 'site' : name}`)}
-              value={entered[name]}
-              onChange={(value) => setEntered({ ...entered, [name]: value })}
-              onSubmit={() => void go()}
-              error={trouble?.fields.find((f) => f.path === name)?.message}
-            />
-          </View>
-        ))}
-      </Row>
+      <SiteFields entered={entered} onChange={setEntered} onSubmit={() => void go()} fields={trouble?.fields ?? []} />
       {trouble && trouble.fields.length === 0 && <Failed text={words(trouble)} />}
       {may ? (
         <Row>

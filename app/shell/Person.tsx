@@ -2,12 +2,13 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { languages, type Language } from '@hand-relay/contract';
-import { api, forSite, placesOf, store, useMe, workFor } from '../state/index.ts';
+import { api, forSite, placesOf, useMe } from '../state/index.ts';
 import { Choice, Button, Sheet, Signal, Text } from '../ui/index.ts';
 import { browserLanguage } from '../text/index.ts';
 import { useOutbox } from '../offline/index.ts';
 import { NoticeList } from './Notices.tsx';
 import { useSignOut } from './useSignOut.ts';
+import { useSwitchSite } from './useSwitchSite.ts';
 import { useWorkFor } from './useWorkFor.ts';
 
 /** Each language by its own name: who reads no other must find it. What is not written in it is said. */
@@ -19,20 +20,13 @@ export function Person({ icon = false }: { icon?: boolean }) {
   const me = useMe();
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [switchSite] = api.useSwitchSiteMutation();
   const [changeLanguage] = api.useChangeLanguageMutation();
   const work = useWorkFor();
   const unsent = useOutbox().entries.filter((e) => !e.sent && e.person === me.person.id).length;
   const others = forSite() === null ? me.sites.filter((s) => s.releases && s.id !== me.site.id) : [];
-  /** Everything on screen is of one site: it is read again at the other. */
+  const toSite = useSwitchSite();
   const change = async (site: string) => {
-    workFor(null);
-    const done = await switchSite({ site });
-    if (!done.data) return;
-    store.dispatch(api.util.resetApiState());
-    await store.dispatch(api.util.upsertQueryData('me', undefined, done.data));
-    setOpen(false);
-    router.replace('/');
+    if (await toSite(site)) setOpen(false);
   };
   const signOut = useSignOut();
   return (

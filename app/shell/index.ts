@@ -6,3 +6,4 @@ export { SignIn } from './SignIn.tsx';
 export { PrintKey } from './PrintKey.tsx';
 export { ReasonSheet } from './ReasonSheet.tsx';
 export { Tabs, type Tab } from './Tabs.tsx';
+export { useSwitchSite } from './useSwitchSite.ts';

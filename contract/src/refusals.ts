@@ -54,6 +54,7 @@ export const refusals = table({
 
   // Setup
   'setup-token': no(422, {}),
+  'code-used': no(409, { code: text }),
   'not-empty': no(409, {}),
   'not-a-table': no(422, got),
   'not-a-picture': no(422, {}),

@@ -35,6 +35,29 @@ export const siteBody = z.strictObject({
 });
 export const siteAnswer = z.object({ site: siteBody });
 
+/** Sites of the house. */
+export const sites = z.object({
+  sites: z.array(
+    z.object({ id, code: z.string(), name: z.string(), city: z.string(), people: z.int(), orders: z.int() }),
+  ),
+});
+export type Sites = z.infer<typeof sites>;
+export const makeSiteBody = z.strictObject({
+  code: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z0-9-]{1,10}$/, '1 to 10 letters, digits or hyphens')
+    .describe('By which transfers name it; it never changes'),
+  site: siteBody,
+  like: z
+    .enum(['this', 'new'])
+    .default('this')
+    .describe('`this`: settings, roles and hold rules of this site; `new`: those of a new house'),
+  people: z.boolean().default(false).describe('Whether all people of this site have their roles there too'),
+});
+export const siteMade = z.object({ site: id });
+
 /** The site and its first supervisor. */
 export const firstRunBody = z.strictObject({
   token: z

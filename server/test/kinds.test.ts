@@ -44,6 +44,49 @@ describe('kinds of demand', () => {
     expect(issued).toMatchObject({ kind: 'production', invoice: false, tracking: '' });
   });
 
+  it('reach a site that was made today: like this one, with its people, and numbers of its own', async () => {
+    const { site } = await desk!.get('site');
+    const make = (code: string, more: object = {}) =>
+      desk!.get('makeSite', { body: { code, site: { ...site, name: `Store ${code}` }, ...more } });
+    const { site: made } = await make('wh9', { people: true });
+    expect((await desk!.refused('makeSite', { body: { code: 'WH9', site } })).fields[0]).toMatchObject({
+      path: 'code',
+    });
+    expect(await picker!.refused('makeSite', { body: { code: 'WH8', site } })).toMatchObject({ code: 'not-allowed' });
+    const rows = (table: string, columns: string) =>
+      relay.query<{ at: boolean }>(
+        `select ${columns} from ${table} where site_id = '${made}' except select ${columns} from ${table} where site_id = (select id from site where code = 'LM1')`,
+      );
+    for (const [table, columns] of [
+      ['role', 'name, rights'],
+      ['hold_rule', 'name, text, conditions, stops, lifters'],
+      ['membership', 'person_id, roles'],
+    ] as const)
+      expect(await rows(table, columns)).toEqual([]);
+    // One company prefix, but no unit of the two sites can have the same number.
+    const extensions = await relay.query<{ digit: number }>(
+      `select sscc_extension as digit from site where gs1_prefix = '${site.gs1Prefix}'`,
+    );
+    expect(new Set(extensions.map((e) => e.digit)).size).toBe(extensions.length);
+
+    const moved = await ship({ number: 'K-WH9', lines: [['HT-003', 3]], kind: 'transfer', toSite: 'WH9' });
+    await desk!.get('switchSite', { body: { site: made } });
+    const [supply] = (await desk!.get('sheetRows', { id: 'supply' })).rows;
+    expect(supply).toMatchObject({ item: 'HT-003', units: 3, source: 'transfer' });
+    expect(supply!['reference']).toContain(moved.shipment);
+    expect((await desk!.get('orders')).total).toBe(0);
+    const { site: fresh } = await make('NEW1', { like: 'new' });
+    const roles = await relay.query<{ name: string }>(`select name from role where site_id = '${fresh}' order by name`);
+    expect(roles.map((r) => r.name)).toContain('administrator');
+    // Ten sites number their units by one prefix; the eleventh needs its own.
+    for (let n = extensions.length + 1; n < 10; n++) await make(`X${n}`);
+    expect((await desk!.refused('makeSite', { body: { code: 'X11', site } })).fields[0]).toMatchObject({
+      path: 'gs1Prefix',
+    });
+    await make('X11', { site: { ...site, gs1Prefix: '' } });
+    await desk!.get('switchSite', { body: { site: 'larkmoor' } });
+  });
+
   it('ask for no parcel number where no carrier takes the goods', async () => {
     const wanted: Wanted = { number: 'K-ISSUE', lines: [['HT-003', 1]], kind: 'production' };
     const order = await pickedOrder(desk!, picker!, `CART-0${++carts}`, wanted);

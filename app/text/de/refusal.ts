@@ -6,6 +6,7 @@ export const refusal: Same<typeof english> = {
   refusal: {
     'sign-in-locked': 'Zu viele Versuche: hier gesperrt bis {{until}}.',
     'beyond-rights': 'Du kannst {{what}} nicht ändern: das hat mehr Rechte als du. Frag jemanden, der sie hat.',
+    'code-used': 'Ein anderer Standort hat den Code {{code}}. Wähle einen anderen.',
     'setup-token': 'Das ist nicht das Einrichtungskennwort. Der Server zeigt es beim Start an; frag, wer ihn betreibt.',
     'disk-full':
       'Die Festplatte des Servers ist voll, nichts kann gespeichert werden. Schaffe Platz im Datenordner (zuerst alte Sicherungen) und versuche es noch einmal.',

@@ -15,6 +15,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
   refusal: {
     'sign-in-locked': 'Too many attempts: locked here until {{until}}.',
     'beyond-rights': 'You cannot change {{what}}: that holds more rights than you do. Ask somebody who has them.',
+    'code-used': 'Another site has the code {{code}}. Choose another one.',
     'setup-token': 'That is not the setup token. The server prints it when it starts; ask your administrator.',
     'disk-full':
       'The disk of the server is full, so nothing can be saved. Free space in its data folder (old backups first), then try again.',

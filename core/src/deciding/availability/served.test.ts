@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { servings } from '../allocation/index.ts';
+import type { servings } from '../allocation/index.ts';
 import { served, type OpenOrder, type ServedBy } from './index.ts';
 
 const order = (id: string, priority: number, shipDate: string): OpenOrder => ({

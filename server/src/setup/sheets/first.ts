@@ -1,9 +1,10 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import { firstHoldRules, firstRoles, type firstRunBody } from '@hand-relay/contract';
+import type { firstRunBody } from '@hand-relay/contract';
+import { createSite, firstRules } from './createSite.ts';
 import { hashSecret } from '../people/index.ts';
-import { recordset, Refusal, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
+import { Refusal, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 
 export async function isEmpty(on: Db | Tx): Promise<boolean> {
   const [found] = await rows<{ n: number }>(on, sql`select count(*)::int as n from site`);
@@ -62,29 +63,15 @@ export async function firstRun(
     if (!(await isEmpty(tx))) throw new Refusal('not-empty');
     const id = newId();
     const personId = person.login.replace(/\W+/g, '-');
-    await tx.execute(sql`
-      insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, floor, start, settings)
-      values (${id}, 'S1', ${site.name}, ${site.street}, ${site.city}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix},
-        '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}', ${JSON.stringify({ work: { units } })}::jsonb)`);
-    await tx.execute(sql`
-      insert into place (id, site_id, kind, code, name) values
-        (${`outside-${id}`}, ${id}, 'outside', 'OUTSIDE', 'Beyond the doors'),
-        (${`inquiry-${id}`}, ${id}, 'discrepancy', 'TO-COUNT', 'Waits for a count')`);
+    await createSite(tx, { id, code: 'S1', site, settings: { work: { units } } });
     await tx.execute(sql`
       insert into person (id, site_id, name, login, password_hash)
       values (${personId}, ${id}, ${person.name}, ${person.login}, ${password})`);
-    await tx.execute(sql`
-      with roles as (
-        insert into role (site_id, name, rights)
-        select ${id}, r.key, array(select jsonb_array_elements_text(r.value)) from jsonb_each(${JSON.stringify(firstRoles)}::jsonb) r
-      )
-      insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{administrator,supervisor}')`);
+    await firstRules(tx, id, newId);
+    await tx.execute(
+      sql`insert into membership (person_id, site_id, roles) values (${personId}, ${id}, '{administrator,supervisor}')`,
+    );
     await tx.execute(sql`update house set setup_token = null`);
-    await tx.execute(sql`
-      insert into hold_rule (id, site_id, name, text, conditions, stops, lifters)
-      select r.id, ${id}, r.name, r.text, r.conditions, array(select jsonb_array_elements_text(r.stops)), array(select jsonb_array_elements_text(r.lifters))
-      from jsonb_to_recordset(${recordset(firstHoldRules.map((r) => ({ ...r, id: newId() })))})
-        as r(id text, name text, text text, conditions jsonb, stops jsonb, lifters jsonb)`);
     await tx.execute(sql`
       insert into journal (at, site_id, person_id, device, request_id, kind, facts)
       values (${clock().toISOString()}, ${id}, ${personId}, 'browser', 'first-run', 'site-made', ${JSON.stringify({ name: site.name })}::jsonb)`);

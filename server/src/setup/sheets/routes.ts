@@ -24,6 +24,7 @@ import {
   type Platform,
   type ReadFile,
 } from '../../platform/index.ts';
+import { makeSite, sitesOfHouse } from './createSite.ts';
 import { firstRun, isEmpty } from './first.ts';
 import { defineImport, importAnswer, putImport } from './jobs.ts';
 import { writeRows, mustWrite, undoEntry } from './writeRows.ts';
@@ -64,6 +65,13 @@ export function setupRoutes(routes: Routes): void {
     await change((current) => changeSite(current, body));
     return { site: await readSite(platform.db, actor.siteId) };
   });
+
+  mountEndpoint(routes, endpoints.sites, async ({ platform, actor }) => ({
+    sites: await sitesOfHouse(platform.db, actor.siteId),
+  }));
+  mountEndpoint(routes, endpoints.makeSite, ({ body, change }) =>
+    change(async (current) => ({ site: await makeSite(current, body) })),
+  );
 
   mountEndpoint(routes, endpoints.savePicture, ({ body, change }) =>
     change(async (current) => ({ picture: await savePicture(current, body.data) })),

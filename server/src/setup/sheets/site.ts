@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { siteBody } from '@hand-relay/contract';
+import { extensionFor } from './createSite.ts';
 import { rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 
 type Site = z.output<typeof siteBody>;
@@ -19,7 +20,8 @@ export async function changeSite(change: Change, site: Site): Promise<void> {
   const before = await readSite(tx, actor.siteId);
   await tx.execute(sql`
     update site set name = ${site.name}, street = ${site.street}, city = ${site.city}, time_zone = ${site.timeZone},
-      currency = ${site.currency}, gs1_prefix = ${site.gs1Prefix} where id = ${actor.siteId}`);
+      currency = ${site.currency}, gs1_prefix = ${site.gs1Prefix},
+      sscc_extension = ${await extensionFor(tx, site.gs1Prefix, actor.siteId)} where id = ${actor.siteId}`);
   change.journal({ kind: 'site-changed', facts: { before, after: site } });
   change.publish('setup', []);
   change.publish('me', []);

@@ -1,0 +1,59 @@
+import { expect } from '@playwright/test';
+import { api, change, person, startWave, takeIn, test } from './people.ts';
+
+interface Loose {
+  item: { id: string };
+  lot: string;
+  units: number;
+}
+
+test('a second site is made like this one, and a transfer ships to it', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  await test.step('the site is made, once its code is right', async () => {
+    await desk.goto('/setup/site');
+    await desk.getByRole('button', { name: 'New site' }).click();
+    const sheet = desk.getByRole('dialog');
+    await sheet.getByRole('textbox', { name: 'Code' }).fill('lm1');
+    await sheet.getByRole('textbox', { name: 'Name of the site' }).fill('Westmoor Store');
+    await sheet.getByRole('button', { name: 'Create site' }).click();
+    await expect(sheet.getByText('another site has this code')).toBeVisible();
+    await sheet.getByRole('textbox', { name: 'Code' }).fill('ws1');
+    await sheet.getByRole('button', { name: 'Create site' }).click();
+    await expect(desk.getByText('Westmoor Store created.')).toBeVisible();
+    await expect(desk.getByText('WS1 Westmoor Store')).toBeVisible();
+  });
+
+  await test.step('a transfer to it is picked, packed and shipped here', async () => {
+    const order = await takeIn(desk, 'MOVE-1', [['HT-003', 2]], { kind: 'transfer', toSite: 'WS1' });
+    const [run] = await startWave(desk, [order]);
+    await change(desk, `/api/runs/${run!.id}/confirm`, { cart: 'CART-19', lane: 'LANE-1' });
+    const packer = await person(browser, { badge: 'BADGE-3002' });
+    const pack = (input: object) => change(packer, `/api/bench/orders/${order}/inputs`, { bench: 'BENCH-1', input });
+    const { bench } = await api<{ bench: { loose: Loose[] } }>(packer, `/api/bench/orders/${order}`);
+    await pack({ kind: 'scan', text: 'BOX-XL' });
+    for (const { item, lot, units } of bench.loose) await pack({ kind: 'put', item: item.id, lot, units });
+    await pack({ kind: 'scan', text: 'DO-CLOSE' });
+    await desk.goto(`/desk/orders/${order}`);
+    await desk
+      .getByRole('link', { name: /^Shipment / })
+      .first()
+      .click();
+    await desk.getByRole('button', { name: /^Get it from / }).click();
+    await desk.getByRole('button', { name: 'Confirm the shipment' }).click();
+    await expect(desk.getByText(/^Shipped .* by Maren Holt/)).toBeVisible();
+  });
+
+  await test.step('it is expected there, where nothing else is yet', async () => {
+    await desk.goto('/setup/site');
+    try {
+      await desk.getByRole('button', { name: 'Go to Westmoor Store' }).click();
+      await expect(desk.getByText('No orders here')).toBeVisible();
+      await desk.goto('/setup/supply');
+      const row = desk.getByRole('row').filter({ hasText: 'HT-003' });
+      await expect(row).toContainText('transfer');
+      await expect(row).toContainText('2');
+    } finally {
+      await change(desk, '/api/session/site', { site: 'larkmoor' });
+    }
+  });
+});
