@@ -4,8 +4,8 @@ import { addDays, localDate } from '@hand-relay/core/calendar';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import { api, useMe, useNow } from '../state/index.ts';
-import { dayName, number } from '../text/index.ts';
-import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Labelled, Row, Text } from '../ui/index.ts';
+import { dayName, money, number } from '../text/index.ts';
+import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Labelled, Picker, Row, Text } from '../ui/index.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import {
   columnNames,
@@ -13,8 +13,14 @@ import {
   filtersSet,
   groups,
   listingOf,
+  ofListAlone,
   paramsOf,
+  pickersOf,
   priorities,
+  reservationOf,
+  reservations,
+  sorts,
+  wavesOf,
   type ColumnName,
   type FilterName,
   type Listed,
@@ -22,7 +28,7 @@ import {
 } from './listing.ts';
 import { useHouse } from './useHouse.ts';
 
-interface Part {
+interface PartProps {
   listing: Listing;
   onChange: (change: Partial<Listing>) => void;
 }
@@ -33,45 +39,52 @@ interface Option {
   count?: number | undefined;
 }
 
+/** Filters that are always in view. */
+const usual: ReadonlySet<FilterName> = new Set(['ready', 'class', 'channel', 'departure', 'carrier', 'priority']);
+
 /** What narrows the list of orders: a field for each that drops open, several values in each. */
 export function OrderFilters({
   listing,
   onChange,
   rows,
-}: Part & { /** All orders read, which are counted; nothing is counted without them. */ rows?: Listed[] }) {
+}: PartProps & { /** All orders read, which are counted; nothing is counted without them. */ rows?: Listed[] }) {
   const { t } = useTranslation();
   const { data: places } = api.useDeskPlacesQuery();
   const options = useOptions(rows, places);
+  const offered = filterNames.filter((name) => rows !== undefined || !ofListAlone.has(name));
+  const isSet = (name: FilterName) => listing.filters[name].length > 0;
+  // What is used most stands in the row; the rest has a place in it once it is set.
+  const [all, setAll] = useState(false);
+  const shown = offered.filter((name) => all || usual.has(name) || isSet(name));
+  const filter = (name: FilterName) => (
+    <Filter key={name} name={name} options={options[name]} listing={listing} onChange={onChange} />
+  );
   return (
     <>
-      {/* How far an order can go is told of orders alone. */}
-      {rows && <Filter name="ready" options={options.ready} listing={listing} onChange={onChange} />}
+      {shown.includes('ready') && filter('ready')}
       <Days listing={listing} onChange={onChange} />
-      {filterNames
-        .filter((name) => name !== 'ready')
-        .map((name) => (
-          <Filter key={name} name={name} options={options[name]} listing={listing} onChange={onChange} />
-        ))}
-      <Drop
-        label={t('orders.item')}
-        title={listing.item ? t('orders.filterOf', { name: t('orders.item'), value: listing.item }) : t('orders.item')}
-        set={listing.item !== ''}
-      >
-        <Field
-          focus
-          label={t('orders.itemNumber')}
-          value={listing.item}
-          onChange={(item) => onChange({ item: item.trim() })}
-        />
-      </Drop>
+      {shown.filter((name) => name !== 'ready').map(filter)}
+      {rows && (all || listing.least !== '' || listing.most !== '') && <Worth listing={listing} onChange={onChange} />}
+      {(all || listing.reference !== '') && (
+        <Part of="reference" name={t('order.reference')} listing={listing} onChange={onChange} />
+      )}
+      {(all || listing.item !== '') && (
+        <Part of="item" name={t('orders.item')} hint={t('orders.itemNumber')} listing={listing} onChange={onChange} />
+      )}
+      <Button
+        size="small"
+        title={t(all ? 'orders.fewerFilters' : 'orders.moreFilters')}
+        pressed={all}
+        onPress={() => setAll(!all)}
+      />
       {filtersSet(listing) > 0 && (
         <Button
           size="small"
           icon="close"
           title={t('orders.clearFilters')}
           onPress={() => {
-            const { from, until, item, filters } = listingOf({});
-            onChange({ from, until, item, filters });
+            const { from, until, item, reference, least, most, filters } = listingOf({});
+            onChange({ from, until, item, reference, least, most, filters });
           }}
         />
       )}
@@ -79,10 +92,69 @@ export function OrderFilters({
   );
 }
 
+/** A text that something of an order holds. */
+function Part({
+  of,
+  name,
+  hint = name,
+  listing,
+  onChange,
+}: PartProps & { of: 'item' | 'reference'; name: string; hint?: string }) {
+  const { t } = useTranslation();
+  const value = listing[of];
+  return (
+    <Drop label={name} title={value ? t('orders.filterOf', { name, value }) : name} set={value !== ''}>
+      <Field focus label={hint} value={value} onChange={(text) => onChange({ [of]: text.trim() })} />
+    </Drop>
+  );
+}
+
+/** What an order is worth, from and to. */
+function Worth({ listing, onChange }: PartProps) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const { least, most } = listing;
+  const name = t('orders.column.worth');
+  const shown = (amount: string) => money(100 * Number(amount), me.site.currency);
+  const value =
+    least && most
+      ? `${shown(least)} – ${shown(most)}`
+      : least
+        ? t('orders.atLeast', { value: shown(least) })
+        : most
+          ? t('orders.atMost', { value: shown(most) })
+          : '';
+  const whole = (text: string) => text.replace(/\D/g, '').slice(0, 9);
+  return (
+    <Drop label={name} title={value ? t('orders.filterOf', { name, value }) : name} set={value !== ''}>
+      <Field
+        focus
+        numeric
+        label={t('orders.worthFrom')}
+        value={least}
+        onChange={(text) => onChange({ least: whole(text) })}
+      />
+      <Field numeric label={t('orders.worthTo')} value={most} onChange={(text) => onChange({ most: whole(text) })} />
+    </Drop>
+  );
+}
+
+/** Values that orders have several of, those that stand in the rows, counted. */
+function among(
+  rows: Listed[] | undefined,
+  of: (r: Listed) => string[],
+  order?: (a: string, b: string) => number,
+): Option[] {
+  const counts = new Map<string, number>();
+  for (const value of (rows ?? []).flatMap(of)) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts.keys()].sort(order).map((value) => ({ value, title: value, count: counts.get(value) }));
+}
+
 /** The values that each filter offers; those that stand in the rows are counted. */
 function useOptions(
   rows: Listed[] | undefined,
-  places: { departures: string[]; carriers: string[]; zones: string[] } | undefined,
+  places:
+    { departures: string[]; carriers: string[]; services: string[]; lanes: string[]; zones: string[] } | undefined,
 ): Record<FilterName, Option[]> {
   const { t } = useTranslation();
   const { channels, classes, channelName, className } = useHouse();
@@ -102,6 +174,13 @@ function useOptions(
     channel: counted((r) => r.channel)(codes(channels), channelName),
     departure: counted((r) => r.departure)(places?.departures ?? []),
     carrier: counted((r) => r.carrier)(places?.carriers ?? []),
+    service: counted((r) => r.service)(places?.services ?? []),
+    lane: counted((r) => r.lane)(places?.lanes ?? []),
+    reserved: counted((r) => reservationOf(r))(reservations, (v) =>
+      t(`orders.reservation.${v}` as 'orders.reservation.all'),
+    ),
+    wave: among(rows, wavesOf, (a, b) => Number(a) - Number(b)),
+    picker: among(rows, pickersOf),
     zone: (places?.zones ?? []).map((value) => ({ value, title: value })),
     kind: counted((r) => r.kind)(demandKinds, (v) => t(`enter.kinds.${v}` as 'enter.kinds.order')),
     priority: counted((r) => String(r.priority))(priorities),
@@ -115,11 +194,16 @@ const titles = {
   departure: 'orders.departure',
   carrier: 'orders.carrier',
   zone: 'orders.zone',
+  service: 'orders.column.service',
+  lane: 'orders.column.lane',
+  reserved: 'orders.column.reserved',
+  wave: 'orders.column.waves',
+  picker: 'orders.column.pickers',
   kind: 'orders.kind',
   priority: 'orders.priority',
 } as const satisfies Record<FilterName, string>;
 
-function Filter({ name, options, listing, onChange }: Part & { name: FilterName; options: Option[] }) {
+function Filter({ name, options, listing, onChange }: PartProps & { name: FilterName; options: Option[] }) {
   const { t } = useTranslation();
   const chosen = listing.filters[name];
   const set = (next: string[]) => onChange({ filters: { ...listing.filters, [name]: next } });
@@ -161,7 +245,7 @@ function Filter({ name, options, listing, onChange }: Part & { name: FilterName;
 }
 
 /** Due on a day, within days, or up to one. */
-function Days({ listing, onChange }: Part) {
+function Days({ listing, onChange }: PartProps) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
@@ -215,7 +299,7 @@ export function OrderLook({
   wide,
   compact,
   onCompact,
-}: Part & { wide: boolean; compact: boolean; onCompact: (compact: boolean) => void }) {
+}: PartProps & { wide: boolean; compact: boolean; onCompact: (compact: boolean) => void }) {
   const { t } = useTranslation();
   return (
     <Drop label={t('orders.view')} title={t('orders.view')}>
@@ -228,6 +312,7 @@ export function OrderLook({
           options={groups.map((value) => ({ value, title: t(`orders.by.${value}`) }))}
         />
       </Labelled>
+      <SortBy listing={listing} onChange={onChange} />
       {wide && (
         <Labelled label={t('orders.rows')}>
           <Choice
@@ -247,8 +332,36 @@ export function OrderLook({
   );
 }
 
+/** By what the list is sorted, and by what after that: for hands without a shift key. */
+function SortBy({ listing, onChange }: PartProps) {
+  const { t } = useTranslation();
+  const { sort, then } = listing;
+  const options = sorts.map((value) => ({ value, title: t(`orders.column.${value}`) }));
+  const [second] = then;
+  return (
+    <>
+      <Labelled label={t('orders.sortBy')}>
+        <Picker
+          label={t('orders.sortBy')}
+          value={sort}
+          options={options}
+          onChange={(next) => onChange({ sort: next, then: then.filter((each) => each.sort !== next) })}
+        />
+      </Labelled>
+      <Labelled label={t('orders.thenBy')}>
+        <Picker
+          label={t('orders.thenBy')}
+          value={second?.sort ?? ''}
+          options={[{ value: '', title: t('orders.thenNone') }, ...options.filter((o) => o.value !== sort)]}
+          onChange={(next) => onChange({ then: next === '' ? [] : [{ sort: next, down: false }] })}
+        />
+      </Labelled>
+    </>
+  );
+}
+
 /** Columns in their order: each can be left out, or moved towards the front. */
-function Columns({ listing, onChange }: Part) {
+function Columns({ listing, onChange }: PartProps) {
   const { t } = useTranslation();
   const { columns } = listing;
   const rest = columnNames.filter((c) => !columns.includes(c));
@@ -297,7 +410,7 @@ function Columns({ listing, onChange }: Part) {
 const asListing = (settings: Record<string, unknown>) => listingOf(settings as Record<string, string>);
 
 /** Views kept by name, own ones and those of the team: one touch brings one back. */
-export function OrderViews({ listing, onChange }: Part) {
+export function OrderViews({ listing, onChange }: PartProps) {
   const { t } = useTranslation();
   const [saveView, saving] = api.useSaveViewMutation();
   const [name, setName] = useState('');

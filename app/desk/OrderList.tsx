@@ -33,7 +33,7 @@ import { Page } from '../shell/index.ts';
 import { ChangeSheet } from './ChangeSheet.tsx';
 import { DeskTabs } from './DeskTabs.tsx';
 import { ListHead } from './ListHead.tsx';
-import { arrange, filtersSet, listingOf, paramsOf, type Listed, type Listing, type Sort } from './listing.ts';
+import { arrange, filtersSet, listingOf, paramsOf, sortedBy, type Listed, type Listing, type Sort } from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
 import { useOrders } from './useOrders.ts';
 import { useHouse } from './useHouse.ts';
@@ -217,7 +217,8 @@ export function OrderList({ open }: { open?: string | undefined }) {
               entries={entries}
               rowHeight={!wide ? HEIGHTS.phone : compact ? HEIGHTS.compact : HEIGHTS.comfortable}
               sort={{ key: listing.sort, down: listing.down }}
-              onSort={(sort) => set({ sort: sort as Sort, down: listing.sort === sort ? !listing.down : false })}
+              then={listing.then.map(({ sort, down }) => ({ key: sort, down }))}
+              onSort={(sort, also) => set(sortedBy(listing, sort as Sort, also))}
               current={open ?? current}
               {...(mayMark ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
               allChosen={flat.every((r) => chosen.has(r.id))}

@@ -16,6 +16,8 @@ const order = (of: Partial<Listed> = {}): Listed =>
     asked: 20,
     released: 5,
     tags: 'gift, urgent',
+    waves: '',
+    pickers: '',
     outlook: { readiness: 'goes', sureLines: 3, sureUnits: 12, sureValue: 12_345, fullBy: null },
     ...of,
   }) as Listed;

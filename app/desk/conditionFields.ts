@@ -1,7 +1,7 @@
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
 import type { ConditionField, Values } from '@hand-relay/core/deciding/conditions';
-import { shareOf, type Listed } from './listing.ts';
+import { pickersOf, shareOf, wavesOf, type Listed } from './listing.ts';
 
 /** What conditions can be put on: everything that the list of orders shows. */
 export const orderFields = [
@@ -27,6 +27,10 @@ export const orderFields = [
   { name: 'value', kind: 'number' },
   { name: 'fullBy', kind: 'date' },
   { name: 'tags', kind: 'text' },
+  { name: 'service', kind: 'text' },
+  { name: 'lane', kind: 'text' },
+  { name: 'waves', kind: 'text' },
+  { name: 'pickers', kind: 'text' },
 ] as const satisfies readonly ConditionField[];
 
 /** The values of an order by these names; the value in whole units of money. */
@@ -54,5 +58,9 @@ export function orderValues(row: Listed): Values {
     value: row.outlook ? row.outlook.sureValue / 100 : undefined,
     fullBy: row.outlook?.fullBy,
     tags: row.tags,
+    service: row.service,
+    lane: row.lane,
+    waves: wavesOf(row),
+    pickers: pickersOf(row),
   };
 }

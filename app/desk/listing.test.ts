@@ -1,5 +1,5 @@
 import type { OutlookRow } from '@hand-relay/contract';
-import { arrange, canMove, filtersSet, listingOf, paramsOf, sorts, viewOf } from './listing.ts';
+import { arrange, canMove, filtersSet, listingOf, paramsOf, sortedBy, sorts, viewOf } from './listing.ts';
 import { orderRow as order } from '../test/anOrder.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
 import { meets } from '@hand-relay/core/deciding/conditions';
@@ -39,6 +39,47 @@ describe('the list of orders', () => {
     for (const sort of sorts)
       expect(numbers({ show: 'open', group: 'none', sort }).sort()).toEqual(['A', 'B', 'C', 'D']);
   });
+  it('filters by what is reserved, who is at it, worth and reference', () => {
+    const list = [
+      order('A', { waves: '12, 13', pickers: 'Pico, Suri', reserved: 10, value: 10_000, reference: 'PO 77' }),
+      order('B', { waves: '13', pickers: 'Suri', reserved: 3, value: 20_000, lane: 'LANE-2' }),
+      order('C', { reserved: 0, value: 30_050, service: 'Night' }),
+    ];
+    const of = (params: Record<string, string>) =>
+      arrange(list, listingOf({ show: 'open', group: 'none', sort: 'number', ...params }))
+        .flatMap((g) => g.rows.map((r) => r.number))
+        .join('');
+    expect([of({ wave: '12' }), of({ wave: '12|13' }), of({ picker: 'Suri' })]).toEqual(['A', 'AB', 'AB']);
+    expect([of({ reserved: 'all' }), of({ reserved: 'part|none' })]).toEqual(['A', 'BC']);
+    expect([of({ least: '200' }), of({ most: '300' }), of({ least: '200', most: '300' })]).toEqual(['BC', 'AB', 'B']);
+    expect([of({ reference: 'po 7' }), of({ lane: 'LANE-2' }), of({ service: 'Night' })]).toEqual(['A', 'B', 'C']);
+    // What only the list knows is not asked of the server.
+    expect(viewOf(listingOf({ wave: '12', picker: 'Pico', reserved: 'all', lane: 'LANE-2', reference: 'x' }))).toEqual({
+      lane: 'LANE-2',
+      reference: 'x',
+    });
+  });
+  it('sorts by several columns, each its own way', () => {
+    const list = [
+      order('A', { customerClass: 'Z', classRank: 1, asked: 5 }),
+      order('B', { customerClass: 'A', classRank: 2, asked: 5 }),
+      order('C', { customerClass: 'Z', classRank: 1, asked: 9 }),
+    ];
+    const by = (params: Record<string, string>) =>
+      arrange(list, listingOf({ show: 'open', group: 'none', ...params })).flatMap((g) => g.rows.map((r) => r.number));
+    expect(by({ sort: 'class', then: '-units' })).toEqual(['C', 'A', 'B']);
+    expect(by({ sort: 'units', then: '-class' })).toEqual(['B', 'A', 'C']);
+    let at = listingOf({ sort: 'class' });
+    const press = (sort: (typeof sorts)[number], also: boolean) => {
+      at = { ...at, ...sortedBy(at, sort, also) };
+      return [at.sort, at.down, at.then.map((t) => `${t.down ? '-' : ''}${t.sort}`).join()];
+    };
+    expect(press('units', true)).toEqual(['class', false, 'units']);
+    expect(press('units', true)).toEqual(['class', false, '-units']);
+    expect(press('class', true)).toEqual(['class', true, '-units']);
+    expect(press('number', false)).toEqual(['number', false, '']);
+    expect(press('number', false)).toEqual(['number', true, '']);
+  });
   it('groups by day and departure, with sums', () =>
     expect(arrange(rows, listingOf({ show: 'open' })).map((g) => [g.key, g.rows.length, g.units])).toEqual([
       ['2026-03-02', 3, 24],
@@ -60,6 +101,15 @@ describe('the list of orders', () => {
       zone: 'small',
       kind: 'transfer',
       priority: '1|2',
+      service: 'Day',
+      lane: 'LANE-1',
+      reserved: 'all|none',
+      wave: '12',
+      picker: 'Pico',
+      reference: 'PO 77',
+      least: '100',
+      most: '500',
+      then: '-customer.units',
       sort: 'units',
       down: '1',
       columns: 'ready.due',

@@ -9,6 +9,8 @@ export type Group = (typeof groups)[number];
 export const sorts = [
   'number',
   'customer',
+  'class',
+  'channel',
   'reference',
   'city',
   'due',
@@ -22,11 +24,34 @@ export const sorts = [
   'share',
   'ready',
   'stage',
+  'service',
+  'lane',
+  'waves',
+  'pickers',
 ] as const;
 export type Sort = (typeof sorts)[number];
 export const priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const;
 /** Filters that take several values. */
-export const filterNames = ['ready', 'class', 'channel', 'departure', 'carrier', 'zone', 'kind', 'priority'] as const;
+export const filterNames = [
+  'ready',
+  'class',
+  'channel',
+  'departure',
+  'carrier',
+  'priority',
+  'service',
+  'lane',
+  'zone',
+  'kind',
+  'reserved',
+  'wave',
+  'picker',
+] as const;
+/** Filters that only the list itself knows: how far an order can go, what is reserved, who is at it. */
+const ownFilters = ['ready', 'reserved', 'wave', 'picker'] as const satisfies readonly FilterName[];
+export const ofListAlone: ReadonlySet<FilterName> = new Set(ownFilters);
+/** How much of an order is reserved before its release. */
+export const reservations = ['all', 'part', 'none'] as const;
 export type FilterName = (typeof filterNames)[number];
 /** Columns that can be left out, in the order that they have at first. */
 export const columnNames = [
@@ -37,6 +62,8 @@ export const columnNames = [
   'city',
   'due',
   'carrier',
+  'service',
+  'lane',
   'priority',
   'lines',
   'units',
@@ -46,6 +73,8 @@ export const columnNames = [
   'share',
   'ready',
   'stage',
+  'waves',
+  'pickers',
   'tags',
 ] as const;
 export type ColumnName = (typeof columnNames)[number];
@@ -67,10 +96,17 @@ export interface Listing {
   until: string;
   /** Number of an item that is open on them. */
   item: string;
+  /** Part of the customer's reference. */
+  reference: string;
+  /** Least and most that an order is worth, in whole units of money; empty for no limit. */
+  least: string;
+  most: string;
   /** What each filter lets through; all of it where nothing is chosen. */
   filters: Record<FilterName, string[]>;
   sort: Sort;
   down: boolean;
+  /** By what orders are sorted that are equal so far. */
+  then: { sort: Sort; down: boolean }[];
   columns: ColumnName[];
 }
 
@@ -81,7 +117,11 @@ const known: Partial<Record<FilterName, readonly string[]>> = {
   ready: readinesses,
   kind: demandKinds,
   priority: priorities,
+  reserved: reservations,
 };
+
+/** Most columns by which a list is sorted after the first. */
+const THEN = 3;
 
 /** Reads a listing from an address; what is not understood falls back to the default. */
 export function listingOf(params: Params): Listing {
@@ -93,6 +133,11 @@ export function listingOf(params: Params): Listing {
     const of: readonly string[] | undefined = known[name];
     return [...new Set(text(name).split('|'))].filter((v) => v !== '' && (of === undefined || of.includes(v)));
   };
+  const amount = (name: string) => (/^\d{1,9}$/.test(text(name)) ? text(name) : '');
+  const then = text('then')
+    .split('.')
+    .map((part) => ({ sort: part.replace(/^-/, '') as Sort, down: part.startsWith('-') }))
+    .filter(({ sort }) => sorts.includes(sort));
   const columns = text('columns')
     .split('.')
     .filter((c): c is ColumnName => columnNames.includes(c as ColumnName));
@@ -103,9 +148,13 @@ export function listingOf(params: Params): Listing {
     from: day('from'),
     until: day('until'),
     item: text('item'),
+    reference: text('reference'),
+    least: amount('least'),
+    most: amount('most'),
     filters: Object.fromEntries(filterNames.map((name) => [name, several(name)])) as Listing['filters'],
     sort: one(params['sort'], sorts, 'due'),
     down: params['down'] === '1',
+    then: then.slice(0, THEN),
     columns: columns.length > 0 ? [...new Set(columns)] : [...firstColumns],
   };
 }
@@ -120,20 +169,25 @@ export function paramsOf(listing: Listing): Record<string, string | undefined> {
     from: listing.from || undefined,
     until: listing.until || undefined,
     item: listing.item || undefined,
+    reference: listing.reference || undefined,
+    least: listing.least || undefined,
+    most: listing.most || undefined,
     ...Object.fromEntries(filterNames.map((name) => [name, listing.filters[name].join('|') || undefined])),
     sort: listing.sort === 'due' ? undefined : listing.sort,
     down: listing.down ? '1' : undefined,
+    then: listing.then.map(({ sort, down }) => `${down ? '-' : ''}${sort}`).join('.') || undefined,
     columns: columns === firstColumns.join('.') ? undefined : columns,
   };
 }
 
 /** The part of a listing that the server computes with. */
-export function viewOf({ from, until, item, filters }: Listing): DeskView {
-  const { ready: _, ...asked } = filters;
+export function viewOf({ from, until, item, reference, filters }: Listing): DeskView {
+  const asked = Object.fromEntries(Object.entries(filters).filter(([name]) => !ofListAlone.has(name as FilterName)));
   return {
     ...(from ? { from } : {}),
     ...(until ? { until } : {}),
     ...(item ? { item } : {}),
+    ...(reference ? { reference } : {}),
     ...Object.fromEntries(Object.entries(asked).flatMap(([name, of]) => (of.length > 0 ? [[name, of.join('|')]] : []))),
   };
 }
@@ -141,7 +195,8 @@ export function viewOf({ from, until, item, filters }: Listing): DeskView {
 /** How many filters are set beside the search and what is shown. */
 export function filtersSet(listing: Listing): number {
   const days = listing.from || listing.until ? 1 : 0;
-  return days + (listing.item ? 1 : 0) + filterNames.filter((name) => listing.filters[name].length > 0).length;
+  const texts = [listing.item, listing.reference, listing.least || listing.most].filter(Boolean).length;
+  return days + texts + filterNames.filter((name) => listing.filters[name].length > 0).length;
 }
 
 /** Units of an order that are neither cancelled nor released. */
@@ -166,7 +221,13 @@ const byText = (a: string | null, b: string | null) => ((a ?? '') < (b ?? '') ? 
 const compare: Record<Sort, (a: Listed, b: Listed) => number> = {
   number: (a, b) => byText(a.number, b.number),
   customer: (a, b) => byText(a.customer, b.customer),
+  class: (a, b) => a.classRank - b.classRank || byText(a.customerClass, b.customerClass),
+  channel: (a, b) => byText(a.channel, b.channel),
   reference: (a, b) => byText(a.reference, b.reference),
+  service: (a, b) => byText(a.service, b.service),
+  lane: (a, b) => byText(a.lane, b.lane),
+  waves: (a, b) => (Number(wavesOf(a)[0]) || 0) - (Number(wavesOf(b)[0]) || 0),
+  pickers: (a, b) => byText(a.pickers, b.pickers),
   city: (a, b) => byText(a.city, b.city),
   carrier: (a, b) => byText(a.carrier, b.carrier),
   priority: (a, b) => a.priority - b.priority,
@@ -199,6 +260,15 @@ function keyOf(row: Listed, group: Group): string {
   return group === 'customer' ? row.customer : '';
 }
 
+const listIn = (text: string) => text.split(', ').filter(Boolean);
+export const wavesOf = (r: OrderRow): string[] => listIn(r.waves);
+export const pickersOf = (r: OrderRow): string[] => listIn(r.pickers);
+
+/** How much of what is open of an order is reserved. */
+export function reservationOf(r: OrderRow): (typeof reservations)[number] {
+  return r.reserved === 0 ? 'none' : r.reserved >= openOf(r) ? 'all' : 'part';
+}
+
 /** What a filter looks at; of a zone only the server knows. */
 const valueOf: Partial<Record<FilterName, (r: Listed) => string | null>> = {
   ready: (r) => r.outlook?.readiness ?? null,
@@ -208,6 +278,14 @@ const valueOf: Partial<Record<FilterName, (r: Listed) => string | null>> = {
   priority: (r) => String(r.priority),
   departure: (r) => r.departure,
   carrier: (r) => r.carrier,
+  service: (r) => r.service,
+  lane: (r) => r.lane,
+  reserved: reservationOf,
+};
+/** Filters of which an order can have several values. */
+const valuesOf: Partial<Record<FilterName, (r: Listed) => string[]>> = {
+  wave: wavesOf,
+  picker: pickersOf,
 };
 
 /** Filters, sorts and groups orders: ten thousand in a few milliseconds. */
@@ -222,15 +300,26 @@ export function arrange(rows: Listed[], listing: Listing): OrderGroup[] {
       const of = listing.filters[name];
       const value = valueOf[name]?.(r);
       if (of.length > 0 && value !== undefined && !of.includes(value ?? '')) return false;
+      if (of.length > 0 && valuesOf[name]?.(r).every((v) => !of.includes(v))) return false;
     }
+    if (listing.least && r.value < 100 * Number(listing.least)) return false;
+    if (listing.most && r.value > 100 * Number(listing.most)) return false;
+    if (listing.reference && !r.reference.toLowerCase().includes(listing.reference.toLowerCase())) return false;
     if (listing.show === 'movable' && listing.filters.ready.length === 0 && !canMove(r)) return false;
     if (listing.show === 'started' && r.released === 0) return false;
     return (
       !find || [r.number, r.customer, r.tags, r.reference, r.city].some((text) => text.toLowerCase().includes(find))
     );
   });
-  const way = listing.down ? -1 : 1;
-  shown.sort((a, b) => way * compare[listing.sort](a, b) || compare.number(a, b));
+  const ways = [listing, ...listing.then];
+  const bySorts = (a: Listed, b: Listed) => {
+    for (const { sort, down } of ways) {
+      const order = compare[sort](a, b);
+      if (order !== 0) return down ? -order : order;
+    }
+    return compare.number(a, b);
+  };
+  shown.sort(bySorts);
   const found = new Map<string, OrderGroup>();
   for (const row of shown) {
     const key = keyOf(row, listing.group);
@@ -240,4 +329,16 @@ export function arrange(rows: Listed[], listing: Listing): OrderGroup[] {
     found.set(key, group);
   }
   return [...found.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+}
+
+/** What a press on a column does to the sorting: alone it sorts by it, again the other way; `also` adds it behind. */
+export function sortedBy(listing: Listing, sort: Sort, also: boolean): Pick<Listing, 'sort' | 'down' | 'then'> {
+  const { sort: first, down, then } = listing;
+  if (sort === first) return { sort, down: !down, then: also ? then : [] };
+  if (!also) return { sort, down: false, then: [] };
+  const there = then.find((t) => t.sort === sort);
+  const next = there
+    ? then.map((t) => (t === there ? { sort, down: !t.down } : t))
+    : [...then, { sort, down: false }].slice(-THEN);
+  return { sort: first, down, then: next };
 }

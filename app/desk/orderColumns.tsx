@@ -3,7 +3,7 @@ import type { OrderRow } from '@hand-relay/contract';
 import { i18n, clock, dayName, number } from '../text/index.ts';
 import { Baton, Row, Text, type TableColumn } from '../ui/index.ts';
 import { batonOf } from './batonWords.ts';
-import { shareOf, type ColumnName, type Listed } from './listing.ts';
+import { shareOf, type ColumnName, type Listed, type Sort } from './listing.ts';
 import { ReadyMark } from './ReadyMark.tsx';
 
 function Stage({ row, now }: { row: OrderRow; now: number }) {
@@ -95,12 +95,20 @@ export function orderColumns({
       return <Text kind="number">{value === null ? '–' : number(value)}</Text>;
     },
   });
+  const words = (key: ColumnName & Sort, wide: number, of: (row: Listed) => string | null): TableColumn<Listed> => ({
+    key,
+    title: t(`orders.column.${key}`),
+    width: wide,
+    sortable: true,
+    cell: (row) => <Text lines={1}>{of(row) ?? ''}</Text>,
+  });
   const all: Record<ColumnName, TableColumn<Listed>> = {
     class: {
       key: 'class',
       title: t('orders.class'),
-      width: 54,
+      width: 62,
       fixed: true,
+      sortable: true,
       cell: (row) => <Text>{row.customerClass}</Text>,
     },
     channel: {
@@ -108,6 +116,7 @@ export function orderColumns({
       title: t('orders.channel'),
       width: 104,
       fixed: true,
+      sortable: true,
       cell: (row) => (
         <Text colour="quiet" lines={1}>
           {channelName(row.channel)}
@@ -121,27 +130,13 @@ export function orderColumns({
       fixed: true,
       cell: (row) => <Text lines={1}>{t(`enter.kinds.${row.kind}`)}</Text>,
     },
-    reference: {
-      key: 'reference',
-      title: t('order.reference'),
-      width: 1,
-      sortable: true,
-      cell: (row) => <Text lines={1}>{row.reference}</Text>,
-    },
-    city: {
-      key: 'city',
-      title: t('enter.city'),
-      width: 1,
-      sortable: true,
-      cell: (row) => <Text lines={1}>{row.city}</Text>,
-    },
-    carrier: {
-      key: 'carrier',
-      title: t('orders.carrier'),
-      width: 1,
-      sortable: true,
-      cell: (row) => <Text lines={1}>{row.carrier ?? ''}</Text>,
-    },
+    reference: words('reference', 1, (row) => row.reference),
+    city: words('city', 1, (row) => row.city),
+    carrier: words('carrier', 1, (row) => row.carrier),
+    service: words('service', 1, (row) => row.service),
+    lane: words('lane', 1, (row) => row.lane),
+    waves: words('waves', 1, (row) => row.waves),
+    pickers: words('pickers', 2, (row) => row.pickers),
     priority: figure('priority', 62, t('order.priority'), (row) => row.priority),
     reserved: figure('reserved', 76, t('order.reserved'), (row) => row.reserved),
     worth: figure('worth', 92, t('orders.column.worth'), (row) => Math.round(row.value / 100)),

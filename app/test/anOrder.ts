@@ -28,5 +28,10 @@ export const orderRow = (number: string, more: Partial<Listed> = {}): Listed => 
   shipped: 0,
   status: 'open',
   tags: '',
+  service: null,
+  lane: null,
+  waves: '',
+  pickers: '',
+  classRank: 1,
   ...more,
 });

@@ -33,6 +33,11 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
     shipped: 0,
     status: 'open',
     tags: '',
+    service: null,
+    lane: null,
+    waves: '',
+    pickers: '',
+    classRank: 1,
     ...more,
   };
   return orderRowFields.map((f) => order[f]);

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable, View, type GestureResponderEvent } from 'react-native';
 import { Checkbox } from './Checkbox.tsx';
 import { useHandoffRow } from './handoff.tsx';
 import { useSurface } from './theme.ts';
@@ -25,7 +25,10 @@ export interface DataTableProps<T> {
   entries: TableEntry<T>[];
   rowHeight?: number;
   sort?: { key: string; down: boolean } | undefined;
-  onSort?: (key: string) => void;
+  /** By what rows are sorted that are equal so far. */
+  then?: readonly { key: string; down: boolean }[];
+  /** `also`: behind what it is sorted by already, where the shift key is held. */
+  onSort?: (key: string, also: boolean) => void;
   /** Row that the keyboard is at. */
   current?: string | undefined;
   chosen?: ReadonlySet<string>;
@@ -139,12 +142,17 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
   );
 }
 
+/** Whether the shift key was held: on the web a press carries the event of the mouse or key. */
+const isShifted = (event: GestureResponderEvent) =>
+  Boolean((event.nativeEvent as unknown as { shiftKey?: boolean }).shiftKey);
+
 /** A table of any length: only the rows in view are drawn. */
 export function DataTable<T>({
   columns,
   entries,
   rowHeight = 44,
   sort,
+  then = [],
   onSort,
   current,
   chosen,
@@ -194,24 +202,26 @@ export function DataTable<T>({
             </View>
           )}
           {columns.map((c) => {
-            const sorted = sort?.key === c.key;
+            const all = sort ? [sort, ...then] : [];
+            const place = all.findIndex((s) => s.key === c.key);
+            const sorted = place < 0 ? undefined : all[place]!;
             const head = (
               <Text kind="label" colour={sorted ? 'ink' : 'quiet'} lines={1}>
                 {c.title}
-                {sorted ? (sort.down ? ' ↓' : ' ↑') : ''}
+                {sorted ? `${sorted.down ? ' ↓' : ' ↑'}${all.length > 1 ? place + 1 : ''}` : ''}
               </Text>
             );
             return (
               <View
                 key={c.key}
                 role="columnheader"
-                aria-sort={sorted ? (sort.down ? 'descending' : 'ascending') : 'none'}
+                aria-sort={sorted ? (sorted.down ? 'descending' : 'ascending') : 'none'}
                 style={cell(c)}
               >
                 {c.sortable && onSort ? (
                   <Pressable
                     role="button"
-                    onPress={() => onSort(c.key)}
+                    onPress={(event) => onSort(c.key, isShifted(event))}
                     style={{ minHeight: Math.min(40, rowHeight), justifyContent: 'center' }}
                   >
                     {head}

@@ -27,6 +27,9 @@ export const deskView = z.object({
   priority: oneOf(['1', '2', '3', '4', '5', '6', '7', '8', '9'], 'Priority').optional(),
   departure: several('Name of a departure').optional(),
   carrier: several('Name of a carrier').optional(),
+  service: several('Name of a service').optional(),
+  lane: several('Code of a lane').optional(),
+  reference: z.string().max(60).optional().describe('Part of the reference'),
   zone: several('Code of a zone in which an item of theirs is').optional(),
   item: z.string().max(40).optional().describe('Number of an item that is open on them'),
 });

@@ -63,13 +63,14 @@ export const deskEndpoints = all({
     path: '/api/desk/places',
     needs: ['orders.see'],
     summary:
-      'Lanes, doors, zones, carriers and departures of the site, channels and classes of the house, to filter by',
+      'Lanes, doors, zones, carriers, services and departures of the site, channels and classes of the house, to filter by',
     reads: ['setup'],
     answer: z.object({
       lanes: z.array(z.string()),
       doors: z.array(z.string()),
       zones: z.array(z.string()),
       carriers: z.array(z.string()),
+      services: z.array(z.string()),
       departures: z.array(z.string()),
       channels: desk.ranked.describe('By rank; retired ones come last'),
       classes: desk.ranked,
@@ -292,34 +293,6 @@ export const deskEndpoints = all({
     answer: host.hostMessages.pick({ stream: true }),
   },
 
-  deskLines: {
-    method: 'GET',
-    path: '/api/desk/lines',
-    needs: ['orders.see'],
-    summary: 'Open lines of the orders in view, one row each',
-    reads: ['orders', 'stock'],
-    query: desk.deskView,
-    answer: desk.deskLines,
-  },
-  reserveLines: {
-    method: 'POST',
-    path: '/api/desk/lines/reserve',
-    needs: ['orders.reserve'],
-    summary: 'Reserve so many units of lines ahead of a release, or free them; answers with what each had before',
-    changes: ['orders', 'stock'],
-    refuses: ['not-found'],
-    body: desk.reserveLinesBody,
-    answer: desk.linesReserved,
-  },
-  itemStock: {
-    method: 'GET',
-    path: '/api/desk/items/:id/stock',
-    needs: ['orders.see'],
-    summary: 'Bins in which an item lies, and the orders that it is reserved for',
-    reads: ['stock', 'orders', 'progress'],
-    refuses: ['not-found'],
-    answer: desk.itemStock,
-  },
   exceptions: {
     method: 'GET',
     path: '/api/exceptions',
@@ -334,7 +307,7 @@ export const deskEndpoints = all({
     needs: ['orders.release', 'orders.cancel', 'runs.arrange'],
     summary:
       'Settle an exception: release the missing units, ship short, tell customer service, request a count, dismiss',
-    changes: ['orders', 'waves', 'counts', 'exceptions', 'shipments', 'stock'],
+    changes: ['orders', 'waves', 'counts', 'exceptions', 'shipments', 'stock', 'runs', 'bench'],
     refuses: [
       'already-settled',
       'not-for-this',
@@ -430,7 +403,7 @@ export const deskEndpoints = all({
     path: '/api/desk/tags',
     needs: ['orders.release', 'orders.choose', 'orders.change'],
     summary: 'Add or remove tags of orders',
-    changes: ['orders'],
+    changes: ['orders', 'runs', 'bench', 'shipments'],
     body: orders.tagBody,
     answer: orders.tagged,
   },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import * as desk from './desk.ts';
 import * as made from './orderChanges.ts';
 import { all } from './endpoint.ts';
 
@@ -109,5 +110,33 @@ export const orderEndpoints = all({
     reads: ['setup', 'stock'],
     query: made.choiceQuery,
     answer: z.object({ items: z.array(made.itemChoice) }),
+  },
+  deskLines: {
+    method: 'GET',
+    path: '/api/desk/lines',
+    needs: ['orders.see'],
+    summary: 'Open lines of the orders in view, one row each',
+    reads: ['orders', 'stock'],
+    query: desk.deskView,
+    answer: desk.deskLines,
+  },
+  reserveLines: {
+    method: 'POST',
+    path: '/api/desk/lines/reserve',
+    needs: ['orders.reserve'],
+    summary: 'Reserve so many units of lines ahead of a release, or free them; answers with what each had before',
+    changes: ['orders', 'stock'],
+    refuses: ['not-found'],
+    body: desk.reserveLinesBody,
+    answer: desk.linesReserved,
+  },
+  itemStock: {
+    method: 'GET',
+    path: '/api/desk/items/:id/stock',
+    needs: ['orders.see'],
+    summary: 'Bins in which an item lies, and the orders that it is reserved for',
+    reads: ['stock', 'orders', 'progress'],
+    refuses: ['not-found'],
+    answer: desk.itemStock,
   },
 });

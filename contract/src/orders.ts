@@ -78,6 +78,11 @@ export const orderRow = z.object({
   carrier: z.string().nullable(),
   reserved: units.describe('Reserved before a release'),
   value: whole.describe('Of all that is asked, in minor units'),
+  service: z.string().nullable(),
+  lane: z.string().nullable().describe('Its own, or that of its departure'),
+  waves: z.string().describe('Numbers of the waves that an open order is in, separated by commas'),
+  pickers: z.string().describe('Who has runs with picks of an open order, separated by commas'),
+  classRank: z.int().describe('Rank of the customer class, 1 first'),
 });
 export type OrderRow = z.infer<typeof orderRow>;
 export const orderRowFields = Object.keys(orderRow.shape) as (keyof OrderRow)[];

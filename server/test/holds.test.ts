@@ -57,6 +57,40 @@ describe('holds', () => {
     );
   });
 
+  it('ask about everything that the list of orders shows, and follow a tag or a departure at once', async () => {
+    const order = await takeIn(desk!, { number: 'H-TAG', lines: [['HT-003', 1]], reference: 'PO 901' });
+    const names = async () => (await desk!.get('holds', { id: order })).holds.map((h) => h.rule);
+    const { departure, carrier: both } = await desk!.get('order', { id: order });
+    // The page of an order names the service behind its carrier.
+    const carrier = (await desk!.get('deskPlaces')).carriers.find((name) => both!.startsWith(name));
+    const conditions: [field: string, value: string][] = [
+      ['tags', 'wait'],
+      ['reference', 'PO 901'],
+      ['departure', departure!],
+      ['carrier', carrier!],
+      ['kind', 'order'],
+    ];
+    const list = conditions.map(([field, value]) => ({ field, test: 'is' as const, value }));
+    const { rules } = await desk!.get('saveHoldRule', {
+      body: rule({ name: 'By tag', conditions: { match: 'all', list } }),
+    });
+    expect(await names()).toEqual([]);
+    await desk!.get('tagOrders', { body: { orders: [order], add: ['wait'] } });
+    expect(await names()).toEqual(['By tag']);
+    const other = (await desk!.get('deskPlaces')).departures.find((d) => d !== departure)!;
+    const move = (to: string) =>
+      desk!.get('changeOrders', { body: { mode: 'change', changes: [{ orders: [order], set: { departure: to } }] } });
+    await move(other);
+    expect(await names()).toEqual([]);
+    await move(departure!);
+    expect(await names()).toEqual(['By tag']);
+    await desk!.get('tagOrders', { body: { orders: [order], remove: ['wait'] } });
+    expect(await names()).toEqual([]);
+    await desk!.get('saveHoldRule', {
+      body: rule({ id: rules.find((r) => r.name === 'By tag')!.id, name: 'By tag', retired: true }),
+    });
+  });
+
   it('are lifted by whoever has a role that may, and are not laid on again by the same rule', async () => {
     await desk!.get('saveHoldRule', {
       body: rule({

@@ -1,3 +1,4 @@
+import { demandKinds } from '../../handling/shipping/index.ts';
 import { meets, type ConditionField, type Conditions, type Values } from '../conditions/index.ts';
 
 /** What a hold can stop. */
@@ -8,6 +9,13 @@ export type Stage = (typeof stages)[number];
 export const holdFields = [
   { name: 'number', kind: 'text' },
   { name: 'channel', kind: 'choice' },
+  { name: 'kind', kind: 'choice', of: demandKinds },
+  { name: 'reference', kind: 'text' },
+  { name: 'due', kind: 'date' },
+  { name: 'departure', kind: 'text' },
+  { name: 'carrier', kind: 'text' },
+  { name: 'service', kind: 'text' },
+  { name: 'tags', kind: 'text' },
   { name: 'priority', kind: 'number' },
   { name: 'value', kind: 'number' },
   { name: 'lines', kind: 'number' },

@@ -11,7 +11,8 @@ function factsOf(tx: Tx, siteId: string, orderIds: string[]) {
     tx,
     sql`
     select o.id as "order", jsonb_build_object(
-      'number', o.number, 'channel', o.channel, 'priority', o.priority, 'note', o.note,
+      'number', o.number, 'channel', o.channel, 'kind', o.kind, 'reference', o.reference, 'due', o.due, 'tags', to_jsonb(o.tags),
+      'departure', d.name, 'carrier', k.name, 'service', v.name, 'priority', o.priority, 'note', o.note,
       'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country,
       'customer', c.number, 'customerName', c.name, 'class', c.class, 'creditStop', c.credit_stop,
       'value', sum((l.asked - l.cancelled)::bigint * i.value_minor) / 100.0, 'lines', count(*), 'units', sum(l.asked - l.cancelled),
@@ -19,8 +20,9 @@ function factsOf(tx: Tx, siteId: string, orderIds: string[]) {
       'temperature', jsonb_agg(distinct i.temperature), 'handling', jsonb_agg(distinct i.handling)
     ) as values
     from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
+    left join departure d on d.id = o.departure_id left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     where o.site_id = ${siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(orderIds)}))
-    group by o.id, c.id`,
+    group by o.id, c.id, d.id, v.id, k.id`,
   );
 }
 

@@ -28,8 +28,8 @@ export async function listOrders(
     sql`
     with page as (
       select o.id, o.number, o.kind, o.channel, o.reference, o.ship_city, o.due, o.leaves_at, o.priority, o.status, o.departure_id, o.tags,
-             c.name as customer, c.class
-      from customer_order o join customer c on c.id = o.customer_id
+             o.lane_id, c.name as customer, c.class, coalesce(g.rank, 32767) as class_rank
+      from customer_order o join customer c on c.id = o.customer_id left join customer_class g on g.code = c.class
       where o.site_id = ${siteId} and ${chosen} ${after}
       order by o.due, o.id limit ${query.limit + 1}
     ), free as (
@@ -52,12 +52,23 @@ export async function listOrders(
              sum(packed)::int as packed, sum(shipped)::int as shipped,
              sum(reserved)::int as reserved, sum(value)::float8 as value
       from line group by order_id
+    ), begun as (
+      select p.id, l.id as line from page p join order_line l on l.order_id = p.id where p.status = 'open' and l.released > 0
+    ), wave_of as (
+      select b.id, string_agg(distinct w.number::text, ', ') as waves
+      from begun b join wave_line x on x.line_id = b.line join wave w on w.id = x.wave_id where w.state <> 'cancelled' group by 1
+    ), picker_of as (
+      select b.id, string_agg(distinct n.name, ', ') as pickers
+      from begun b join pick k on k.line_id = b.line join run r on r.id = k.run_id join person n on n.id = coalesce(r.picker_id, r.assigned_id) where r.state <> 'cancelled' group by 1
     )
     select p.id, p.number, p.kind, p.channel, p.reference, p.ship_city as city, k.name as carrier, s.reserved, s.value, p.customer, p.class as "customerClass", p.due::text as due, d.name as departure,
            ${iso(sql`p.leaves_at`)} as "leavesAt", p.priority, s.lines, s.covered as "coveredLines",
-           s.asked, s.released, s.picked, s.packed, s.shipped, p.status, array_to_string(p.tags, ', ') as tags
+           s.asked, s.released, s.picked, s.packed, s.shipped, p.status, array_to_string(p.tags, ', ') as tags,
+           v.name as service, coalesce(own.code, lane.code) as lane, coalesce(wave_of.waves, '') as waves, coalesce(picker_of.pickers, '') as pickers, p.class_rank as "classRank"
     from page p join sums s on s.order_id = p.id left join departure d on d.id = p.departure_id
     left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+    left join place own on own.id = p.lane_id left join place lane on lane.id = d.lane_id
+    left join wave_of on wave_of.id = p.id left join picker_of on picker_of.id = p.id
     order by p.due, p.id`,
   );
   const [{ total } = { total: 0 }] = ids

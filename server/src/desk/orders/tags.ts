@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { tagBody } from '@hand-relay/contract';
 import { recordset, rows, type Change } from '../../platform/index.ts';
+import { judgeOrders } from '../holds/index.ts';
 
 /** Marks orders with tags, and takes tags off; answers with the orders that it changed. */
 export async function tagOrders(
@@ -20,6 +21,11 @@ export async function tagOrders(
       from customer_order o where o.site_id = ${actor.siteId} and o.id in (select jsonb_array_elements_text(${recordset(orders)}))
     )
     update customer_order o set tags = a.tags, version = o.version + 1 from after a where o.id = a.id and a.tags <> a.before returning o.id`,
+  );
+  // A rule can hold what is tagged.
+  await judgeOrders(
+    change,
+    tagged.map((t) => t.id),
   );
   change.journal(...tagged.map(({ id }) => ({ kind: 'tagged', orderId: id, facts: { add, remove } })));
   change.publish(

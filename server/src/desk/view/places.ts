@@ -24,6 +24,9 @@ export async function placesOf(db: Db, siteId: string) {
     carriers: await names(sql`
       select distinct k.name from carrier k join service v on v.carrier_id = k.id join departure d on d.service_id = v.id
       where d.site_id = ${siteId} and not d.retired order by k.name`),
+    services: await names(sql`
+      select distinct v.name from service v join departure d on d.service_id = v.id
+      where d.site_id = ${siteId} and not d.retired order by v.name`),
     departures: await names(
       sql`select name from departure where site_id = ${siteId} and not retired order by cut_off, name`,
     ),

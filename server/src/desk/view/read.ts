@@ -48,6 +48,11 @@ export function openIn(siteId: string, view: DeskView): SQL {
       view.priority ? sql`o.priority::text in ${among(view.priority)}` : null,
       view.departure ? sql`d.name in ${among(view.departure)}` : null,
       view.carrier ? sql`k.name in ${among(view.carrier)}` : null,
+      view.service ? sql`v.name in ${among(view.service)}` : null,
+      view.lane
+        ? sql`(select p.code from place p where p.id = coalesce(o.lane_id, d.lane_id)) in ${among(view.lane)}`
+        : null,
+      view.reference ? sql`o.reference ilike ${`%${view.reference.replace(/[\\%_]/g, '\\$&')}%`}` : null,
       view.zone
         ? sql`exists (
             select 1 from order_line x join balance b on b.item_id = x.item_id join place p on p.id = b.place_id
