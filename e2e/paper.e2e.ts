@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { OrderDetail, RunDetail } from '@hand-relay/contract';
-import { api, person, startWave, takeIn, test } from './people.ts';
+import { api, change, person, startWave, takeIn, test } from './people.ts';
 
 test('everything for a departure is released, planned and started in three touches', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -77,4 +77,40 @@ test('a wave picked by paper is confirmed at once, all but what was short', asyn
   expect((await saving).suggestedFilename()).toMatch(/^picks-\d{4}-\d\d-\d\d\.xlsx$/);
   await desk.getByRole('link', { name: 'PAPER-1' }).click();
   await expect(desk).toHaveURL(new RegExp(`/desk/orders/${id}`));
+});
+
+test('all runs of a wave that was picked by paper are confirmed together, and one that is held stays', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const orders: string[] = [];
+  for (const n of [1, 2, 3]) orders.push(await takeIn(desk, `SHEET-${n}`, [['HT-003', 1]]));
+  const { wave } = await change<{ wave: string }>(desk, '/api/waves', { orders });
+  // A run for each order.
+  await change(desk, `/api/waves/${wave}`, { picking: 'single' });
+  await change(desk, `/api/waves/${wave}/plan`);
+  await change(desk, `/api/waves/${wave}/start`);
+  await change(desk, `/api/orders/${orders[1]!}/hold`, { reason: 'Customer rang', stops: ['picking'] });
+  await desk.goto(`/waves/${wave}`);
+  await desk.getByRole('button', { name: 'Confirm all at once' }).click();
+  const sheet = desk.getByRole('dialog');
+  const runs = sheet.getByRole('list', { name: 'Runs to confirm' }).getByRole('listitem');
+  await expect(runs).toHaveCount(3);
+  await sheet.getByRole('button', { name: 'Confirm 3 runs' }).click();
+  await expect(desk.getByText(/^Wave \d+: 2 runs confirmed\.$/)).toBeVisible();
+  await expect(sheet.getByText('Confirmed', { exact: true })).toHaveCount(2);
+  await expect(sheet.getByText(/SHEET-2 is on hold/)).toBeVisible();
+  for (const { id } of (await api<{ holds: { id: string }[] }>(desk, `/api/orders/${orders[1]!}/holds`)).holds)
+    await change(desk, `/api/holds/${id}/lift`, { reason: 'All clear' });
+  // What is left is one run, of which one unit more is asked than was there.
+  const last = runs.filter({ has: desk.getByRole('button', { name: /^What differs in run/ }) });
+  await last.getByRole('button', { name: /^What differs in run/ }).click();
+  await last.getByRole('checkbox', { name: 'Differs' }).click();
+  await last.getByRole('textbox', { name: 'In hand' }).fill('0');
+  await last.getByRole('button', { name: 'Not enough' }).click();
+  await expect(last.getByText(/^1 unit is short/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Confirm 1 run' }).click();
+  await expect(desk.getByText(/^Wave \d+: 1 run confirmed\.$/)).toBeVisible();
+  const { runs: after } = await api<{ runs: { state: string; cart: string }[] }>(desk, `/api/waves/${wave}`);
+  expect(new Set(after.map((r) => r.cart)).size).toBe(3);
 });

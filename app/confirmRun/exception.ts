@@ -35,3 +35,34 @@ export function faultsOf(
     ...(step.item.tracksSerial && !all ? { serials: 'serials' } : {}),
   };
 }
+
+/** What differs, by pick. */
+export type Exceptions = Record<string, Exception>;
+
+/** What is asked about from the start: of goods with serial numbers somebody must say which. */
+export const firstExceptions = (open: readonly RunPick[]): Exceptions =>
+  Object.fromEntries(open.filter((p) => p.step.item.tracksSerial).map((p) => [p.step.id, exceptionOf(p)]));
+
+/** Units that are short by what is ticked. */
+export const shortOf = (open: readonly RunPick[], except: Exceptions): number =>
+  open.reduce((n, { step }) => {
+    const e = except[step.id];
+    return n + (e ? Math.max(0, step.units - Number(e.units)) : 0);
+  }, 0);
+
+/** Exceptions as the server takes them. */
+export const sentOf = (open: readonly RunPick[], except: Exceptions) =>
+  open.flatMap(({ step }) => {
+    const e = except[step.id];
+    if (!e) return [];
+    const units = Number(e.units);
+    return [
+      {
+        pick: step.id,
+        units,
+        reason: units < step.units ? e.reason : null,
+        note: e.note.trim(),
+        serials: step.item.tracksSerial ? e.serials.slice(0, units) : [],
+      },
+    ];
+  });

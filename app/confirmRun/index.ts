@@ -1,1 +1,2 @@
 export { ConfirmRunSheet } from './ConfirmRunSheet.tsx';
+export { ConfirmWaveSheet } from './ConfirmWaveSheet.tsx';

@@ -4,12 +4,11 @@ import { useTranslation } from 'react-i18next';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PolicyComparison } from '@hand-relay/contract';
 import { deskPolicies, type DeskPolicy } from '@hand-relay/core/deciding/allocation/policies';
-import { api, fill, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
+import { api, fill, troubleOf, useMay, useMe, useNow, useAppDispatch, words, useHouse } from '../state/index.ts';
 import { clock, dayName, money, number } from '../text/index.ts';
 import { Choice, Column, Failed, Button, Loading, Row, Signal, Text, useShortcuts, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { DeskTabs } from './DeskTabs.tsx';
-import { useHouse } from './useHouse.ts';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, paramsOf, viewOf } from './listing.ts';
 

@@ -5,7 +5,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { type DraftOfOrder, type OrderEntered } from '@hand-relay/contract';
 import { addDays, localDate, weekday } from '@hand-relay/core/calendar';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
-import { api, notify, troubleOf, useAppDispatch, useMe, useNow, words } from '../state/index.ts';
+import { api, notify, troubleOf, useAppDispatch, useMe, useNow, words, useHouse } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import {
   Button,
@@ -29,7 +29,6 @@ import { DeskTabs } from './DeskTabs.tsx';
 import { differenceWords } from './differences.ts';
 import { EnterLines } from './EnterLines.tsx';
 import { formOf, newForm, sentOf, type EnterForm } from './enterForm.ts';
-import { useHouse } from './useHouse.ts';
 
 /** What was typed and not saved, by what it is of: nothing is lost when the page is left. */
 const kept = new Map<string, EnterForm>();

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { readinesses } from '@hand-relay/core/deciding/availability';
-import { api, useMe, useNow } from '../state/index.ts';
+import { api, useMe, useNow, useHouse } from '../state/index.ts';
 import { dayName, money, number } from '../text/index.ts';
 import { Button, Checkbox, Choice, Column, DayField, Drop, Field, Labelled, Picker, Row, Text } from '../ui/index.ts';
 import { KeptKeys } from './KeptKeys.tsx';
@@ -26,7 +26,6 @@ import {
   type Listed,
   type Listing,
 } from './listing.ts';
-import { useHouse } from './useHouse.ts';
 
 interface PartProps {
   listing: Listing;

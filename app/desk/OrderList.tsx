@@ -15,6 +15,7 @@ import {
   useNow,
   useAppDispatch,
   words,
+  useHouse,
 } from '../state/index.ts';
 import { dayName, number, headed } from '../text/index.ts';
 import {
@@ -36,7 +37,6 @@ import { ListHead } from './ListHead.tsx';
 import { arrange, filtersSet, listingOf, paramsOf, sortedBy, type Listed, type Listing, type Sort } from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
 import { useOrders } from './useOrders.ts';
-import { useHouse } from './useHouse.ts';
 
 /** Heights of a row: on a phone it has three lines. */
 const HEIGHTS = { compact: 32, comfortable: 44, phone: 76 };

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
-import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
+import { api, troubleOf, useMay, useMe, useNow, words, useHouse } from '../state/index.ts';
 import { clock, dayName, headed, lotWords, number, relative, whereOf } from '../text/index.ts';
 import {
   Baton,
@@ -36,7 +36,6 @@ import { listingOf, paramsOf } from './listing.ts';
 import { ReleaseSheet } from './ReleaseSheet.tsx';
 import { Surplus } from './Surplus.tsx';
 import { Trail } from './Trail.tsx';
-import { useHouse } from './useHouse.ts';
 
 /** One order: where it stands, its lines, what was made of it, and its trail. */
 export function OrderView({ id }: { id: string }) {

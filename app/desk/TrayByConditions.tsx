@@ -2,10 +2,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { faultOf, meets, type Conditions } from '@hand-relay/core/deciding/conditions';
-import { api } from '../state/index.ts';
+import { api, useHouse } from '../state/index.ts';
 import { Column, ConditionsBuilder, Field, Button, Row, Text } from '../ui/index.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
-import { useHouse } from './useHouse.ts';
 import { KeptKeys } from './KeptKeys.tsx';
 import { canMove, type Listed } from './listing.ts';
 

@@ -14,6 +14,5 @@ export { SurplusView } from './Surplus.tsx';
 export { TraceView } from './TraceView.tsx';
 export { TrayView } from './TrayView.tsx';
 export { batonOf } from './batonWords.ts';
-export { useHouse } from './useHouse.ts';
 export { useChangeOrders } from './useChangeOrders.ts';
 export { DeskCounts } from './DeskCounts.tsx';

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { HoldRuleRow } from '@hand-relay/contract';
 import { faultOf, type Conditions } from '@hand-relay/core/deciding/conditions';
 import { holdFields, stages, type Stage } from '@hand-relay/core/deciding/holds';
-import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { api, notify, troubleOf, useAppDispatch, words, useHouse } from '../state/index.ts';
 import {
   Card,
   Column,
@@ -22,7 +22,6 @@ import {
   useShortcuts,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
-import { useHouse } from '../desk/index.ts';
 import { Stops } from './Stops.tsx';
 
 type Draft = Omit<HoldRuleRow, 'id' | 'holding'> & { id: string | null };

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { IntakeResult } from '@hand-relay/contract';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { orderSheet } from '@hand-relay/core/reading/intake';
-import { api } from '../state/index.ts';
+import { api, useHouse } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
 import {
   Card,
@@ -22,7 +22,6 @@ import {
   Text,
   useSettled,
 } from '../ui/index.ts';
-import { useHouse } from '../desk/index.ts';
 import { FoundOrders } from './FoundOrders.tsx';
 import { toTake, type Layout } from './layout.ts';
 import type { OrderFile } from './useOrderFiles.ts';

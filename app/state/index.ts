@@ -17,3 +17,4 @@ export { readOutlook } from './outlook.ts';
 export { syncTray } from './syncTray.ts';
 export { add, fill, releaseOf, setLines, toggle } from './tray.ts';
 export { finishLeaving, hasCome, hasLeft, leave } from './signedOut.ts';
+export { useHouse } from './useHouse.ts';

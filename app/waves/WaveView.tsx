@@ -32,6 +32,7 @@ import {
   WIDE,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { ConfirmWaveSheet } from '../confirmRun/index.ts';
 import { CHANCE_SHAPE } from './LaneHead.tsx';
 import { ReplanSheet } from './ReplanSheet.tsx';
 import { RunBoard } from './RunBoard.tsx';
@@ -213,6 +214,8 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
   const [back, backing] = api.useReopenWaveMutation();
   const [replanning, setReplanning] = useState(false);
   const [splitting, setSplitting] = useState(false);
+  const [confirming, setConfirming] = useState(false);
+  const mayConfirm = useMay('runs.arrange');
   const parts = wave.state === 'gathering' ? orders.length : wave.state === 'planned' ? runs.length : 0;
   const refused = [planning, starting, cancelling, stopping, backing].find((m) => m.error)?.error;
   const begin = async () => {
@@ -250,6 +253,9 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
             )}
             {parts > 1 && <Button title={t('split.key')} onPress={() => setSplitting(true)} />}
             <Button title={t('waves.cancel')} busy={cancelling.isLoading} onPress={() => void takeBack()} />
+            {mayConfirm && runs.some((r) => r.state === 'waiting' || r.state === 'picking') && (
+              <Button title={t('confirmRun.waveKey')} onPress={() => setConfirming(true)} />
+            )}
             {wave.runs > 0 && (
               <Button
                 title={t('waves.paper')}
@@ -265,6 +271,7 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
       </Row>
       {refused && <Failed text={words(troubleOf(refused))} />}
       {splitting && <SplitSheet wave={wave} orders={orders} runs={runs} onClose={() => setSplitting(false)} />}
+      {confirming && <ConfirmWaveSheet wave={wave} runs={runs} onClose={() => setConfirming(false)} />}
       {replanning && <ReplanSheet wave={wave} onClose={() => setReplanning(false)} />}
     </>
   );

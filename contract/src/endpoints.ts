@@ -392,7 +392,7 @@ export const endpoints = all({
       'cart-busy',
       'cart-carries',
       'cart-small',
-      'confirm-cart',
+      'no-cart',
       'confirm-cartons',
       'confirm-lot',
       'confirm-serials',

@@ -76,7 +76,6 @@ export const refusals = table({
 
   // Orders
   'no-such-place': no(422, { code: text }),
-  'confirm-cart': no(422, run),
   'confirm-cartons': no(409, run),
   'confirm-lot': no(422, { item: text, lot: text }),
   'confirm-serials': no(422, wanted),

@@ -9,7 +9,14 @@ import { pickSettings, touching } from './siteSettings.ts';
 /** What is open of a run is confirmed at once: as planned, except these picks. */
 export const confirmRunBody = z.strictObject({
   picker: id.nullable().default(null).describe('Who picked it; null for whoever has it, or for whom it waits'),
-  cart: z.string().trim().min(1).max(40).nullable().default(null).describe('Where nobody has begun'),
+  cart: z
+    .string()
+    .trim()
+    .min(1)
+    .max(40)
+    .nullable()
+    .default(null)
+    .describe('Where nobody has begun; null for any that is free'),
   lane: z.string().trim().min(1).max(40).describe('Where the cart is left'),
   except: z
     .array(

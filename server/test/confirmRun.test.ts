@@ -83,7 +83,6 @@ describe('a run that is confirmed at once', () => {
     const of = (sku: string) => run.picks.find((p) => p.step.item.sku === sku)!.step;
     const plain = { pick: of('HT-003').id, units: 2 };
     const withCart = (except: object[]) => ({ cart: 'CART-06', except });
-    expect(await no(run, {})).toMatchObject({ code: 'confirm-cart', fields: [{ path: 'cart' }] });
     expect(await no(run, withCart([{ ...plain, units: 3 }]))).toMatchObject({
       code: 'confirm-too-much',
       fields: [{ path: 'except.0.units' }],
@@ -107,5 +106,27 @@ describe('a run that is confirmed at once', () => {
     expect((await desk!.get('run', { id: run.run.id })).run).toMatchObject({ state: 'waiting', cart: null });
     const done = await confirm(run, withCart([{ ...wrong[0]!, serials }]));
     expect(done.picks.every((p) => p.state === 'done')).toBe(true);
+  });
+
+  it('takes any cart that is free and large enough where none is named, another for each run', async () => {
+    const runs = await Promise.all(['AT-4', 'AT-5'].map((number) => runOf(number, [['HT-003', 1]])));
+    const done = await Promise.all(runs.map(({ run }) => confirm(run, {})));
+    const carts = done.map((d) => d.run.cart!);
+    expect(new Set(carts).size).toBe(2);
+    // No other free cart of fewer places is left.
+    const smaller = await relay.query(
+      `select 1 from cart c join cart_type t on t.id = c.type_id where not c.retired
+         and t.positions < (select max(u.positions) from cart d join cart_type u on u.id = d.type_id where d.code in ('${carts.join("','")}'))
+         and not exists (select 1 from run r where r.cart_code = c.code and r.state in ('waiting', 'picking', 'left'))
+         and c.site_id = 'larkmoor'`,
+    );
+    expect(smaller).toEqual([]);
+    const { run } = await runOf('AT-6', [['HT-003', 1]]);
+    await relay.query(
+      'update cart set retired = true where code not in (select cart_code from run where cart_code is not null)',
+    );
+    expect((await no(run, {})).code).toBe('no-cart');
+    expect((await desk!.get('run', { id: run.run.id })).run).toMatchObject({ state: 'waiting', cart: null });
+    await relay.query('update cart set retired = false');
   });
 });

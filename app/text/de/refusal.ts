@@ -46,7 +46,6 @@ export const refusal: Same<typeof english> = {
     'other-carton-open': 'Karton {{carton}} dieses Auftrags ist offen. Schließ ihn zuerst.',
     'nothing-to-take-back': 'Davon wartet nichts mehr. Ein Picker hat es, oder es ging schon zurück.',
     'nothing-to-restore': 'So viel ist nicht mehr storniert. Sieh den Auftrag, wie er jetzt ist.',
-    'confirm-cart': 'Rundgang {{run}} hat noch keinen Wagen. Scannen oder tippen Sie den Wagen mit der Ware.',
     'confirm-cartons': 'Die Ware von Rundgang {{run}} geht direkt in Kartons mit eigenen Nummern. Bitte scannen.',
     'confirm-lot':
       'Charge {{lot}} von {{item}} darf nicht genommen werden. Andere eingeben oder bei der geplanten bleiben.',

@@ -54,7 +54,6 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'other-carton-open': 'Carton {{carton}} of this order is open. Close it first.',
     'nothing-to-take-back': 'Nothing of this is waiting any more. A picker has it, or it was withdrawn already.',
     'nothing-to-restore': 'Not that much is cancelled any more. Check the order as it is now.',
-    'confirm-cart': 'Run {{run}} has no cart yet. Scan or enter the cart that carries the goods.',
     'confirm-cartons': 'The goods of run {{run}} go straight into cartons, each with its own number. Scan them.',
     'confirm-lot': 'Lot {{lot}} of {{item}} cannot be taken instead. Enter another, or leave the planned one.',
     'confirm-serials': '{{item}} has serial numbers. Enter {{units}} that are in the bin.',

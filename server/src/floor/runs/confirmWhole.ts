@@ -7,7 +7,7 @@ import { notFound, Refusal, rows, type Change } from '../../platform/index.ts';
 import { confirmPick } from './input.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 import { linePicks } from './read.ts';
-import { giveCart, journalRun, leaveLocked } from './take.ts';
+import { freeCart, giveCart, journalRun, leaveLocked } from './take.ts';
 
 type Body = z.output<typeof confirmRunBody>;
 type Except = Body['except'][number];
@@ -72,11 +72,8 @@ export async function confirmRun(change: Change, runId: string, body: Body): Pro
   if (run.state !== 'waiting' && run.state !== 'picking')
     throw new Refusal('run-state', { run: run.number, state: run.state });
   const picker = await pickerOf(change, run, body.picker);
-  if (run.state === 'waiting') {
-    if (!body.cart && !run.cart)
-      throw new Refusal('confirm-cart', { run: run.number }, [{ path: 'cart', message: 'required' }]);
-    await giveCart(change, run, body.cart ?? run.cart!, picker);
-  }
+  if (run.state === 'waiting')
+    await giveCart(change, run, body.cart ?? run.cart ?? (await freeCart(change, run)), picker);
   await tx.execute(sql`select 1 from pick where run_id = ${runId} and state = 'open' order by id for update`);
   const open = (await linePicks(tx, { siteId: actor.siteId, runId, rights: actor.rights, now, bins: false })).filter(
     (p) => p.state === 'open',

@@ -26,6 +26,27 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   await giveCart(change, run, scanned, actor.personId);
 }
 
+/**
+ * The free cart that takes a run with the fewest places to spare: for runs that were picked without a cart of a number,
+ * as from paper. Others who look for one meanwhile get another.
+ *
+ * @throws Refusal 409 `no-cart` where none is free that takes it
+ */
+export async function freeCart({ tx, actor }: Change, run: RunRow): Promise<string> {
+  const [cart] = await rows<{ code: string }>(
+    tx,
+    sql`select c.code from cart c join cart_type t on t.id = c.type_id
+        where c.site_id = ${actor.siteId} and not c.retired
+          and (${run.picking} = 'consolidate' or t.positions >= (select coalesce(max(number), 1) from run_position where run_id = ${run.id}))
+          and not exists (select 1 from run b where b.site_id = c.site_id and b.cart_code = c.code and b.state in ('waiting', 'picking', 'left'))
+          and not exists (
+            select 1 from put_away g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and g.done_at is null)
+        order by t.positions, c.code limit 1 for update of c skip locked`,
+  );
+  if (!cart) throw new Refusal('no-cart');
+  return cart.code;
+}
+
 /** Gives a waiting run to a picker with a cart that is free and has positions enough. */
 export async function giveCart(change: Change, run: RunRow, scanned: string, picker: string): Promise<void> {
   const { tx, actor, now } = change;

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Ranked } from '@hand-relay/contract';
 import type { ConditionField } from '@hand-relay/core/deciding/conditions';
-import { api } from '../state/index.ts';
+import { api } from './api.ts';
 
 const none: Ranked = [];
 const inUse = (list: Ranked) => list.filter((one) => !one.retired);
