@@ -1,6 +1,8 @@
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { api, notify, useAppDispatch } from '../state/index.ts';
 import { ReasonSheet } from '../shell/index.ts';
+import { Field } from '../ui/index.ts';
 
 /** Asks why, and cancels the rest of an order or all of it. */
 export function CancelSheet({
@@ -24,10 +26,20 @@ export function CancelSheet({
   const [cancelAll, all] = api.useCancelOrderMutation();
   const { isLoading, error } = what === 'rest' ? rest : all;
   const title = t(what === 'all' ? 'order.cancelAll' : lines.length > 0 ? 'order.cancelLine' : 'order.cancelRest');
+  // Of one line a part may go.
+  const one = what === 'rest' && lines.length === 1;
+  const [typed, setTyped] = useState(String(units));
+  const [asked, setAsked] = useState(false);
+  const part = /^\d+$/.test(typed.trim()) ? Number(typed) : 0;
+  const wrong = one && (part < 1 || part > units);
   const go = async (reason: string) => {
+    setAsked(true);
+    if (wrong) return;
     const why = { id: order, reason };
     const before = new Map(was?.lines.map((l) => [l.id, l.cancelled]));
-    const done = await (what === 'rest' ? cancelRest({ ...why, lines }) : cancelAll(why));
+    const done = await (what === 'rest'
+      ? cancelRest({ ...why, lines, units: one && part < units ? part : null })
+      : cancelAll(why));
     if (!done.data) return;
     onClose();
     if (what === 'all') return;
@@ -46,12 +58,24 @@ export function CancelSheet({
     <ReasonSheet
       title={title}
       text={
-        what === 'rest' ? t('order.cancelText', { units: t('unit.units', { count: units }) }) : t('order.cancelAllText')
+        what === 'rest'
+          ? t('order.cancelText', { units: t('unit.units', { count: one && !wrong ? part : units }) })
+          : t('order.cancelAllText')
       }
       busy={isLoading}
       error={error}
       onClose={onClose}
       onDo={(reason) => void go(reason)}
-    />
+    >
+      {one && units > 1 && (
+        <Field
+          numeric
+          label={t('order.cancelUnits')}
+          value={typed}
+          onChange={setTyped}
+          error={asked && wrong ? t('order.cancelAtMost', { units }) : undefined}
+        />
+      )}
+    </ReasonSheet>
   );
 }

@@ -309,6 +309,7 @@ export const deskEndpoints = all({
       'Settle an exception: release the missing units, ship short, tell customer service, request a count, dismiss',
     changes: ['orders', 'waves', 'counts', 'exceptions', 'shipments', 'stock', 'runs', 'bench'],
     refuses: [
+      'cancel-too-much',
       'already-settled',
       'not-for-this',
       'not-found',

@@ -138,7 +138,7 @@ export const endpoints = all({
     needs: ['orders.cancel'],
     summary: 'Cancel the quantity not released',
     changes: ['orders', 'exceptions', 'bench', 'shipments', 'stock'],
-    refuses: ['not-found', 'nothing-to-cancel'],
+    refuses: ['not-found', 'nothing-to-cancel', 'cancel-too-much'],
     body: orders.cancelRestBody,
     answer: orders.orderDetail,
   },

@@ -190,10 +190,13 @@ export const orderDetail = z.object({
 });
 export type OrderDetail = z.infer<typeof orderDetail>;
 
-export const cancelRestBody = z.strictObject({
-  reason: z.string().trim().min(3).max(200),
-  lines: z.array(id).max(500).default([]).describe('Only these lines; all without any'),
-});
+export const cancelRestBody = z
+  .strictObject({
+    reason: z.string().trim().min(3).max(200),
+    lines: z.array(id).max(500).default([]).describe('Only these lines; all without any'),
+    units: units.min(1).nullable().default(null).describe('So many of the one line; null for all that is open'),
+  })
+  .refine((b) => b.units === null || b.lines.length === 1, { path: ['units'], message: 'of one line only' });
 const lineUnits = z.strictObject({ line: id, units: units.min(1) });
 export const restoreBody = z.strictObject({ lines: z.array(lineUnits).min(1).max(500) });
 export const splitBody = z.strictObject({

@@ -92,6 +92,7 @@ export const refusals = table({
   'not-held': no(409, order),
   'may-not-lift': no(403, { roles: text }),
   'nothing-to-cancel': no(409, {}),
+  'cancel-too-much': no(409, { open: count }),
   'nothing-to-restore': no(409, {}),
   'nothing-to-take-back': no(409, {}),
   'nothing-to-join': no(409, {}),

@@ -118,6 +118,13 @@ describe('what the Desk takes back, splits and joins', () => {
       ],
     });
     const [first, second] = (await order(id)).lines;
+    // A part of a line, and never more than is open of it.
+    const part = (units: number, lines = [second!.id]) => ({ id, body: { reason: 'less wanted', lines, units } });
+    expect(await desk!.refused('cancelRest', part(99))).toMatchObject({ code: 'cancel-too-much' });
+    expect(await desk!.refused('cancelRest', part(1, []))).toMatchObject({ fields: [{ path: 'units' }] });
+    const less = await desk!.get('cancelRest', part(1));
+    expect(less.lines.find((l) => l.id === second!.id)!.cancelled).toBe(1);
+    await desk!.get('restoreRest', { id, body: { lines: [{ line: second!.id, units: 1 }] } });
     const cancelled = await desk!.get('cancelRest', { id, body: { reason: 'not wanted', lines: [second!.id] } });
     expect(cancelled.lines.map((l) => l.cancelled)).toEqual([0, 2]);
     expect(cancelled.status).toBe('open');
@@ -129,7 +136,14 @@ describe('what the Desk takes back, splits and joins', () => {
     const restored = await desk!.get('restoreRest', { id, body: { lines } });
     expect(restored).toMatchObject({ status: 'open', lines: [{ cancelled: 0 }, { cancelled: 1 }] });
     expect((await desk!.refused('restoreRest', { id, body: { lines } })).code).toBe('nothing-to-restore');
-    expect(await kinds(id)).toEqual(['order-taken', 'rest-cancelled', 'rest-cancelled', 'rest-restored']);
+    expect(await kinds(id)).toEqual([
+      'order-taken',
+      'rest-cancelled',
+      'rest-restored',
+      'rest-cancelled',
+      'rest-cancelled',
+      'rest-restored',
+    ]);
   });
 
   it('splits an order: what waits is an order of its own, held by what held it, and a change upstream reaches both', async () => {

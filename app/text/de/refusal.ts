@@ -182,6 +182,7 @@ export const refusal: Same<typeof english> = {
     'not-inside': 'Im Karton sind nur {{units}}.',
     'carton-closed': 'Karton {{carton}} ist geschlossen.',
     'cart-gone': 'Der Wagen ist weg. Lass die Ware im Karton.',
+    'cancel-too-much': 'Nur {{open}} sind auf dieser Position offen. Weniger eingeben.',
     'nothing-to-cancel': 'Es gibt nichts mehr zu stornieren.',
     'key-reused': 'Diese Anfrage wurde schon mit anderem Inhalt gesendet. Lade neu und versuche es wieder.',
     'key-missing': 'Der Anfrage fehlt ihr Schlüssel.',

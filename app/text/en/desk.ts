@@ -278,6 +278,8 @@ export const desk = {
     reserve: 'Reserve stock',
     unreserve: 'Free {{units}} reserved units',
     cancelRest: 'Cancel open quantity',
+    cancelUnits: 'Units to cancel',
+    cancelAtMost: 'From 1 to {{units}}.',
     cancelAll: 'Cancel the order',
     cancelLine: 'Cancel this line',
     cancelDone: '{{units}} cancelled.',

@@ -186,6 +186,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'not-inside': 'Only {{units}} are in the carton.',
     'carton-closed': 'Carton {{carton}} is closed.',
     'cart-gone': 'The cart is gone. Keep the goods in the carton.',
+    'cancel-too-much': 'Only {{open}} are open on this line. Enter fewer.',
     'nothing-to-cancel': 'There is nothing left to cancel.',
     'key-reused': 'This request was sent before with other contents. Reload and try again.',
     'key-missing': 'The request has no key.',

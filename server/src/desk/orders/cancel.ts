@@ -24,6 +24,7 @@ interface Cancelled {
  * Cancels what is asked of orders and not released yet. An order of which nothing is left to do closes.
  *
  * @param lines only these lines; all of the orders without any
+ * @param most units of a line, at most; all that is open without it
  * @returns what was cancelled; nothing of orders that are closed, or of which all is released
  */
 async function cancelOpen(
@@ -31,6 +32,7 @@ async function cancelOpen(
   orders: readonly string[],
   reason: string,
   lines: readonly string[] = [],
+  most: number | null = null,
 ): Promise<Cancelled[]> {
   const { tx, actor } = change;
   await lockOrders(tx, actor.siteId, { ids: orders });
@@ -39,7 +41,7 @@ async function cancelOpen(
     tx,
     sql`
     with open as (
-      select l.id, l.asked - l.cancelled - l.released as units from order_line l join customer_order o on o.id = l.order_id
+      select l.id, least(l.asked - l.cancelled - l.released, ${most}::int) as units from order_line l join customer_order o on o.id = l.order_id
       where o.id in ${listed(orders)} and o.site_id = ${actor.siteId} and o.status = 'open' and l.asked - l.cancelled - l.released > 0 ${chosen}
     )
     update order_line l set cancelled = l.cancelled + o.units, manually_allocated = null from open o where l.id = o.id
@@ -61,20 +63,30 @@ async function cancelOpen(
 /**
  * Cancels the open quantity of an order, or of lines of it.
  *
- * @throws Refusal 409 `nothing-to-cancel`
+ * @param units of the one line that is given; all that is open without it
+ * @throws Refusal 409 `nothing-to-cancel`, `cancel-too-much` where less than that is open
  */
 export async function cancelRest(
   change: Change,
   orderId: string,
   reason: string,
   lines: readonly string[] = [],
+  units: number | null = null,
 ): Promise<void> {
   const [order] = await rows(
     change.tx,
     sql`select 1 from customer_order where id = ${orderId} and site_id = ${change.actor.siteId} for update`,
   );
   if (!order) throw notFound('order', orderId);
-  if ((await cancelOpen(change, [orderId], reason, lines)).length > 0) return;
+  if (units !== null) {
+    const [line] = await rows<{ open: number }>(
+      change.tx,
+      sql`select asked - cancelled - released as open from order_line where order_id = ${orderId} and id in ${listed(lines)} for update`,
+    );
+    if (!line) throw notFound('line', lines[0] ?? '');
+    if (units > line.open) throw new Refusal('cancel-too-much', { open: line.open });
+  }
+  if ((await cancelOpen(change, [orderId], reason, lines, units)).length > 0) return;
   // An order with nothing left to do, left open by an earlier version, is closed by this too.
   if (!(await closeIfDone(change, orderId))) throw new Refusal('nothing-to-cancel');
 }

@@ -17,7 +17,7 @@ export function orderRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.order, ({ platform, actor, id }) => orderDetail(platform, actor.siteId, id));
   mountEndpoint(routes, endpoints.trail, ({ platform, actor, id }) => orderTrail(platform, actor.siteId, id));
   mountEndpoint(routes, endpoints.cancelRest, async ({ platform, actor, id, body, change }) => {
-    await change((current) => cancelRest(current, id, body.reason, body.lines));
+    await change((current) => cancelRest(current, id, body.reason, body.lines, body.units));
     return orderDetail(platform, actor.siteId, id);
   });
   mountEndpoint(routes, endpoints.cancelOrder, async ({ platform, actor, id, body, change }) => {
