@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { nanoid } from '@reduxjs/toolkit';
 import { LARGEST_ORDER_FILE, type IntakeResult } from '@hand-relay/contract';
@@ -31,14 +31,19 @@ export function useOrderFiles() {
 
   const put = (key: string, part: Partial<OrderFile>) =>
     setFiles((list) => list.map((f) => (f.key === key ? { ...f, ...part } : f)));
+  // Of several looks at a file the last counts, whichever is answered last.
+  const looks = useRef(new Map<string, number>());
   const look = async (file: OrderFile) => {
     const { key, name, data, layout } = file;
+    const turn = (looks.current.get(key) ?? 0) + 1;
+    looks.current.set(key, turn);
     const { data: result, error } = await ask({
       mode: 'preview',
       document: name,
       file: data,
       ...(layout ? { layout } : {}),
     });
+    if (looks.current.get(key) !== turn) return;
     put(key, {
       ...(result ? { result } : {}),
       trouble: error ? words(troubleOf(error)) : null,
@@ -63,7 +68,9 @@ export function useOrderFiles() {
   };
   /** Changes how a file is read, and with it every other that has the same headings. */
   const change = (file: OrderFile, part: Partial<Layout>) => {
-    const layout = changedLayout(file.layout ?? file.result!.file!, file.result!.file!.guesses, part);
+    const found = file.result!.file!;
+    // What a person said stays said, also while the file is being read again.
+    const layout = file.layout ? changedLayout(file.layout, [], part) : changedLayout(found, found.guesses, part);
     const alike = files.filter((f) => f.key === file.key || sameHeading(f.result, file.result));
     for (const each of alike) {
       put(each.key, { layout });
