@@ -1,3 +1,4 @@
+import { sheetNames } from '@hand-relay/core/reading/sheets';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 
 describe('channels and customer classes of the house', () => {
@@ -33,6 +34,10 @@ describe('channels and customer classes of the house', () => {
     expect(classes.map((c) => c.code)).toEqual(['A', 'B', 'C']);
     const { orders } = await desk.get('outlook', { query: { channel: 'market|web' } });
     expect(orders.length).toBeGreaterThan(1);
+    // Setup counts every list that it shows.
+    const { counts } = await desk.get('setupOverview');
+    expect(sheetNames.filter((name) => !(name in counts))).toEqual([]);
+    expect([counts['channels'], counts['classes']]).toEqual([4, 3]);
     // A list of the house is not retired from under an order, and a name that nobody has is no class.
     const retire = (channel: string) =>
       desk.get('retireSheetRows', { id: 'channels', body: { rows: [{ channel, name: 'x', rank: 1 }], retired: true } });

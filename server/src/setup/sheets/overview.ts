@@ -27,6 +27,8 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from place where site_id = s.id and kind = 'bin' and not retired)::int as bins,
            (select count(*) from item where not retired)::int as items,
            (select count(*) from balance b join place p on p.id = b.place_id where p.site_id = s.id and p.kind = 'bin')::int as stock,
+           (select count(*) from channel where not retired)::int as channels,
+           (select count(*) from customer_class where not retired)::int as classes,
            (select count(*) from customer where not retired)::int as customers,
            (select count(*) from place where site_id = s.id and kind in ('lane', 'bench', 'door') and not retired)::int as places,
            (select count(*) from place where site_id = s.id and kind = 'lane' and not retired)::int as lanes,
