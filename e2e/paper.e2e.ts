@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { OrderDetail, RunDetail } from '@hand-relay/contract';
-import { api, change, person, startWave, takeIn, test } from './people.ts';
+import { api, change, packAll, person, startWave, takeIn, test } from './people.ts';
 
 test('everything for a departure is released, planned and started in three touches', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -113,4 +113,7 @@ test('all runs of a wave that was picked by paper are confirmed together, and on
   await expect(desk.getByText(/^Wave \d+: 1 run confirmed\.$/)).toBeVisible();
   const { runs: after } = await api<{ runs: { state: string; cart: string }[] }>(desk, `/api/waves/${wave}`);
   expect(new Set(after.map((r) => r.cart)).size).toBe(3);
+  // Other tests need the carts.
+  const packer = await person(browser, { badge: 'BADGE-3002' });
+  for (const n of [0, 2]) await packAll(packer, orders[n]!);
 });

@@ -126,3 +126,15 @@ export async function leaveIn(page: Page, lane: string, run?: string): Promise<v
   if (run)
     await expect.poll(async () => (await api<RunDetail>(page, `/api/runs/${run}`)).run.state).toMatch(/^(left|done)$/);
 }
+
+/** Packs what waits of an order into one carton, so that its cart is free again. */
+export async function packAll(packer: Page, order: string): Promise<void> {
+  const pack = (input: object) => change(packer, `/api/bench/orders/${order}/inputs`, { bench: 'BENCH-1', input });
+  const { bench } = await api<{ bench: { loose: { item: { id: string }; lot: string; units: number }[] } }>(
+    packer,
+    `/api/bench/orders/${order}`,
+  );
+  await pack({ kind: 'scan', text: 'BOX-XL' });
+  for (const { item, lot, units } of bench.loose) await pack({ kind: 'put', item: item.id, lot, units });
+  await pack({ kind: 'scan', text: 'DO-CLOSE' });
+}

@@ -1,11 +1,5 @@
 import { expect } from '@playwright/test';
-import { api, change, person, startWave, takeIn, test } from './people.ts';
-
-interface Loose {
-  item: { id: string };
-  lot: string;
-  units: number;
-}
+import { change, packAll, person, startWave, takeIn, test } from './people.ts';
 
 test('a second site is made like this one, and a transfer ships to it', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -27,12 +21,7 @@ test('a second site is made like this one, and a transfer ships to it', async ({
     const order = await takeIn(desk, 'MOVE-1', [['HT-003', 2]], { kind: 'transfer', toSite: 'WS1' });
     const [run] = await startWave(desk, [order]);
     await change(desk, `/api/runs/${run!.id}/confirm`, { cart: 'CART-19', lane: 'LANE-1' });
-    const packer = await person(browser, { badge: 'BADGE-3002' });
-    const pack = (input: object) => change(packer, `/api/bench/orders/${order}/inputs`, { bench: 'BENCH-1', input });
-    const { bench } = await api<{ bench: { loose: Loose[] } }>(packer, `/api/bench/orders/${order}`);
-    await pack({ kind: 'scan', text: 'BOX-XL' });
-    for (const { item, lot, units } of bench.loose) await pack({ kind: 'put', item: item.id, lot, units });
-    await pack({ kind: 'scan', text: 'DO-CLOSE' });
+    await packAll(await person(browser, { badge: 'BADGE-3002' }), order);
     await desk.goto(`/desk/orders/${order}`);
     await desk
       .getByRole('link', { name: /^Shipment / })

@@ -26,6 +26,7 @@ import {
   type TableColumn,
 } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
+import { CopyWeek } from './CopyWeek.tsx';
 import { arrange } from './arrange.ts';
 import { columnName, isNumber, sheetOf, shown } from './cells.ts';
 import { RowSheet } from './RowSheet.tsx';
@@ -105,6 +106,7 @@ function Known({ id, sheet }: { id: string; sheet: SheetKind }) {
             label={t('setup.saveXlsx')}
             onPress={() => file('xlsx')}
           />
+          {may && id === 'roster' && data && <CopyWeek rows={data.rows} />}
           {may && <Button size="small" kind="act" title={t('setup.add')} onPress={() => setEditing('new')} />}
         </Row>
       }

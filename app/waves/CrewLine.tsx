@@ -15,6 +15,15 @@ export function CrewLine({ crew }: { crew: Crew }) {
   const queued = (team: string) => crew.queues.find((q) => q.team === team) ?? { waiting: 0, picking: 0 };
   const facts: { name: string; value: string; href: string }[] = [
     { name: t('track.here'), value: number(crew.people.filter((p) => p.here).length), href: '/waves/floor' },
+    ...(crew.people.some((p) => p.shift)
+      ? [
+          {
+            name: t('track.onShift'),
+            value: number(crew.people.filter((p) => p.shift?.on).length),
+            href: '/setup/roster',
+          },
+        ]
+      : []),
     ...['', ...crew.teams].map((team) => ({
       name: team === '' ? t('track.waitingAll') : t('track.waitingTeam', { team }),
       value: t('track.queue', queued(team)),

@@ -29,6 +29,8 @@ import { useMoveOrders } from './useMoveOrders.ts';
 interface Bay {
   key: string;
   title: string;
+  /** When they work today; empty where nobody has said so. */
+  shift: string;
   person: string | null;
   team: string;
 }
@@ -40,10 +42,23 @@ function baysOf(crew: Crew, runs: RunSummary[], anybody: string, queue: (team: s
   const teams = [...new Set(['', ...crew.teams, ...runs.map((r) => r.team)])];
   const busy = new Set(runs.map(bayOf));
   return [
-    ...teams.map((team) => ({ key: `team ${team}`, title: team === '' ? anybody : queue(team), person: null, team })),
+    ...teams.map((team) => ({
+      key: `team ${team}`,
+      title: team === '' ? anybody : queue(team),
+      shift: '',
+      person: null,
+      team,
+    })),
     ...crew.people
-      .filter((p) => p.here || busy.has(`person ${p.id}`))
-      .map((p) => ({ key: `person ${p.id}`, title: p.name, person: p.id, team: p.team })),
+      // Who comes later today is given work ahead.
+      .filter((p) => p.here || p.shift || busy.has(`person ${p.id}`))
+      .map((p) => ({
+        key: `person ${p.id}`,
+        title: p.name,
+        shift: p.shift ? `${p.shift.from}–${p.shift.until}` : '',
+        person: p.id,
+        team: p.shift?.team || p.team,
+      })),
   ];
 }
 
@@ -276,7 +291,10 @@ function BayBox({ bay, children }: { bay: Bay; children: React.ReactNode[] }) {
       }}
     >
       <Row gap={8} style={{ justifyContent: 'space-between' }}>
-        <Text kind="label">{bay.title}</Text>
+        <Text kind="label">
+          {bay.title}
+          {bay.shift !== '' && <Text kind="small" colour="quiet">{`  ${bay.shift}`}</Text>}
+        </Text>
         <Text kind="small" colour="quiet">
           {t('board.count', { count: children.length })}
         </Text>

@@ -81,6 +81,10 @@ export const crew = z.object({
       name: z.string(),
       team: z.string(),
       here: z.boolean().describe('Signed in now'),
+      shift: z
+        .object({ from: z.string(), until: z.string(), on: z.boolean(), team: z.string() })
+        .nullable()
+        .describe('The shift that is on, or the next one today, in local time'),
       run: id.nullable().describe('The run being picked'),
       lastScan: instant.nullable(),
       at: z.object({ aisle: z.string(), y: z.number() }).nullable(),

@@ -10,7 +10,7 @@ export const overviewEndpoints = all({
     path: '/api/track',
     needs: ['orders.see'],
     summary: 'Departures of today and what is left to do for each: to release, pick, pack and load',
-    reads: ['orders', 'waves', 'shipments', 'progress'],
+    reads: ['orders', 'waves', 'shipments', 'progress', 'setup'],
     answer: waves.track,
   },
   trace: {

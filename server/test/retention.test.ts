@@ -34,14 +34,21 @@ describe('what is of no use any more', () => {
       );
     await print('printed', 'printed', 40);
     await print('waits', 'waiting', 40);
+    for (const days of [40, 20])
+      await relay.query(
+        `insert into order_import (id, site_id, at, person_id, document, sender, source, new, changed, same, faults, errors, orders)
+         values ('${days} days ago', 'larkmoor', now() - interval '${days} days', 'maren', 'f.csv', '', 'screen', 0, 0, 0, 0, '[]', '[]')`,
+      );
     const gone = await dropOld(relay.platform, 30);
-    expect(gone).toEqual({ idempotency: 4992, replan_draft: 0, job: 1, print_job: 1 });
+    expect(gone).toEqual({ idempotency: 4992, replan_draft: 0, job: 1, order_import: 1, print_job: 1 });
     expect(await relay.query(`select id from job where kind = 'import' order by id`)).toEqual([
       { id: 'ended lately' },
       { id: 'still at it' },
     ]);
     expect(await relay.query(`select id from print_job`)).toEqual([{ id: 'waits' }]);
     expect(await count('journal')).toBe(journal);
-    expect(await dropOld(relay.platform, 30)).toEqual({ idempotency: 0, replan_draft: 0, job: 0, print_job: 0 });
+    expect(await relay.query(`select id from order_import`)).toEqual([{ id: '20 days ago' }]);
+    const again = Object.values(await dropOld(relay.platform, 30));
+    expect(again.every((n) => n === 0)).toBe(true);
   });
 });

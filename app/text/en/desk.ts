@@ -422,7 +422,7 @@ export const desk = {
     team: 'Team',
     anyTeam: 'Anybody',
     people: 'People',
-    whoIsHere: 'Signed in now',
+    whoIsHere: 'Signed in or on shift',
     stopPlan: 'Stop',
     reopenWave: 'Reopen',
     paper: 'On paper',

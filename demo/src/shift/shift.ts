@@ -10,6 +10,7 @@ import { dock, planned, readyFor } from './office.ts';
 import { packer } from './packer.ts';
 import { signIn, type Person } from './person.ts';
 import { picker } from './picker.ts';
+import { rosterAround } from './roster.ts';
 
 const MINUTE = 60_000;
 
@@ -23,6 +24,7 @@ const DESKTOP = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/130.0';
 async function* desk(person: Person, today: string, now: () => Date, opened: number): Work {
   /** Seconds until so many minutes before the opening. */
   const until = (minutes: number) => Math.max(0, (opened - minutes * MINUTE - now().getTime()) / 1000);
+  await person.ask('changeSheet', { id: 'roster', body: { rows: rosterAround(opened) } });
   const express = (await readyFor(person, 'Skylark Day', today)).slice(0, 14);
   await person.ask('changeOrders', {
     body: {

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
+  date,
   index,
   integer,
   jsonb,
@@ -68,6 +69,26 @@ export const membership = pgTable(
     active: boolean().notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.personId, t.siteId] }), index('membership_site').on(t.siteId)],
+);
+
+/** When people are to work: what forecasts count on, and whom work is given to ahead. */
+export const roster = pgTable(
+  'roster',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    day: date({ mode: 'string' }).notNull(),
+    /** Local time HH:MM; an end at or before it is on the next day. */
+    starts: text().notNull(),
+    ends: text().notNull(),
+    team: text().notNull().default(''),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.personId, t.day, t.starts] }), index('roster_day').on(t.siteId, t.day)],
 );
 
 export const session = pgTable(

@@ -447,6 +447,30 @@ export const sheets = {
       })),
     ],
   },
+  roster: {
+    name: 'roster',
+    key: ['person', 'day', 'from'],
+    columns: [
+      {
+        name: 'person',
+        type: text(40),
+        needed: true,
+        example: 'pico',
+        also: ['employee', 'employee number', 'mitarbeiter', 'personalnummer'],
+        maybe: ['name'],
+      },
+      { name: 'day', type: { kind: 'date' }, needed: true, example: '2026-12-01', also: ['date', 'datum', 'tag'] },
+      {
+        name: 'from',
+        type: { kind: 'time' },
+        needed: true,
+        example: '06:00',
+        also: ['start', 'begin', 'von', 'beginn'],
+      },
+      { name: 'until', type: { kind: 'time' }, needed: true, example: '14:00', also: ['end', 'to', 'bis', 'ende'] },
+      { name: 'team', type: text(40), otherwise: '', example: '' },
+    ],
+  },
   printers: {
     name: 'printers',
     key: ['printer'],

@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { BinStock } from '@hand-relay/core/walking/bins';
-import { dueIn } from '@hand-relay/core/walking/labour';
+import { dueIn, workforce, type Worker } from '@hand-relay/core/walking/labour';
 import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/walking/waves';
-import { present } from '../../setup/people/index.ts';
+import { present, shiftsAt } from '../../setup/people/index.ts';
 import { recordset, Refusal, rows, type Db, type Tx } from '../../platform/index.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 import { floorOf } from '../../floor/plan/index.ts';
@@ -47,16 +47,17 @@ export interface PlanOrder {
   leavesAt: string | null;
 }
 
-/** People who are there to work and may do something here; of one team where it is named. */
+/** People who may do something here and are there to work, or on shift; of one team where it is named. */
 export async function peopleHere(on: Db | Tx, siteId: string, right: string, now: Date, team = ''): Promise<number> {
-  const [found] = await rows<{ n: number }>(
+  const workers = await rows<Worker>(
     on,
     sql`
-    select count(*)::int as n from membership m
-    where m.site_id = ${siteId} and m.active and (${team} = '' or m.team = ${team}) and ${present(sql`m`, now)}
+    select m.person_id as id, m.team, ${present(sql`m`, now)} as here from membership m
+    where m.site_id = ${siteId} and m.active
       and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights))`,
   );
-  return found!.n;
+  const { shifts, at } = await shiftsAt(on, siteId, now);
+  return workforce(workers, shifts, at, team);
 }
 
 /** Everything that planning needs of a site: floor, bins, what lies free in them for these needs, who is there. */

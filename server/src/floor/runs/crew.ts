@@ -1,10 +1,11 @@
 import { sql } from 'drizzle-orm';
 import type { Crew } from '@hand-relay/contract';
-import { present } from '../../setup/people/index.ts';
+import { isOn, shiftOf } from '@hand-relay/core/walking/labour';
+import { present, shiftsAt } from '../../setup/people/index.ts';
 import { iso, rows, type Db } from '../../platform/index.ts';
 import { paceHere } from '../../desk/waves/index.ts';
 
-type PersonRow = Omit<Crew['people'][number], 'ends'> & { seconds: number | null };
+type PersonRow = Omit<Crew['people'][number], 'ends' | 'shift'> & { seconds: number | null };
 
 /** Who may pick here, who is here, what each has in hand and where they scanned last; what waits, team by team. */
 export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
@@ -32,6 +33,11 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
   );
   // Who has two runs in hand is one person.
   const people = [...new Map(found.map((p) => [p.id, p])).values()];
+  const { shifts, at } = await shiftsAt(on, siteId, now);
+  const shiftFor = (person: string) => {
+    const shift = shiftOf(shifts, person, at);
+    return shift ? { from: shift.from, until: shift.until, on: isOn(shift, at), team: shift.team } : null;
+  };
   const pace = people.some((p) => p.seconds) ? await paceHere(on, siteId, now) : 1;
   const carts = await rows<Crew['carts'][number]>(
     on,
@@ -57,6 +63,7 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
   return {
     people: people.map(({ seconds, ...p }) => ({
       ...p,
+      shift: shiftFor(p.id),
       ends: seconds ? new Date(now.getTime() + 1000 * pace * seconds).toISOString() : null,
     })),
     teams: [...new Set(people.map((p) => p.team).filter(Boolean))].sort(),

@@ -22,6 +22,7 @@ export const sheetNames = [
   'carts',
   'people',
   'roles',
+  'roster',
   'printers',
 ] as const;
 export type SheetName = (typeof sheetNames)[number];

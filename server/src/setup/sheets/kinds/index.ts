@@ -6,6 +6,7 @@ import { carts } from './carts.ts';
 import { channels, classes } from './demand.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
+import { roster } from './roster.ts';
 import { shelf, supply } from './supply.ts';
 import { timetable } from './timetable.ts';
 import { carriers, cartons, customers, departures, pallets, vehicles } from './shipping.ts';
@@ -30,6 +31,7 @@ export const kinds: Record<SheetName, Kind> = {
   carts,
   people,
   roles,
+  roster,
   printers,
 };
 export type { Kind } from './kind.ts';
