@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next';
 import type { Row } from '@hand-relay/core/reading/sheets';
-import { api, notify, troubleOf, useAppDispatch, useMe, useNow, words } from '../state/index.ts';
-import { dayName } from '../text/index.ts';
+import { api, notify, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { calendarDay } from '../text/index.ts';
 import { Button } from '../ui/index.ts';
 import { weekAfter } from './roster.ts';
 
@@ -11,13 +11,10 @@ const AT_ONCE = 500;
 /** Has the roster go on as its last week was. */
 export function CopyWeek({ rows }: { rows: readonly Row[] }) {
   const { t } = useTranslation();
-  const me = useMe();
-  const now = useNow();
   const send = useAppDispatch();
   const [change, { isLoading }] = api.useChangeSheetMutation();
   const week = weekAfter(rows);
   if (!week) return null;
-  const day = (iso: string) => dayName(iso, me.site.timeZone, now);
   const go = async () => {
     let count = 0;
     for (let i = 0; i < week.shifts.length; i += AT_ONCE) {
@@ -31,7 +28,7 @@ export function CopyWeek({ rows }: { rows: readonly Row[] }) {
     <Button
       size="small"
       icon="playlist-plus"
-      title={t('setup.copyWeek', { from: day(week.from), to: day(week.to) })}
+      title={t('setup.copyWeek', { to: calendarDay(week.to) })}
       busy={isLoading}
       onPress={() => void go()}
     />

@@ -18,7 +18,6 @@ describe('a roster', () => {
       shift('gone', '2026-12-20', { retired: true }),
     ];
     expect(weekAfter(rows)).toEqual({
-      from: '2026-11-30',
       to: '2026-12-07',
       shifts: [
         { person: 'pico', day: '2026-12-07', from: '06:00', until: '14:00', team: 'cold' },

@@ -5,11 +5,11 @@ import type { Row } from '@hand-relay/core/reading/sheets';
 const mondayOf = (day: string) => addDays(day, 1 - weekday(day));
 
 /**
- * The last week of a roster, as the week after it would be: what is there already stays out.
+ * The last week of a roster, as the week after it would be.
  *
- * @returns null where there is no shift, or the week after it has them all
+ * @returns the Monday of that week with its shifts; null where there is none to go on from
  */
-export function weekAfter(rows: readonly Row[]): { from: string; to: string; shifts: Row[] } | null {
+export function weekAfter(rows: readonly Row[]): { to: string; shifts: Row[] } | null {
   const used = rows.filter((r) => r['retired'] !== true);
   const last = used
     .map((r) => String(r['day']))
@@ -26,5 +26,5 @@ export function weekAfter(rows: readonly Row[]): { from: string; to: string; shi
       until: until!,
       team: team ?? '',
     }));
-  return { from, to: addDays(from, 7), shifts };
+  return { to: addDays(from, 7), shifts };
 }

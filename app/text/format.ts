@@ -87,6 +87,9 @@ export function dayName(date: string, timeZone: string, now: number): string {
   return form.format(new Date(`${date}T00:00:00Z`));
 }
 
+/** A day by its weekday and date alone, where today and tomorrow would read oddly. */
+export const calendarDay = (date: string): string => days.format(new Date(`${date}T00:00:00Z`));
+
 /** An instant as day and clock time at the site. */
 export function moment(instant: string, timeZone: string, now: number): string {
   return `${dayOf(instant, timeZone, now)} ${clock(instant, timeZone)}`;

@@ -55,6 +55,7 @@ export const browserLanguage = (): Language =>
 export { i18next as i18n };
 export {
   clock,
+  calendarDay,
   dayName,
   dayOf,
   headed,

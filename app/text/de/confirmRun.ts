@@ -32,7 +32,7 @@ export const confirmRun: Same<typeof en> = {
     waveDone_one: 'Welle {{number}}: {{count}} Rundgang bestätigt.',
     waveDone_other: 'Welle {{number}}: {{count}} Rundgänge bestätigt.',
     proposed: 'Die Bahn, die jeder Rundgang vorschlägt',
-    whoHasIt: 'Wer den Rundgang hat',
+    whoHasIt: 'Picker des Rundgangs',
     runs: 'Rundgänge zum Bestätigen',
     except: 'Weicht ab: {{n}}',
     exceptOf: 'Was in Rundgang {{run}} abweicht',

@@ -30,7 +30,7 @@ export const confirmRun = {
     waveDone_one: 'Wave {{number}}: {{count}} run confirmed.',
     waveDone_other: 'Wave {{number}}: {{count}} runs confirmed.',
     proposed: 'The lane proposed for each run',
-    whoHasIt: 'Whoever has the run',
+    whoHasIt: 'Picker of each run',
     runs: 'Runs to confirm',
     except: 'Differs: {{n}}',
     exceptOf: 'What differs in run {{run}}',

@@ -203,7 +203,7 @@ export const setup = {
         'Items, customers, carriers and packaging belong to the house: they are there already. Zones, bins, lanes and departures are set up next.',
       made: '{{name}} created.',
     },
-    copyWeek: 'Copy week of {{from}} to {{to}}',
+    copyWeek: 'Copy last week to {{to}}',
     weekCopied_one: '{{count}} shift copied.',
     weekCopied_other: '{{count}} shifts copied.',
     siteReadOnly: 'Changing this takes the right “House: sites”.',

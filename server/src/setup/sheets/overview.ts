@@ -9,7 +9,7 @@ const able = (right: SQL) => sql`(
     select 1 from role r where r.site_id = s.id and r.name = any(m.roles) and not r.retired and ${right} = any(r.rights)))`;
 
 /** What a house has of each kind, and what it lacks to ship an order, in the order of the work. */
-export async function overview({ db }: Platform, siteId: string): Promise<SetupOverview> {
+export async function overview({ db, clock }: Platform, siteId: string): Promise<SetupOverview> {
   const [found] = await rows<
     Record<string, number> & {
       prefix: string;
@@ -42,7 +42,7 @@ export async function overview({ db }: Platform, siteId: string): Promise<SetupO
            (select count(*) from cart where site_id = s.id and not retired)::int as carts,
            (select count(*) from membership where site_id = s.id and active)::int as people,
            (select count(*) from role where site_id = s.id and not retired)::int as roles,
-           (select count(*) from roster where site_id = s.id and not retired and day >= (now() at time zone s.time_zone)::date)::int as roster,
+           (select count(*) from roster where site_id = s.id and not retired and day >= (${clock().toISOString()}::timestamptz at time zone s.time_zone)::date)::int as roster,
            (select count(*) from minimum_shelf_life where not retired)::int as shelf,
            (select count(*) from expected_supply where site_id = s.id and not retired)::int as supply,
            (select count(*) from printer where site_id = s.id and not retired)::int as printers,

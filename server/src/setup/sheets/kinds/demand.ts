@@ -3,7 +3,7 @@ import type { Row } from '@hand-relay/core/reading/sheets';
 import { recordset, rows, type Db, type Tx } from '../../../platform/index.ts';
 import { nothing, type Kind } from './kind.ts';
 
-/** Codes that are known, retired ones too where a row may still name them. */
+/** Codes of a list that are in use. */
 const codes = async (on: Db | Tx, table: string) =>
   new Set(
     (await rows<{ code: string }>(on, sql`select code from ${sql.identifier(table)} where not retired`)).map(
