@@ -63,41 +63,6 @@ test('an order is tagged, split, released and taken back; a line is cancelled; a
   await expect(desk.getByText('Withdrawn: 8 units. Picks already begun continue.')).toBeVisible();
 });
 
-test('a load fills up, refuses what is too much, and is given up and had again', async ({ browser }) => {
-  const desk = await person(browser, { name: 'maren' });
-  await takeIn(desk, 'LOAD-BIG', [['EX-007', 400]], { channel: 'field', note: 'heavy' });
-  await desk.goto('/desk/loads');
-  await expect(desk.getByText('No loads yet')).toBeVisible();
-  await desk.getByRole('button', { name: 'Plan a load' }).click();
-  const sheet = desk.getByRole('dialog');
-  await sheet.getByRole('button', { name: 'Plan a load' }).click();
-  await expect(sheet.getByText('Choose a vehicle.')).toBeVisible();
-  await sheet.getByRole('button', { name: 'Van 3.5 t' }).click();
-  await sheet.getByRole('button', { name: 'Plan a load' }).click();
-  await expect(desk).toHaveURL(/\/desk\/loads\/.+/);
-  await desk.getByLabel('Find order, customer or city').fill('LOAD-BIG');
-  await desk.getByRole('button', { name: 'Add LOAD-BIG' }).click();
-  await expect(
-    desk.getByText(/^Load \d+ \(Van 3\.5 t\) would be overloaded: .+ too heavy, .+\. Nothing was added\.$/),
-  ).toBeVisible();
-  await desk.getByLabel('Find order, customer or city').fill('Heron');
-  await desk.getByRole('button', { name: 'Fill load' }).click();
-  const inside = desk.getByRole('list', { name: 'In this load' }).getByRole('listitem');
-  await expect(inside.first()).toContainText('Heron');
-  const count = await inside.count();
-  await desk
-    .getByRole('button', { name: /^Remove .+/ })
-    .first()
-    .click();
-  await expect(inside).toHaveCount(count - 1);
-  await desk.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(inside).toHaveCount(count);
-  await desk.getByRole('button', { name: 'Cancel load' }).click();
-  await expect(desk.getByText('No loads yet')).toBeVisible();
-  await desk.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(desk.getByRole('link', { name: /^Load \d+$/ })).toBeVisible();
-});
-
 test('the host sends and is told; a screen works for the depot, whose day is confirmed by keyboard alone', async ({
   browser,
 }) => {

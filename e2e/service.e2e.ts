@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { OrderDetail } from '@hand-relay/contract';
-import { api, person, takeIn, test } from './people.ts';
+import { api, change, packAll, person, startWave, takeIn, test } from './people.ts';
 
 test('service on the phone: the order is found by its reference, moved up, its stock kept, and the customer told when it leaves', async ({
   browser,
@@ -107,4 +107,51 @@ test('many orders are changed at once and taken back as one', async ({ browser }
   await expect.poll(async () => (await orders()).map((o) => o.due)).toEqual(before);
   await desk.getByRole('button', { name: 'Empty the tray' }).click();
   await expect.poll(async () => (await api<{ orders: string[] }>(desk, '/api/tray')).orders).toEqual([]);
+});
+
+test('an order entered by hand is changed while it is picked, and ships as it was changed', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  await test.step('entered', async () => {
+    await desk.goto('/desk/enter');
+    await desk.getByRole('textbox', { name: 'Customer' }).fill('C1030');
+    await desk.getByRole('option', { name: /^C1030/ }).click();
+    await desk.getByRole('textbox', { name: 'Number' }).fill('HAND-77');
+    if ((await desk.getByRole('textbox', { name: 'Item of line 1' }).count()) === 0)
+      await desk.getByRole('button', { name: 'Add a line' }).click();
+    await desk.getByRole('textbox', { name: 'Item of line 1' }).fill('HT-003');
+    await desk.getByRole('option', { name: /^HT-003/ }).click();
+    await desk.getByRole('textbox', { name: 'Quantity of line 1' }).fill('3');
+    await desk.getByRole('button', { name: 'Enter order' }).click();
+    await expect(desk.getByText('Order HAND-77 entered.')).toBeVisible();
+  });
+  const id = desk.url().split('/').pop()!;
+  const lines = async () => (await api<OrderDetail>(desk, `/api/orders/${id}`)).lines;
+  const [run] = await startWave(desk, [id]);
+
+  await test.step('a unit less and another street, with its run already waiting: what changes is said first', async () => {
+    await desk.goto(`/desk/enter?order=${id}`);
+    await desk.getByRole('textbox', { name: 'Street' }).fill('Quay 9');
+    await desk.getByRole('textbox', { name: 'Quantity of line 1' }).fill('2');
+    await desk.getByRole('button', { name: 'Save changes' }).click();
+    const sheet = desk.getByRole('dialog');
+    await expect(sheet.getByText(/street: .* → Quay 9/)).toBeVisible();
+    await sheet.getByRole('button', { name: 'Change the order' }).click();
+    await expect(desk.getByText('Order HAND-77 changed.')).toBeVisible();
+    expect((await lines()).map((l) => [l.asked - l.cancelled, l.released])).toEqual([[2, 2]]);
+  });
+
+  await test.step('picked, packed and shipped with two', async () => {
+    await change(desk, `/api/runs/${run!.id}/confirm`, { lane: 'LANE-1' });
+    await packAll(await person(browser, { badge: 'BADGE-3002' }), id);
+    await desk.goto(`/desk/orders/${id}`);
+    await desk
+      .getByRole('link', { name: /^Shipment / })
+      .first()
+      .click();
+    await expect(desk.getByText(/Quay 9/).first()).toBeVisible();
+    await desk.getByRole('button', { name: /^Get it from / }).click();
+    await desk.getByRole('button', { name: 'Confirm the shipment' }).click();
+    await expect(desk.getByText(/^Shipped .* by Maren Holt/)).toBeVisible();
+    expect((await lines()).map((l) => [l.asked - l.cancelled, l.shipped])).toEqual([[2, 2]]);
+  });
 });

@@ -45,6 +45,7 @@ export function trailWords({ kind, facts }: TrailEntry): string {
     said['unitsText'] = i18n.t('unit.units', { count: Number(facts['units']) });
     said['linesText'] = i18n.t('unit.lines', { count: Number(facts['lines']) });
   }
+  if (kind === 'shipped') said['onLoad'] = facts['load'] ? i18n.t('trail.onLoad', facts) : '';
   if (kind === 'tracking') said['from'] = text(`from.${String(facts['from'])}`);
   if (kind === 'packed') {
     const parts = facts['parts'] as { lot: string | null; serial: string | null; units: number }[];

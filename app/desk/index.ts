@@ -10,6 +10,7 @@ export { LinesView } from './LinesView.tsx';
 export { ListExport } from './ListExport.tsx';
 export { OrderView } from './OrderView.tsx';
 export { PicksView } from './PicksView.tsx';
+export { ReleaseSheet } from './ReleaseSheet.tsx';
 export { SurplusView } from './Surplus.tsx';
 export { TraceView } from './TraceView.tsx';
 export { TrayView } from './TrayView.tsx';

@@ -2,46 +2,38 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
-import type { LoadDetail, LoadShare } from '@hand-relay/contract';
+import type { LoadDetail } from '@hand-relay/contract';
 import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
-import { clock, dayName, mass } from '../text/index.ts';
-import {
-  Column,
-  Empty,
-  Failed,
-  Field,
-  Button,
-  Loading,
-  Row,
-  Signal,
-  Text,
-  useShortcuts,
-  useSurface,
-  WIDE,
-} from '../ui/index.ts';
-import { ListExport } from '../desk/index.ts';
+import { clock, dayOf } from '../text/index.ts';
+import { Failed, Button, Loading, Row, Sheet, Signal, Text, useShortcuts, WIDE } from '../ui/index.ts';
+import { ReleaseSheet } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
+import { LoadCandidates } from './LoadCandidates.tsx';
 import { LoadFloor } from './LoadFloor.tsx';
+import { LoadInside } from './LoadInside.tsx';
+import { LoadLeft } from './LoadLeft.tsx';
+import { LoadStages } from './LoadStages.tsx';
 import { WhenAndWhere } from './LoadsView.tsx';
 import { PlanSheet } from './PlanSheet.tsx';
+import { putBack } from './stops.ts';
 
-const SHOWN = 100;
-
-/** One load: how full it is, what is in it, and what could still go in. */
+/** One load: how full and how far it is, what is in it and left on it, and what could still go in. */
 export function LoadView({ id }: { id: string }) {
   const { t } = useTranslation();
   const router = useRouter();
   const send = useAppDispatch();
   const wide = useWindowDimensions().width >= WIDE;
   const mayPlan = useMay('orders.release');
+  const mayClose = useMay('shipments.confirm') || mayPlan;
   const { data: load, error, refetch } = api.useLoadQuery(id);
-  const { data: list } = api.useLoadsQuery();
+  const { data: list } = api.useLoadsQuery({ state: 'planned' });
   const [fill, filling] = api.useFillLoadMutation();
+  const [order, ordering] = api.useOrderStopsMutation();
   const [dissolve, dissolving] = api.useCancelLoadMutation();
-  const [changing, setChanging] = useState(false);
+  const [sheet, setSheet] = useState<'change' | 'release' | 'close' | null>(null);
   const back = () => router.navigate('/desk/loads');
-  useShortcuts({ Escape: back }, !changing);
+  useShortcuts({ Escape: back }, sheet === null);
   if (error)
     return (
       <Page title="" onBack={back}>
@@ -49,6 +41,15 @@ export function LoadView({ id }: { id: string }) {
       </Page>
     );
   if (!load) return <Loading />;
+  const planned = load.state === 'planned';
+  const may = mayPlan && planned;
+  const toRelease = load.shares.filter((s) => s.released < s.units).map((s) => s.id);
+  const putStops = async (stops: number[]) => {
+    const done = await order({ id, stops });
+    if (!done.data) return;
+    const undo = { name: 'orderStops' as const, id, body: { stops: putBack(stops) } };
+    send(notify({ kind: 'done', text: t('loads.stopsOrdered'), undo }));
+  };
   const put = async (body: { add?: string[]; remove?: string[]; whatFits?: boolean }) => {
     const before = new Set(load.shares.map((s) => s.id));
     const done = await fill({ id, ...body });
@@ -75,12 +76,45 @@ export function LoadView({ id }: { id: string }) {
     );
   };
   return (
-    <Page title={t('loads.number', { number: load.number })} onBack={back}>
-      {load.state === 'dissolved' && <Signal kind="quiet" text={t('loads.isDissolved')} size="body" />}
+    <Page
+      title={t('loads.number', { number: load.number })}
+      onBack={back}
+      foot={
+        may && (
+          <Row gap={8} style={{ justifyContent: 'flex-end' }}>
+            <Button title={t('loads.change')} onPress={() => setSheet('change')} />
+            {load.shipped === 0 && (
+              <Button
+                kind="danger"
+                title={t('loads.dissolve')}
+                busy={dissolving.isLoading}
+                onPress={() => void giveUp()}
+              />
+            )}
+            {load.shipped > 0 && mayClose && (
+              <Button
+                kind={toRelease.length === 0 ? 'act' : 'plain'}
+                title={t('loads.close')}
+                onPress={() => setSheet('close')}
+              />
+            )}
+            {toRelease.length > 0 && (
+              <Button
+                kind="act"
+                title={t('orders.release', { count: toRelease.length })}
+                onPress={() => setSheet('release')}
+              />
+            )}
+          </Row>
+        )
+      }
+    >
+      <Ended load={load} />
       <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: 20 }}>
-        <View style={{ flex: wide ? 2 : undefined, minWidth: 0, gap: 12 }}>
+        <View style={{ flex: wide ? 1 : undefined, minWidth: 0, gap: 12 }}>
           <Text kind="strong">{load.vehicle}</Text>
           <WhenAndWhere load={load} />
+          <LoadStages load={load} />
           <LoadFloor
             widthMm={list?.vehicles.find((v) => v.name === load.vehicle)?.widthMm ?? 2400}
             places={load.fill.most.places}
@@ -90,174 +124,80 @@ export function LoadView({ id }: { id: string }) {
           <Text kind="small" colour="quiet">
             {t('loads.rough')}
           </Text>
-          {mayPlan && load.state === 'planned' && (
-            <Row gap={8}>
-              <Button title={t('loads.change')} onPress={() => setChanging(true)} />
-              <Button
-                kind="danger"
-                title={t('loads.dissolve')}
-                busy={dissolving.isLoading}
-                onPress={() => void giveUp()}
-              />
-            </Row>
+          {[filling, ordering, dissolving].map(
+            (done, i) => done.error && <Failed key={i} text={words(troubleOf(done.error))} />,
           )}
-          {filling.error && <Failed text={words(troubleOf(filling.error))} />}
-          {dissolving.error && <Failed text={words(troubleOf(dissolving.error))} />}
-          <Inside load={load} may={mayPlan} onOut={(share) => void put({ remove: [share.id] })} />
+          {planned && (
+            <LoadInside
+              load={load}
+              may={may}
+              busy={ordering.isLoading}
+              onOut={(share) => void put({ remove: [share.id] })}
+              onStops={(stops) => void putStops(stops)}
+            />
+          )}
+          <LoadLeft load={load} />
         </View>
-        {mayPlan && load.state === 'planned' && (
-          <View style={{ flex: wide ? 3 : undefined, minWidth: 0 }}>
-            <Candidates id={id} busy={filling.isLoading} onIn={(add, whatFits) => void put({ add, whatFits })} />
+        {may && (
+          <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
+            <LoadCandidates id={id} busy={filling.isLoading} onIn={(add, whatFits) => void put({ add, whatFits })} />
           </View>
         )}
       </View>
-      {changing && <PlanSheet load={load} onClose={() => setChanging(false)} onPlanned={() => setChanging(false)} />}
+      {sheet === 'change' && <PlanSheet load={load} onClose={() => setSheet(null)} onPlanned={() => setSheet(null)} />}
+      {sheet === 'release' && <ReleaseSheet tray={{ orders: toRelease, lines: {} }} onClose={() => setSheet(null)} />}
+      {sheet === 'close' && <CloseSheet load={load} onClose={() => setSheet(null)} />}
     </Page>
   );
 }
 
-function Inside({ load, may, onOut }: { load: LoadDetail; may: boolean; onOut: (share: LoadShare) => void }) {
-  const { t } = useTranslation();
-  return (
-    <Column gap={4}>
-      <Text kind="heading" level={2}>
-        {t('loads.inside')}
-      </Text>
-      {load.shares.length === 0 && <Text colour="quiet">{t('loads.nothingInside')}</Text>}
-      {load.shares.length > 0 && (
-        <ListExport
-          name={`load-${load.number}`}
-          rows={() =>
-            load.shares.map((s) => ({
-              order: s.number,
-              customer: s.customer,
-              city: s.city,
-              due: s.due,
-              units: s.units,
-              weight_g: s.weightG,
-              volume_cm3: Math.round(s.volumeCm3),
-              pallets: Math.round(s.pallets * 100) / 100,
-            }))
-          }
-        />
-      )}
-      <View role="list" aria-label={t('loads.inside')}>
-        {load.shares.map((share) => (
-          <Share key={share.id} share={share}>
-            {may && load.state === 'planned' && (
-              <Button
-                size="small"
-                icon="close"
-                iconOnly
-                title={t('loads.takeOut', { number: share.number })}
-                onPress={() => onOut(share)}
-              />
-            )}
-          </Share>
-        ))}
-      </View>
-    </Column>
-  );
-}
-
-function Candidates({
-  id,
-  busy,
-  onIn,
-}: {
-  id: string;
-  busy: boolean;
-  onIn: (orders: string[], whatFits: boolean) => void;
-}) {
-  const { t } = useTranslation();
-  const { data, error, refetch } = api.useLoadCandidatesQuery(id);
-  const [find, setFind] = useState('');
-  const wanted = find.trim().toLowerCase();
-  // What fits comes first, in the order in which it leaves.
-  const shown = (data?.shares ?? [])
-    .filter((s) => !wanted || `${s.number} ${s.customer} ${s.city}`.toLowerCase().includes(wanted))
-    .sort((a, b) => Number(b.fits) - Number(a.fits));
-  return (
-    <Column gap={8}>
-      <Row gap={12} style={{ justifyContent: 'space-between' }}>
-        <Text kind="heading" level={2}>
-          {t('loads.candidates')}
-        </Text>
-        <Button
-          kind="act"
-          size="small"
-          title={t('loads.fillUp')}
-          busy={busy}
-          disabled={!shown.some((s) => s.fits)}
-          onPress={() =>
-            onIn(
-              shown.map((s) => s.id),
-              true,
-            )
-          }
-        />
-      </Row>
-      <Field bare label={t('loads.find')} placeholder={t('loads.find')} value={find} onChange={setFind} />
-      {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
-      {!data && !error && <Loading rows={4} />}
-      {data && shown.length === 0 && <Empty title={t('loads.noneTitle')} text={t('loads.noneText')} />}
-      <View role="list" aria-label={t('loads.candidates')}>
-        {shown.slice(0, SHOWN).map((share) => (
-          <Share key={share.id} share={share}>
-            <Button
-              size="small"
-              title={t('loads.putIn')}
-              label={t('loads.putInNumber', { number: share.number })}
-              onPress={() => onIn([share.id], false)}
-            />
-          </Share>
-        ))}
-      </View>
-      {shown.length > SHOWN && (
-        <Text kind="small" colour="quiet">
-          {t('release.more', { count: shown.length - SHOWN })}
-        </Text>
-      )}
-    </Column>
-  );
-}
-
-function Share({ share, children }: { share: LoadShare; children: React.ReactNode }) {
+/** When and by whom a load was ended. */
+function Ended({ load }: { load: LoadDetail }) {
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
-  const surface = useSurface();
-  const leaves = share.leavesAt ? clock(share.leavesAt, me.site.timeZone) : '';
+  if (load.state === 'planned') return null;
+  const zone = me.site.timeZone;
+  const at = load.endedAt ? `${dayOf(load.endedAt, zone, now)} ${clock(load.endedAt, zone)}`.trim() : '';
+  const text = t(load.state === 'left' ? 'loads.hasLeft' : 'loads.isDissolved', { at });
   return (
-    <View
-      role="listitem"
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 8,
-        paddingVertical: 6,
-        borderBottomWidth: 1,
-        borderColor: surface.line,
-      }}
+    <Signal
+      kind={load.state === 'left' ? 'done' : 'quiet'}
+      text={load.endedBy ? t('loads.endedBy', { text, who: load.endedBy }) : text}
+      size="body"
+    />
+  );
+}
+
+/** Says what stays behind before a load is closed. */
+function CloseSheet({ load, onClose }: { load: LoadDetail; onClose: () => void }) {
+  const { t } = useTranslation();
+  const [close, closing] = api.useCloseLoadMutation();
+  const staying = load.shares;
+  return (
+    <Sheet
+      title={t('loads.closeTitle', { number: load.number })}
+      onClose={onClose}
+      keys={
+        <>
+          <Button title={t('release.cancel')} onPress={onClose} />
+          <Button
+            kind="act"
+            title={t('loads.close')}
+            busy={closing.isLoading}
+            onPress={() => void close(load.id).then((done) => 'data' in done && onClose())}
+          />
+        </>
+      }
     >
-      <View style={{ flex: 1, minWidth: 0 }}>
-        <Text lines={1}>
-          <Text kind="strong">{share.number}</Text> {share.customer}, {share.city}
+      <Text>{t('unit.shipments', { count: load.left.length }) + ' ' + t('loads.confirmedOn')}</Text>
+      {staying.length > 0 && <Signal kind="caution" text={t('loads.staying', { count: staying.length })} size="body" />}
+      {staying.map((s) => (
+        <Text key={s.id}>
+          {s.number}, {s.customer}: {t('unit.units', { count: s.units })}
         </Text>
-        <Text kind="small" colour="quiet" lines={2}>
-          {[
-            `${dayName(share.due, me.site.timeZone, now)} ${leaves}`.trim(),
-            mass(share.weightG),
-            `${(share.volumeCm3 / 1_000_000).toFixed(2)} m³`,
-            t('loads.pallets', { pallets: share.pallets.toFixed(2) }),
-            share.released === 0 ? t('loads.notReleased') : '',
-            share.fits ? '' : t('loads.noFit'),
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </Text>
-      </View>
-      {children}
-    </View>
+      ))}
+      {closing.error && <Failed text={words(troubleOf(closing.error))} />}
+    </Sheet>
   );
 }

@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pressable, useWindowDimensions, View } from 'react-native';
@@ -6,20 +6,22 @@ import type { LoadSummary } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName } from '../text/index.ts';
-import { Card, Empty, Failed, Button, Loading, Text, useShortcuts, WIDE } from '../ui/index.ts';
+import { Card, Choice, Empty, Failed, Button, Loading, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
 import { LoadFloor } from './LoadFloor.tsx';
+import { LoadStages } from './LoadStages.tsx';
 import { PlanSheet } from './PlanSheet.tsx';
 
-/** Planned loads by their departure, with how full each is. */
+/** Planned loads by their departure, with how full and how far each is; or those that left, the newest first. */
 export function LoadsView() {
   const { t } = useTranslation();
   const router = useRouter();
   const wide = useWindowDimensions().width >= WIDE;
   const mayPlan = useMay('orders.release');
-  const { data, error, refetch } = api.useLoadsQuery();
+  const state = useGlobalSearchParams<{ left?: string }>().left === '1' ? 'left' : 'planned';
+  const { currentData: data, error, refetch } = api.useLoadsQuery({ state });
   const [planning, setPlanning] = useState(false);
   useShortcuts({ Escape: () => router.navigate('/desk') }, !planning);
   const open = (id: string) => router.navigate(`/desk/loads/${id}`);
@@ -30,9 +32,24 @@ export function LoadsView() {
       aside={<DeskTabs at="loads" />}
       foot={mayPlan ? <Button kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} /> : undefined}
     >
+      <Choice
+        bare
+        label={t('loads.title')}
+        value={state}
+        onChange={(value) => router.setParams({ left: value === 'left' ? '1' : undefined })}
+        options={[
+          { value: 'planned', title: t('loads.state.planned') },
+          { value: 'left', title: t('loads.state.left') },
+        ]}
+      />
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {!data && !error && <Loading rows={3} height={120} />}
-      {data?.loads.length === 0 && <Empty title={t('loads.emptyTitle')} text={t('loads.emptyText')} />}
+      {data?.loads.length === 0 && (
+        <Empty
+          title={t(state === 'left' ? 'loads.noneLeft' : 'loads.emptyTitle')}
+          text={t(state === 'left' ? 'loads.noneLeftText' : 'loads.emptyText')}
+        />
+      )}
       <View
         role="list"
         aria-label={t('loads.title')}
@@ -48,7 +65,7 @@ export function LoadsView() {
         <ListExport
           name="loads"
           rows={() =>
-            data.loads.map(({ number, vehicle, departure, leavesAt, door, orders, units, fill }) => ({
+            data.loads.map(({ number, vehicle, departure, leavesAt, door, orders, units, endedAt, fill }) => ({
               load: number,
               vehicle,
               departure: departure ?? '',
@@ -56,6 +73,7 @@ export function LoadsView() {
               door: door ?? '',
               orders,
               units,
+              left_at: endedAt ?? '',
               weight_g: fill.weightG,
               volume_cm3: Math.round(fill.volumeCm3),
               floor_places: fill.places,
@@ -79,6 +97,7 @@ function LoadCard({ load, widthMm, onOpen }: { load: LoadSummary; widthMm: numbe
           <Text colour="quiet">{load.vehicle}</Text>
         </View>
         <WhenAndWhere load={load} />
+        <LoadStages load={load} />
         <LoadFloor widthMm={widthMm} places={load.fill.most.places} taken={load.fill.places} />
         <LoadBars fill={load.fill} />
       </Card>
@@ -102,6 +121,7 @@ export function WhenAndWhere({ load }: { load: LoadSummary }) {
         load.door,
         t('unit.orders', { count: load.orders }),
         t('unit.units', { count: load.units }),
+        load.stops > 1 && t('unit.stops', { count: load.stops }),
         load.note,
       ]
         .filter(Boolean)

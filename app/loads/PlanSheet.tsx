@@ -20,7 +20,7 @@ export function PlanSheet({
   const { t } = useTranslation();
   const me = useMe();
   const now = useNow();
-  const { data: list } = api.useLoadsQuery();
+  const { data: list } = api.useLoadsQuery({ state: 'planned' });
   const { data: places } = api.useDeskPlacesQuery();
   const [plan, planning] = api.usePlanLoadMutation();
   const [change, changing] = api.useChangeLoadMutation();

@@ -127,6 +127,9 @@ export const refusals = table({
   'run-of-another': no(409, { ...run, picker: text.nullable() }),
   'picks-left': no(409, { ...run, picks: count }),
   'in-other-load': no(409, order),
+  'load-nothing-left': no(409, { load: count }),
+  'load-under-way': no(409, { load: count, shipments: count }),
+  'stops-changed': no(409, { load: count }),
   'load-overfull': no(409, { load: count, vehicle: text, over: z.array(z.object({ what: text, by: count })) }),
 
   // Picking

@@ -16,7 +16,7 @@ import { holdRoutes } from './desk/holds/index.ts';
 import { searchRoutes } from './desk/search/index.ts';
 import { dayRoutes } from './desk/day/index.ts';
 import { traceRoutes } from './desk/trace/index.ts';
-import { loadRoutes } from './desk/loads/index.ts';
+import { loadRoutes, runLoads } from './desk/loads/index.ts';
 import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
@@ -155,6 +155,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   await platform.jobs.start(options.database.url === undefined);
   let server: Server | undefined;
   let endTimetable: (() => Promise<void>) | undefined;
+  let endLoads: (() => Promise<void>) | undefined;
   let endRetention: (() => void) | undefined;
   let endFolder: (() => Promise<void>) | undefined;
   return {
@@ -167,6 +168,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       new Promise((resolve, reject) => {
         // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
         endTimetable ??= runTimetable(platform);
+        endLoads ??= runLoads(platform);
         if (options.orderFolder) endFolder ??= runOrderFolder(platform, options.orderFolder);
         endRetention ??= runRetention(platform, options.retentionDays ?? 90);
         server = certificate ? createSecureServer(certificate, app) : createServer(app);
@@ -178,6 +180,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
       backups?.close();
       endRetention?.();
       await endTimetable?.();
+      await endLoads?.();
       await endFolder?.();
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));

@@ -1,9 +1,11 @@
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { takeIn } from './steps.ts';
+import { endEmptyLoads } from '../src/desk/loads/index.ts';
+import { packAll, pickAll, startWave, takeIn } from './steps.ts';
 
 describe('load planning', () => {
   let relay: TestRelay;
   let [desk, dock, picker] = [] as unknown as Person[];
+  let carts = 0;
   beforeAll(async () => {
     relay = await openTest();
     [desk, dock, picker] = await Promise.all((['maren', 'len', 'pico'] as const).map((id) => relay.as(id)));
@@ -85,5 +87,122 @@ describe('load planning', () => {
     expect((await desk!.get('order', { id: order })).load).toBeNull();
     expect((await desk!.get('load', { id })).state).toBe('dissolved');
     expect((await desk!.refused('fillLoad', { id, body: { add: [order] } })).status).toBe(404);
+  });
+
+  /** Orders of one unit each, picked and packed, with their shipments. */
+  async function packedOrders(...numbers: string[]) {
+    const [item] = await relay.query<{ sku: string }>(
+      `select i.sku from item i join balance b on b.item_id = i.id where not i.service and not i.tracks_serial and not i.tracks_lot
+       group by i.sku having sum(b.units) > 50 order by i.sku limit 1`,
+    );
+    const packer = await relay.as('ada');
+    const orders: string[] = [];
+    for (const number of numbers) orders.push(await takeIn(desk!, { number, lines: [[item!.sku, 1]], channel: 'field' }));
+    const { runs } = await desk!.get('wave', { id: await startWave(desk!, orders) });
+    for (const run of runs) await pickAll(picker!, run.id, `CART-${String(++carts).padStart(2, '0')}`);
+    for (const order of orders) await packAll(packer, order);
+    const { shipments } = await dock!.get('dock');
+    return orders.map((order) => ({ order, shipment: shipments.find((s) => s.order === order)!.shipment }));
+  }
+  /** Confirms a shipment that no carrier takes. */
+  async function confirm(id: string) {
+    await dock!.get('chooseCarrier', { id, body: { service: null } });
+    return dock!.ask('confirm', { id, body: { rest: null } });
+  }
+
+  it('counts what left on it as still inside, is closed by its last shipment, and stays readable', async () => {
+    const [a, b, c] = await packedOrders('L-LEFT-1', 'L-LEFT-2', 'L-LEFT-3');
+    const { id, number } = await plan({ orders: [a!.order, b!.order] });
+    const before = await desk!.get('load', { id });
+    expect(before).toMatchObject({ units: 2, released: 2, picked: 2, packed: 2, shipped: 0, left: [] });
+    expect((await desk!.refused('closeLoad', { id })).code).toBe('load-nothing-left');
+    await confirm(a!.shipment);
+    const half = await desk!.get('load', { id });
+    expect(half).toMatchObject({ state: 'planned', orders: 2, units: 2, shipped: 1 });
+    expect(half.shares.map((s) => s.number)).toEqual(['L-LEFT-2']);
+    expect(half.left.map((s) => [s.orderNumber, s.units, s.cartons])).toEqual([['L-LEFT-1', 1, 1]]);
+    // Its room is taken by what left on it too.
+    expect(half.fill.volumeCm3).toBeCloseTo(before.fill.volumeCm3);
+    expect(await desk!.refused('cancelLoad', { id })).toMatchObject({ code: 'load-under-way', facts: { shipments: 1 } });
+    await confirm(b!.shipment);
+    const gone = await desk!.get('load', { id });
+    expect(gone).toMatchObject({ state: 'left', shipped: 2, shares: [], endedBy: null });
+    const weight = await relay.query<{ g: number }>(
+      `select sum(weight_g)::int as g from carton where shipment_id in ('${a!.shipment}', '${b!.shipment}')`,
+    );
+    expect(gone.left.reduce((n, s) => n + s.weightG, 0)).toBe(weight[0]!.g);
+    expect((await desk!.get('loads', { query: { state: 'left' } })).loads.map((l) => l.number)).toContain(number);
+    expect((await desk!.get('loads')).loads.map((l) => l.number)).not.toContain(number);
+    expect((await desk!.get('order', { id: a!.order })).load).toMatchObject({ id, number });
+    const { entries } = await desk!.get('trail', { id: a!.order });
+    expect(entries.find((e) => e.kind === 'shipped')!.facts['load']).toBe(number);
+    expect((await desk!.refused('fillLoad', { id, body: { add: [c!.order] } })).status).toBe(404);
+  });
+
+  it('is closed once by two last shipments at one time', async () => {
+    const both = await packedOrders('L-RACE-1', 'L-RACE-2');
+    const { id } = await plan({ orders: both.map((o) => o.order) });
+    for (const { shipment } of both) await dock!.get('chooseCarrier', { id: shipment, body: { service: null } });
+    const answers = await Promise.all(
+      both.map(({ shipment }) => dock!.ask('confirm', { id: shipment, body: { rest: null } })),
+    );
+    expect(answers.map((a) => a.status)).toEqual([200, 200]);
+    expect(await desk!.get('load', { id })).toMatchObject({ state: 'left', shipped: 2 });
+  });
+
+  it('is closed by hand without what did not ship, which can go with another load', async () => {
+    const [a, b] = await packedOrders('L-HAND-1', 'L-HAND-2');
+    const { id, number } = await plan({ orders: [a!.order, b!.order] });
+    await confirm(a!.shipment);
+    const closed = await desk!.get('closeLoad', { id });
+    expect(closed).toMatchObject({ state: 'left', orders: 1, shares: [] });
+    expect(closed.endedBy).toMatch(/^Maren/);
+    const kinds = (await desk!.get('trail', { id: b!.order })).entries.map((e) => [e.kind, e.facts['load']]);
+    expect(kinds).toContainEqual(['load-left', number]);
+    const other = await plan({ orders: [b!.order] });
+    expect(other.shares.map((s) => s.number)).toEqual(['L-HAND-2']);
+  });
+
+  it('delivers one address at one stop, in an order that people change', async () => {
+    const at = (street: string, postcode: string) => ({
+      shipTo: { name: 'Juniper Orchards', street, postcode, city: 'Dunmere', country: 'GB' },
+    });
+    const take = async (number: string, street: string, postcode: string) =>
+      takeIn(desk!, { number, lines: [['EX-007', 1]], ...at(street, postcode) });
+    const orders = [
+      await take('L-STOP-1', '9 Mill Lane', 'ZC3 1AA'),
+      await take('L-STOP-2', '1 Weir Street', 'ZA1 2BC'),
+      await take('L-STOP-3', '9 mill lane', 'ZC31AA'),
+    ];
+    const { id, ...load } = await plan({ departure: 'Van tour north', day: '2031-07-15', orders: orders.slice(0, 2) });
+    expect(load.stops).toBe(2);
+    // Due tomorrow, and leaves years later.
+    expect(load.shares.every((s) => s.early < -1000)).toBe(true);
+    const filled = await desk!.get('fillLoad', { id, body: { add: [orders[2]!] } });
+    const stops = (of: typeof filled) => of.shares.map((s) => `${s.stop} ${s.number}`);
+    expect(stops(filled)).toEqual(['1 L-STOP-1', '1 L-STOP-3', '2 L-STOP-2']);
+    const turned = await desk!.get('orderStops', { id, body: { stops: [2, 1] } });
+    expect(stops(turned)).toEqual(['1 L-STOP-2', '2 L-STOP-1', '2 L-STOP-3']);
+    for (const wrong of [[1], [1, 1], [1, 3], [1, 2, 3]])
+      expect((await desk!.refused('orderStops', { id, body: { stops: wrong } })).code).toBe('stops-changed');
+    await desk!.get('fillLoad', { id, body: { remove: [orders[1]!] } });
+    expect(stops(await desk!.get('load', { id }))).toEqual(['1 L-STOP-1', '1 L-STOP-3']);
+  });
+
+  it('ends by itself when its time is past and nothing waits for it', async () => {
+    const open = await takeIn(desk!, { number: 'L-END-1', lines: [['EX-007', 1]] });
+    const cancelled = await takeIn(desk!, { number: 'L-END-2', lines: [['EX-007', 1]] });
+    const past = { departure: 'Van tour north', day: '2021-07-15' };
+    const [waits, empty, ahead] = [
+      await plan({ ...past, orders: [open] }),
+      await plan({ ...past, orders: [cancelled] }),
+      await plan({ departure: 'Van tour north', day: '2031-07-15' }),
+    ];
+    await desk!.get('cancelRest', { id: cancelled, body: { reason: 'not wanted' } });
+    await endEmptyLoads(relay.platform);
+    const states = await Promise.all(
+      [waits, empty, ahead].map(async ({ id }) => (await desk!.get('load', { id })).state),
+    );
+    expect(states).toEqual(['planned', 'dissolved', 'planned']);
   });
 });

@@ -163,6 +163,8 @@ export const common: Same<typeof english> = {
     serials_other: '{{count, number}} Seriennummern',
     cartons_one: '{{count, number}} Karton',
     cartons_other: '{{count, number}} Kartons',
+    shipments_one: '{{count, number}} Sendung',
+    shipments_other: '{{count, number}} Sendungen',
   },
   baton: {
     of: '{{leg}}, {{done}} von {{all}} {{verb}}, {{time}}',

@@ -61,6 +61,11 @@ export const refusal: Same<typeof english> = {
     'split-all': 'Dann bliebe jetzt nichts. Lass etwas übrig, oder ändere den Tag des Auftrags.',
     'nothing-to-join': 'Von diesem Auftrag ist nichts mehr offen.',
     'load-overfull': 'Ladung {{load}} ({{vehicle}}) wäre überfüllt: {{over}}. Nichts kam hinein.',
+    'load-nothing-left':
+      'Auf Ladung {{load}} ist noch nichts bestätigt. Erst ihre Sendungen bestätigen oder die Ladung auflösen.',
+    'load-under-way':
+      'Mit Ladung {{load}} sind schon {{shipments}} Sendungen gefahren. Schließe sie ab: Der Rest kann mit einer anderen Ladung fahren.',
+    'stops-changed': 'Ladung {{load}} hat inzwischen andere Stopps. Sieh sie dir an und ordne sie neu.',
     'in-other-load': '{{order}} ist in einer anderen Ladung. Nimm ihn dort erst heraus.',
     'quick-packs': 'Dieser Standort packt seine Ware. Gib die Aufträge frei, picke und packe sie.',
     'quick-under-way': '{{order}} wird schon gepickt. Hier kann er nicht bestätigt werden.',

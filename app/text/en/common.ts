@@ -158,6 +158,8 @@ export const common = {
     serials_other: '{{count, number}} serial numbers',
     cartons_one: '{{count, number}} carton',
     cartons_other: '{{count, number}} cartons',
+    shipments_one: '{{count, number}} shipment',
+    shipments_other: '{{count, number}} shipments',
   },
   baton: {
     of: '{{leg}}, {{done}} of {{all}} {{verb}}, {{time}}',

@@ -68,6 +68,10 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'split-all': 'Nothing would be left to ship now. Leave something, or change the due date of the order.',
     'nothing-to-join': 'Nothing of this order is open any more.',
     'load-overfull': 'Load {{load}} ({{vehicle}}) would be overloaded: {{over}}. Nothing was added.',
+    'load-nothing-left': 'Nothing was confirmed on load {{load}} yet. Confirm its shipments first, or cancel the load.',
+    'load-under-way':
+      '{{shipments}} shipments already left on load {{load}}. Close it instead: what did not ship can go with another load.',
+    'stops-changed': 'Load {{load}} has other stops now. Look at them and order them again.',
     'in-other-load': '{{order}} is in another load. Remove it there first.',
     'quick-packs': 'This site packs its goods. Release the orders, and pick and pack them.',
     'quick-under-way': '{{order}} is already being picked. It cannot be confirmed here.',

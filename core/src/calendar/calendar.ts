@@ -64,6 +64,10 @@ export function addDays(date: string, days: number): string {
   return new Date(Date.parse(`${date}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
 }
 
+/** Whole days from one ISO date to another; negative where the other is earlier. */
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
+
 /**
  * The departure an order takes: one for its channel before one for all; urgent orders (priority 1 and 2) take the
  * day's first cut-off, others the last. On a day without it, the last day before on which it leaves.

@@ -1,5 +1,6 @@
 export {
   addDays,
+  daysBetween,
   departureFor,
   departureOn,
   leavesWith,

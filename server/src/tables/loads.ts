@@ -48,16 +48,20 @@ export const load = pgTable(
     leavesAt: timestamp({ withTimezone: true }),
     doorId: text().references(() => place.id),
     note: text().notNull().default(''),
-    state: text().$type<'planned' | 'dissolved'>().notNull().default('planned'),
+    /** Planned until it has left or was cancelled; how far it is in between is read from its orders. */
+    state: text().$type<'planned' | 'left' | 'dissolved'>().notNull().default('planned'),
+    endedAt: timestamp({ withTimezone: true }),
+    /** Nobody where it ended by itself. */
+    endedBy: text().references(() => person.id),
     createdAt: timestamp({ withTimezone: true }).notNull(),
     createdBy: text()
       .notNull()
       .references(() => person.id),
   },
-  (t) => [uniqueIndex('load_number').on(t.siteId, t.number), index('load_state').on(t.siteId, t.state)],
+  (t) => [uniqueIndex('load_number').on(t.siteId, t.number), index('load_state').on(t.siteId, t.state, t.endedAt)],
 );
 
-/** Which load takes an order's shipment. */
+/** Which planned load takes an order's shipment. What left on a load is known by its shipments. */
 export const loadOrder = pgTable(
   'load_order',
   {
@@ -68,6 +72,8 @@ export const loadOrder = pgTable(
       .notNull()
       .references(() => load.id),
     addedAt: timestamp({ withTimezone: true }).notNull(),
+    /** Its place in the order of deliveries, 1 for the first; orders to one address have one. */
+    stop: integer().notNull().default(1),
   },
   (t) => [index('load_order_load').on(t.loadId)],
 );

@@ -23,6 +23,7 @@ import type { Point } from '@hand-relay/core/walking/floor';
 import type { PickProgress } from '@hand-relay/core/handling/picking';
 import type { Picking } from '@hand-relay/core/walking/waves';
 import { found } from './found.ts';
+import { load } from './loads.ts';
 import { departure, order, orderLine, service } from './orders.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
@@ -342,6 +343,8 @@ export const shipment = pgTable(
     loose: boolean().notNull().default(false),
     confirmedAt: timestamp({ withTimezone: true }),
     confirmedBy: text().references(() => person.id),
+    /** The load that it left on. */
+    loadId: text().references(() => load.id),
   },
   (t) => [
     uniqueIndex('shipment_number').on(t.siteId, t.number),
@@ -350,6 +353,9 @@ export const shipment = pgTable(
       .where(sql`${t.state} = 'open'`),
     index('shipment_state').on(t.siteId, t.state, t.confirmedAt),
     index('shipment_order').on(t.orderId),
+    index('shipment_load')
+      .on(t.loadId)
+      .where(sql`${t.loadId} is not null`),
     index('shipment_tracking').on(t.siteId, t.tracking),
     index('shipment_found').using('gin', found(t.number), found(t.tracking)),
   ],

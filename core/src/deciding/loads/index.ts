@@ -9,3 +9,4 @@ export {
   type Share,
   type Vehicle,
 } from './fill.ts';
+export { addressKey, areaOf, numberStops, type Address } from './stops.ts';

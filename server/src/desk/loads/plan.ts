@@ -5,7 +5,8 @@ import { departureOn } from '@hand-relay/core/calendar';
 import { fillOf, fitting } from '@hand-relay/core/deciding/loads';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { nextNumbers } from '../../stock/index.ts';
-import { loadRows, palletOf, shareRows, vehicleOf, type LoadRow, type ShareRow } from './read.ts';
+import { lockOrders } from '../waves/index.ts';
+import { leftRows, loadRows, palletOf, shareRows, stopsOf, vehicleOf, type LoadRow, type ShareRow } from './read.ts';
 
 const wrong = (path: string, got: string) =>
   new Refusal('no-such-place', { code: got }, [{ path, message: `no ${path} ${got}` }]);
@@ -44,7 +45,8 @@ async function named(change: Change, body: z.output<typeof changeLoadBody>) {
   };
 }
 
-async function lockLoad(change: Change, id: string): Promise<LoadRow> {
+/** A load that is planned, locked. Orders are locked before their load. */
+export async function lockLoad(change: Change, id: string): Promise<LoadRow> {
   const { tx, actor } = change;
   await tx.execute(sql`select 1 from load where id = ${id} and site_id = ${actor.siteId} for update`);
   const [load] = await loadRows(tx, actor.siteId, sql`d.id = ${id} and d.state = 'planned'`);
@@ -54,7 +56,8 @@ async function lockLoad(change: Change, id: string): Promise<LoadRow> {
 
 /** Refuses what is more than the vehicle takes, and says what is too much and by how much. */
 async function mustFit(change: Change, load: LoadRow, shares: readonly ShareRow[]): Promise<void> {
-  const { over } = fillOf(vehicleOf(load), await palletOf(change.tx), shares);
+  const left = await leftRows(change.tx, [load.id]);
+  const { over } = fillOf(vehicleOf(load), await palletOf(change.tx), [...shares, ...left]);
   if (over.length > 0) throw new Refusal('load-overfull', { load: load.number, vehicle: load.vehicle, over });
 }
 
@@ -95,8 +98,9 @@ export async function fillLoad(
   { add, remove, whatFits }: z.output<typeof fillLoadBody>,
 ): Promise<void> {
   const { tx, actor, now } = change;
+  await lockOrders(tx, actor.siteId, { ids: add });
   const load = await lockLoad(change, id);
-  const left = await rows<{ order: string }>(
+  const removed = await rows<{ order: string }>(
     tx,
     sql`delete from load_order where load_id = ${id} and order_id in (select jsonb_array_elements_text(${recordset(remove)})) returning order_id as "order"`,
   );
@@ -110,25 +114,43 @@ export async function fillLoad(
   if (elsewhere) throw new Refusal('in-other-load', { order: elsewhere.number });
   const place = new Map(add.map((order, i) => [order, i]));
   const fresh = asked.filter((s) => s.load === null).sort((a, b) => place.get(a.id)! - place.get(b.id)!);
-  const chosen = whatFits ? fitting(vehicleOf(load), await palletOf(tx), inside, fresh).map((i) => fresh[i]!) : fresh;
+  const there = [...inside, ...(await leftRows(tx, [id]))];
+  const chosen = whatFits ? fitting(vehicleOf(load), await palletOf(tx), there, fresh).map((i) => fresh[i]!) : fresh;
   if (chosen.length > 0) await mustFit(change, load, [...inside, ...chosen]);
   await tx.execute(sql`
     insert into load_order (order_id, load_id, added_at)
     select o, ${id}, ${now.toISOString()} from jsonb_array_elements_text(${recordset(chosen.map((s) => s.id))}) as o`);
+  await writeStops(change, [...inside, ...chosen]);
   change.journal(
-    ...left.map(({ order }) => ({ kind: 'load-left', orderId: order, facts: { load: load.number } })),
+    ...removed.map(({ order }) => ({ kind: 'load-left', orderId: order, facts: { load: load.number } })),
     ...chosen.map((s) => ({ kind: 'load-joined', orderId: s.id, facts: { load: load.number, vehicle: load.vehicle } })),
   );
-  change.publish('orders', [...left.map((l) => l.order), ...chosen.map((s) => s.id)]);
+  change.publish('orders', [...removed.map((l) => l.order), ...chosen.map((s) => s.id)]);
 }
 
-/** Gives a load up; its orders are in none. */
+/** Writes the stops of orders that are in one load: those that join are delivered last, or at their address's stop. */
+async function writeStops({ tx }: Change, shares: readonly ShareRow[]): Promise<void> {
+  const stops = stopsOf(shares).map((stop, i) => ({ order: shares[i]!.id, stop }));
+  await tx.execute(sql`
+    update load_order lo set stop = s.stop from jsonb_to_recordset(${recordset(stops)}) as s("order" text, stop int)
+    where lo.order_id = s."order" and lo.stop <> s.stop`);
+}
+
+/**
+ * Cancels a load; its orders are in none.
+ *
+ * @throws Refusal 409 `load-under-way` where something left on it already: it is closed instead
+ */
 export async function cancelLoad(change: Change, id: string): Promise<void> {
-  const { tx, actor } = change;
-  await lockLoad(change, id);
+  const { tx, actor, now } = change;
+  const { number } = await lockLoad(change, id);
+  const left = await leftRows(tx, [id]);
+  if (left.length > 0) throw new Refusal('load-under-way', { load: number, shipments: left.length });
   const inside = await shareRows(tx, actor.siteId, sql`lo.load_id = ${id}`);
   await fillLoad(change, id, { add: [], remove: inside.map((s) => s.id), whatFits: false });
   await tx.execute(sql`delete from load_order where load_id = ${id}`);
-  await tx.execute(sql`update load set state = 'dissolved' where id = ${id}`);
+  await tx.execute(
+    sql`update load set state = 'dissolved', ended_at = ${now.toISOString()}, ended_by = ${actor.personId} where id = ${id}`,
+  );
   change.publish('orders', []);
 }

@@ -1,10 +1,13 @@
 import { endpoints } from '@hand-relay/contract';
 import { mountEndpoint, type Routes } from '../../platform/index.ts';
+import { closeLoad, orderStops } from './life.ts';
 import { changeLoad, cancelLoad, fillLoad, planLoad } from './plan.ts';
 import { candidatesOf, listLoads, oneLoad } from './read.ts';
 
 export function loadRoutes(routes: Routes): void {
-  mountEndpoint(routes, endpoints.loads, ({ platform, actor }) => listLoads(platform.db, actor.siteId));
+  mountEndpoint(routes, endpoints.loads, ({ platform, actor, query }) =>
+    listLoads(platform.db, actor.siteId, query.state),
+  );
   mountEndpoint(routes, endpoints.load, ({ platform, actor, id }) => oneLoad(platform.db, actor.siteId, id));
   mountEndpoint(routes, endpoints.loadCandidates, ({ platform, actor, id }) =>
     candidatesOf(platform.db, actor.siteId, id),
@@ -18,6 +21,14 @@ export function loadRoutes(routes: Routes): void {
   });
   mountEndpoint(routes, endpoints.fillLoad, async ({ platform, actor, id, body, change }) => {
     await change((current) => fillLoad(current, id, body));
+    return oneLoad(platform.db, actor.siteId, id);
+  });
+  mountEndpoint(routes, endpoints.orderStops, async ({ platform, actor, id, body, change }) => {
+    await change((current) => orderStops(current, id, body.stops));
+    return oneLoad(platform.db, actor.siteId, id);
+  });
+  mountEndpoint(routes, endpoints.closeLoad, async ({ platform, actor, id, change }) => {
+    await change((current) => closeLoad(current, id));
     return oneLoad(platform.db, actor.siteId, id);
   });
   mountEndpoint(routes, endpoints.cancelLoad, async ({ id, change }) => {

@@ -36,7 +36,9 @@ export async function orderDetail({ db, clock }: Platform, siteId: string, id: s
     left join departure d on d.id = o.departure_id left join place lane on lane.id = coalesce(o.lane_id, d.lane_id)
     left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     left join customer_order r on r.id = o.split_of
-    left join load_order lo on lo.order_id = o.id left join load ld on ld.id = lo.load_id
+    left join load_order lo on lo.order_id = o.id
+    left join load ld on ld.id = coalesce(lo.load_id, (
+      select s.load_id from shipment s where s.order_id = o.id and s.load_id is not null order by s.confirmed_at desc limit 1))
     where o.id = ${id} and o.site_id = ${siteId}`,
   );
   if (!head) throw notFound('order', id);

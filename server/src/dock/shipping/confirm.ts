@@ -10,6 +10,7 @@ import {
 } from '@hand-relay/core/handling/shipping';
 import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/core/reading/tracking';
 import { mustNotBeHeld } from '../../desk/holds/index.ts';
+import { endLoadOf, leaveOnLoad } from '../../desk/loads/index.ts';
 import { confirmToHost } from '../host/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { closeIfDone, mustBeDecided } from '../../desk/orders/index.ts';
@@ -224,7 +225,9 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   );
   await confirmToHost(change, id, closing.invoice);
   if (closing.arrives) await sendToSite(change, shipment);
+  const load = await leaveOnLoad(change, id);
   await closeIfDone(change, shipment.order);
+  if (load !== null) await endLoadOf(change, shipment.order);
   if (loose) await endEmptyRuns(change, shipment.order);
   change.journal({
     kind: 'shipped',
@@ -238,6 +241,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       invoice: closing.invoice,
       rest: verdict.rest.length > 0 ? rest : null,
       complete: verdict.complete,
+      load,
     },
   });
   change.publish('shipments', [id]);
