@@ -92,6 +92,7 @@ test('all runs of a wave that was picked by paper are confirmed together, and on
   await change(desk, `/api/waves/${wave}/start`);
   await change(desk, `/api/orders/${orders[1]!}/hold`, { reason: 'Customer rang', stops: ['picking'] });
   await desk.goto(`/waves/${wave}`);
+  await desk.getByRole('button', { name: 'More', exact: true }).click();
   await desk.getByRole('button', { name: 'Confirm all at once' }).click();
   const sheet = desk.getByRole('dialog');
   const runs = sheet.getByRole('list', { name: 'Runs to confirm' }).getByRole('listitem');

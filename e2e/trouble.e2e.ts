@@ -134,6 +134,7 @@ test('a wave is planned, its runs looked at on the floor plan, and taken back', 
   await expect(page.getByText('Runs are created when the wave is planned.')).toBeVisible();
   await page.getByRole('button', { name: 'Plan the runs' }).click();
   await expect(page.getByRole('img', { name: /^\d+ stops?, 1 order, 3 units, \d+ m$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('button', { name: 'Cancel wave' }).click();
   await expect(page.getByText(`Wave ${number} cancelled. Its orders are open again.`)).toBeVisible();
   await page.keyboard.press('Escape');

@@ -31,8 +31,10 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
 
   await test.step('each is planned on its page, order by order or onto cart places', async () => {
     await desk.goto(`/waves/${two}`);
+    await desk.getByRole('button', { name: 'How it is picked' }).click();
     await desk.getByRole('button', { name: 'Order by order' }).click();
     await expect(desk.getByText('Each run is one order.')).toBeVisible();
+    await desk.getByRole('button', { name: 'Done' }).click();
     await desk.getByRole('button', { name: 'Plan the runs' }).click();
     await expect(desk.getByRole('button', { name: 'Start the wave' })).toBeVisible();
     expect((await read(two)).runs).toHaveLength(2);
@@ -98,6 +100,7 @@ test('two waves are gathered, compared and started; a blocked aisle is planned a
     await desk.goto(`/waves/${one}`);
     await desk.getByRole('button', { name: 'Start the wave' }).click();
     await expect(desk.getByText(/has started/)).toBeVisible();
+    await desk.getByRole('button', { name: 'More', exact: true }).click();
     await desk.getByRole('button', { name: 'Replan' }).click();
     const sheet = desk.getByRole('dialog', { name: `Replan wave ${a}` });
     await expect(sheet.getByRole('row', { name: /^Walk/ })).toBeVisible();
@@ -146,7 +149,7 @@ test('a run goes to another picker by drag, by keys and on a phone', async ({ br
   await desk.mouse.move(from.x + 20, from.y + 20);
   await desk.mouse.down();
   await desk.mouse.move(from.x + 40, from.y + 30, { steps: 4 });
-  await desk.mouse.move(to.x + to.width / 2, to.y + 50, { steps: 12 });
+  await desk.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 12 });
   await desk.mouse.up();
   await expect(desk.getByText(`Run ${number}: Suri Okell.`)).toBeVisible();
   await expect.poll(async () => (await run()).assigned).toBe('Suri Okell');
@@ -197,7 +200,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
     await desk.mouse.move(from.x + 10, from.y + 10);
     await desk.mouse.down();
     await desk.mouse.move(from.x + 30, from.y + 20, { steps: 4 });
-    await desk.mouse.move(to.x + to.width / 2, to.y + 50, { steps: 12 });
+    await desk.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 12 });
     await desk.mouse.up();
     await expect.poll(async () => (await runs()).map(([, n]) => n).sort()).toEqual([1, 2]);
     await expect(bay.getByLabel(/^Run /)).toBeVisible();
@@ -237,6 +240,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
   });
 
   await test.step('and one of its runs becomes a wave of its own', async () => {
+    await desk.getByRole('button', { name: 'More', exact: true }).click();
     await desk.getByRole('button', { name: 'Split', exact: true }).click();
     const sheet = desk.getByRole('dialog', { name: /^Split wave/ });
     await sheet.getByRole('checkbox', { name: new RegExp(`^${own}`) }).click();

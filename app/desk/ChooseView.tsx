@@ -12,6 +12,10 @@ import { DeskTabs } from './DeskTabs.tsx';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, paramsOf, viewOf } from './listing.ts';
 
+/** Pixels of a policy's column, and of the bar behind its largest figure. */
+const CELL = 160;
+const BAR = 150;
+
 /** The policies side by side before one is taken: what each brings, and which orders change sides. */
 export function ChooseView() {
   const { t } = useTranslation();
@@ -98,7 +102,7 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: D
       of: (x: PolicyComparison['tallies'][number]) => x.byClass[c]?.complete ?? 0,
     })),
   ];
-  const cell = { width: 132, padding: 8, alignItems: 'flex-end' as const };
+  const cell = { width: CELL, padding: 8, alignItems: 'flex-end' as const };
   return (
     <ScrollView horizontal>
       <View role="table" aria-label={t('policy.compare')}>
@@ -121,6 +125,7 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: D
           const values = found.tallies.map(of);
           const best = less ? Math.min(...values) : Math.max(...values);
           const differ = new Set(values).size > 1;
+          const most = Math.max(1, ...values.map(Math.abs));
           return (
             <View
               key={name}
@@ -132,7 +137,24 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: D
               </View>
               {values.map((value, i) => (
                 <View key={found.tallies[i]!.policy} role="cell" style={cell}>
-                  <Text kind={differ && value === best ? 'strong' : 'number'}>{show(value)}</Text>
+                  <View
+                    style={{
+                      position: 'absolute',
+                      left: 4,
+                      top: 6,
+                      bottom: 6,
+                      width: (BAR * Math.abs(value)) / most,
+                      backgroundColor: surface.sunk,
+                    }}
+                  />
+                  <Text kind={differ && value === best ? 'strong' : 'number'}>
+                    {i > 0 && value !== values[0] && (
+                      <Text kind="small" colour="quiet">
+                        {`${value > values[0]! ? '+' : '–'}${show(Math.abs(value - values[0]!))}  `}
+                      </Text>
+                    )}
+                    {show(value)}
+                  </Text>
                 </View>
               ))}
             </View>
@@ -142,7 +164,7 @@ function Tallies({ found, onPut }: { found: PolicyComparison; onPut: ((policy: D
           <View style={{ flexDirection: 'row', paddingTop: 8 }}>
             <View style={{ width: 176 }} />
             {found.tallies.map(({ policy }) => (
-              <View key={policy} style={{ width: 132, paddingLeft: 8 }}>
+              <View key={policy} style={{ width: CELL, paddingLeft: 8 }}>
                 <Button
                   title={t('policy.put')}
                   label={t('policy.putBy', { policy: t(`policy.${policy}.name`) })}

@@ -22,7 +22,11 @@ import { DeskTabs } from './DeskTabs.tsx';
 import { Freshness } from './Freshness.tsx';
 import { ListExport } from './ListExport.tsx';
 import { listingOf, paramsOf, viewOf } from './listing.ts';
+import { SupplyBar } from './SupplyBar.tsx';
 import { useOrders } from './useOrders.ts';
+
+/** Pixels of the bar of an item. */
+const BAR = 240;
 
 type Sort = 'sku' | 'asked' | 'free' | 'missing' | 'orders';
 const by: Record<Sort, (a: ShortItem, b: ShortItem) => number> = {
@@ -68,15 +72,30 @@ export function ItemsView() {
   });
   const next = (i: ShortItem) =>
     i.expected[0] ? `${dayName(i.expected[0].date, me.site.timeZone, now)}: ${number(i.expected[0].units)}` : '–';
-  const figure = (key: Sort | 'next', width: number, of: (i: ShortItem) => string): TableColumn<ShortItem> => ({
+  const figure = (key: Sort, width: number, of: (i: ShortItem) => string): TableColumn<ShortItem> => ({
     key,
     title: t(`items.${key}`),
     width,
     fixed: true,
     align: 'right',
-    sortable: key !== 'next',
+    sortable: true,
     cell: (i) => <Text kind="number">{of(i)}</Text>,
   });
+  const bar: TableColumn<ShortItem> = {
+    key: 'bar',
+    title: t('items.supplyBar'),
+    width: 252,
+    fixed: true,
+    cell: (i) => (
+      <SupplyBar
+        asked={i.asked}
+        served={i.served}
+        width={BAR}
+        label={t('items.supplyBarLabel', { served: number(i.served), asked: number(i.asked), next: next(i) })}
+        next={i.expected[0] ? { units: i.expected[0].units, day: next(i) } : null}
+      />
+    ),
+  };
   const missing = figure('missing', 84, (i) => number(i.asked - i.served));
   const columns: TableColumn<ShortItem>[] = [
     {
@@ -101,7 +120,7 @@ export function ItemsView() {
           figure('asked', 84, (i) => number(i.asked)),
           figure('free', 84, (i) => number(i.free)),
           missing,
-          figure('next', 170, next),
+          bar,
         ]
       : [missing]),
   ];

@@ -75,6 +75,20 @@ export function LoadView({ id }: { id: string }) {
       }),
     );
   };
+  const goods = (
+    <>
+      {planned && (
+        <LoadInside
+          load={load}
+          may={may}
+          busy={ordering.isLoading}
+          onOut={(share) => void put({ remove: [share.id] })}
+          onStops={(stops) => void putStops(stops)}
+        />
+      )}
+      <LoadLeft load={load} />
+    </>
+  );
   return (
     <Page
       title={t('loads.number', { number: load.number })}
@@ -127,20 +141,15 @@ export function LoadView({ id }: { id: string }) {
           {[filling, ordering, dissolving].map(
             (done, i) => done.error && <Failed key={i} text={words(troubleOf(done.error))} />,
           )}
-          {planned && (
-            <LoadInside
-              load={load}
-              may={may}
-              busy={ordering.isLoading}
-              onOut={(share) => void put({ remove: [share.id] })}
-              onStops={(stops) => void putStops(stops)}
-            />
-          )}
-          <LoadLeft load={load} />
+          {(may || !wide) && goods}
         </View>
-        {may && (
-          <View style={{ flex: wide ? 1 : undefined, minWidth: 0 }}>
-            <LoadCandidates id={id} busy={filling.isLoading} onIn={(add, whatFits) => void put({ add, whatFits })} />
+        {(may || wide) && (
+          <View style={{ flex: wide ? 1 : undefined, minWidth: 0, gap: 12 }}>
+            {may ? (
+              <LoadCandidates id={id} busy={filling.isLoading} onIn={(add, whatFits) => void put({ add, whatFits })} />
+            ) : (
+              goods
+            )}
           </View>
         )}
       </View>

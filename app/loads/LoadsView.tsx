@@ -6,7 +6,7 @@ import type { LoadSummary } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName } from '../text/index.ts';
-import { Card, Choice, Empty, Failed, Button, Loading, Text, useShortcuts, WIDE } from '../ui/index.ts';
+import { Card, Choice, Empty, Failed, Button, Loading, Row, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
@@ -30,7 +30,13 @@ export function LoadsView() {
     <Page
       title={t('loads.title')}
       aside={<DeskTabs at="loads" />}
-      foot={mayPlan ? <Button kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} /> : undefined}
+      foot={
+        mayPlan && (
+          <Row style={{ justifyContent: 'flex-end' }}>
+            <Button kind="act" title={t('loads.plan')} onPress={() => setPlanning(true)} />
+          </Row>
+        )
+      }
     >
       <Choice
         bare

@@ -2,12 +2,8 @@ import { Link } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { Crew } from '@hand-relay/contract';
-import { useMe } from '../state/index.ts';
-import { number, timeOf } from '../text/index.ts';
+import { number } from '../text/index.ts';
 import { Text } from '../ui/index.ts';
-import { Lane } from './Lane.tsx';
-import type { Axis } from './track.ts';
-import { TrackRow } from './TrackRow.tsx';
 
 /** Who is here, and what waits: for each team on the floor, at the benches, at the dock. Each leads to its list. */
 export function CrewLine({ crew }: { crew: Crew }) {
@@ -46,62 +42,5 @@ export function CrewLine({ crew }: { crew: Crew }) {
         </Link>
       ))}
     </View>
-  );
-}
-
-/** What somebody has in hand, as a lane: until when it should take. */
-export function PersonLane({
-  person,
-  axis,
-  now,
-  wide,
-}: {
-  person: Crew['people'][number];
-  axis: Axis;
-  now: number;
-  wide: boolean;
-}) {
-  const { t } = useTranslation();
-  const me = useMe();
-  const says = [
-    person.number && t('track.inHand', { run: person.number, done: person.picksDone, all: person.picks }),
-    person.queued > 0 && t('track.queued', { count: person.queued }),
-    person.ends && t('track.until', { time: timeOf(person.ends, me.site.timeZone, now) }),
-  ]
-    .filter(Boolean)
-    .join(' · ');
-  return (
-    <TrackRow
-      wide={wide}
-      height={48}
-      label={`${person.name}: ${says}`}
-      head={
-        <View style={{ paddingVertical: 4 }}>
-          {person.run ? (
-            <Link href={`/floor/runs/${person.run}`}>
-              <Text kind="strong">{person.name}</Text>
-            </Link>
-          ) : (
-            <Text kind="strong">{person.name}</Text>
-          )}
-          <Text kind="small" colour="quiet">
-            {says}
-          </Text>
-        </View>
-      }
-    >
-      <Lane
-        axis={axis}
-        now={now}
-        marks={{
-          ends: person.ends === null ? null : Date.parse(person.ends),
-          early: null,
-          late: null,
-          leaves: null,
-          chance: null,
-        }}
-        label={`${person.name}: ${says}`}
-      />
-    </TrackRow>
   );
 }

@@ -1,68 +1,32 @@
-import {
-  DndContext,
-  DragOverlay,
-  KeyboardSensor,
-  MouseSensor,
-  TouchSensor,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type Announcements,
-  type DragEndEvent,
-  type UniqueIdentifier,
-} from '@dnd-kit/core';
+import { DndContext, DragOverlay, useDroppable, type DragEndEvent, type UniqueIdentifier } from '@dnd-kit/core';
 import { useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useTranslation } from 'react-i18next';
-import { View } from 'react-native';
-import type { Crew, RunSummary } from '@hand-relay/contract';
-import { api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
-import { Failed, Button, Row, Sheet, Text, useShortcuts, useSurface } from '../ui/index.ts';
-import { betweenPlaces, orderOf, runUnder, underPointer } from './dropPlaces.ts';
+import { useWindowDimensions, View } from 'react-native';
+import type { RunSummary } from '@hand-relay/contract';
+import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
+import { Failed, Button, Row, Sheet, Text, useShortcuts, useSurface, WIDE } from '../ui/index.ts';
+import { bayOf, baysOf, blocksOf, type Bay } from './bays.ts';
+import { orderOf, runUnder, underPointer } from './dropPlaces.ts';
+import { Clock } from './Lane.tsx';
 import { OrderChip, OrderChips } from './OrderChips.tsx';
+import { PeopleRows } from './PeopleRows.tsx';
+import { BlockFace } from './RunBlock.tsx';
 import { RunCard, RunFace } from './RunCard.tsx';
 import { RunOrders } from './RunOrders.tsx';
 import { ordersOfRun, waits } from './runOrders.ts';
+import { axisOf, LEAST, MOST } from './track.ts';
+import { TrackRow } from './TrackRow.tsx';
+import { useGiveRun } from './useGiveRun.ts';
 import { useMoveOrders } from './useMoveOrders.ts';
+import { useRunDrag } from './useRunDrag.ts';
 
-/** Where a run can lie: with a person, in a team's queue, or with whoever asks next. */
-interface Bay {
-  key: string;
-  title: string;
-  /** When they work today; empty where nobody has said so. */
-  shift: string;
-  person: string | null;
-  team: string;
-}
+const LIFTED = 160;
 
-const bayOf = (run: RunSummary): string =>
-  run.pickerId ? `person ${run.pickerId}` : run.assignedId ? `person ${run.assignedId}` : `team ${run.team}`;
-
-function baysOf(crew: Crew, runs: RunSummary[], anybody: string, queue: (team: string) => string): Bay[] {
-  const teams = [...new Set(['', ...crew.teams, ...runs.map((r) => r.team)])];
-  const busy = new Set(runs.map(bayOf));
-  return [
-    ...teams.map((team) => ({
-      key: `team ${team}`,
-      title: team === '' ? anybody : queue(team),
-      shift: '',
-      person: null,
-      team,
-    })),
-    ...crew.people
-      // Who comes later today is given work ahead.
-      .filter((p) => p.here || p.shift || busy.has(`person ${p.id}`))
-      .map((p) => ({
-        key: `person ${p.id}`,
-        title: p.name,
-        shift: p.shift ? `${p.shift.from}–${p.shift.until}` : '',
-        person: p.id,
-        team: p.shift?.team || p.team,
-      })),
-  ];
-}
-
-/** Runs of a wave by who picks them: dragged from bay to bay, or carried by keys. */
+/**
+ * Runs of a wave by who picks them: dragged from bay to bay, or carried by keys. On a wide screen people are rows of an
+ * axis of time, with what they have of other waves; on a phone they are boxes.
+ */
 export function RunBoard({
   runs,
   current,
@@ -76,7 +40,10 @@ export function RunBoard({
   const send = useAppDispatch();
   const may = useMay('runs.arrange');
   const { data: crew } = api.useCrewQuery();
-  const [assign, { error }] = api.useAssignRunsMutation();
+  const me = useMe();
+  const now = useNow();
+  const wide = useWindowDimensions().width >= WIDE;
+  const { assign, error, to, give } = useGiveRun();
   const [held, setHeld] = useState<string | null>(null);
   const [giving, setGiving] = useState(false);
   const [ordering, setOrdering] = useState(false);
@@ -84,37 +51,21 @@ export function RunBoard({
   const [giveBack, givingBack] = api.useReturnRunMutation();
   const [handOver, handing] = api.useTransferRunMutation();
   const [passing, setPassing] = useState(false);
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: betweenPlaces }),
-  );
-  const bays = crew ? baysOf(crew, runs, t('board.anybody'), (team) => t('board.queue', { team })) : [];
-  const give = async (run: RunSummary, bay: Bay) => {
-    if (bayOf(run) === bay.key) return;
-    const before = { person: run.assignedId, team: run.team };
-    const done = await assign({
-      runs: [run.id],
-      person: bay.person,
-      ...(bay.person === null ? { team: bay.team } : {}),
-    });
-    if (!done.data) return;
-    send(
-      notify({
-        kind: 'done',
-        text: t('board.given', { run: run.number, to: bay.title }),
-        undo: { name: 'assignRuns', body: { runs: [run.id], ...before } },
-      }),
-    );
-  };
+  const bays = crew
+    ? baysOf(crew, runs, {
+        anybody: t('board.anybody'),
+        queue: (team) => t('board.queue', { team }),
+        now,
+        timeZone: me.site.timeZone,
+      })
+    : [];
   const carry = async (from: RunSummary, order: string, over: string) => {
-    const to = runUnder(over);
-    if (to === from.id) return;
+    const onto = runUnder(over);
+    if (onto === from.id) return;
     const bay = bays.find((b) => b.key === over);
-    const made = await moves.move(from, [order], runs.find((r) => r.id === to) ?? null);
+    const made = await moves.move(from, [order], runs.find((r) => r.id === onto) ?? null);
     // Dropped on a person or a queue it becomes a run of its own, theirs to pick.
-    if (made !== null && bay && bay.key !== bayOf(from))
-      await assign({ runs: [made], person: bay.person, ...(bay.person === null ? { team: bay.team } : {}) });
+    if (made !== null && bay && bay.key !== bayOf(from)) await assign({ runs: [made], ...to(bay) });
   };
   const dropped = ({ active, over }: DragEndEvent) => {
     setHeld(null);
@@ -147,6 +98,7 @@ export function RunBoard({
     held === null,
   );
   const lifted = runs.find((r) => r.id === held);
+  const liftedBlock = crew?.runs.find((r) => r.id === held);
   const shows = may && chosen !== undefined && waits(chosen);
   const { data: detail } = api.useRunQuery(chosen?.id ?? '', { skip: !shows });
   const orders = shows && detail?.run.id === chosen.id ? ordersOfRun(detail) : [];
@@ -172,56 +124,88 @@ export function RunBoard({
         ? t('board.run', { run: run.number, sign: run.callSign })
         : (bays.find((b) => b.key === key)?.title ?? '');
   };
-  const said: Announcements = {
-    onDragStart: ({ active }) => t('board.lifted', { what: nameOf(active.id) }),
-    onDragOver: ({ active, over }) =>
-      over ? t('board.over', { what: nameOf(active.id), place: nameOf(over.id) }) : undefined,
-    onDragEnd: ({ active, over }) =>
-      over ? t('board.putDown', { what: nameOf(active.id), place: nameOf(over.id) }) : t('board.stays'),
-    onDragCancel: () => t('board.stays'),
-  };
+  const drag = useRunDrag(nameOf);
+  const ids = new Set(runs.map((r) => r.id));
+  const ahead = crew
+    ? bays.flatMap((b) => {
+        const last = blocksOf(
+          crew.runs.filter((r) => b.person !== null && bayOf(r) === b.key),
+          now,
+          crew.pace,
+          b.span,
+        ).at(-1);
+        return last ? [last.to] : [];
+      })
+    : [];
+  const axis = axisOf(now, ahead, MOST.hours, LEAST.wave);
   return (
     <DndContext
-      sensors={sensors}
+      {...drag}
       collisionDetection={underPointer}
       onDragStart={({ active }) => setHeld(String(active.id))}
       onDragEnd={dropped}
       onDragCancel={() => setHeld(null)}
-      accessibility={{ screenReaderInstructions: { draggable: t('board.how') }, announcements: said }}
     >
       <View style={{ gap: 10, padding: 12 }}>
         {may && (
           <Text kind="small" colour="quiet">
-            {t('board.how')}
+            {t('board.hint')}
           </Text>
         )}
         {[error, moves.error, givingBack.error, handing.error].map(
           (trouble, i) => trouble !== undefined && <Failed key={i} text={words(troubleOf(trouble))} />,
         )}
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-          {bays.map((bay) => (
-            <BayBox key={bay.key} bay={bay}>
-              {runs
-                .filter((r) => bayOf(r) === bay.key)
-                .map((run) => (
-                  <RunCard
-                    key={run.id}
-                    run={run}
-                    movable={may && waits(run)}
-                    here={run.id === current}
-                    onPress={() => onCurrent(run.id)}
-                  >
-                    {run.id === chosen?.id && orders.length > 1 && <OrderChips orders={orders} />}
-                  </RunCard>
-                ))}
-            </BayBox>
-          ))}
-        </View>
+        {wide && crew && (
+          <View>
+            <TrackRow wide height={24}>
+              <Clock axis={axis} now={now} />
+            </TrackRow>
+            <PeopleRows
+              bays={bays}
+              runs={crew.runs}
+              pace={crew.pace}
+              axis={axis}
+              now={now}
+              wide
+              movable={(run) => may && ids.has(run.id) && waits(run)}
+              foreign={(run) => !ids.has(run.id)}
+              takesOrders
+              held={crew.runs.find((r) => r.id === held) ?? null}
+              current={current}
+              onPress={(run) => ids.has(run.id) && onCurrent(run.id)}
+              under={(bay) =>
+                chosen && bayOf(chosen) === bay.key && orders.length > 1 && <OrderChips orders={orders} />
+              }
+            />
+          </View>
+        )}
+        {!wide && (
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+            {bays.map((bay) => (
+              <BayBox key={bay.key} bay={bay}>
+                {runs
+                  .filter((r) => bayOf(r) === bay.key)
+                  .map((run) => (
+                    <RunCard
+                      key={run.id}
+                      run={run}
+                      movable={may && waits(run)}
+                      here={run.id === current}
+                      onPress={() => onCurrent(run.id)}
+                    >
+                      {run.id === chosen?.id && orders.length > 1 && <OrderChips orders={orders} />}
+                    </RunCard>
+                  ))}
+              </BayBox>
+            ))}
+          </View>
+        )}
       </View>
       {/* Above all that scrolls: a list that scrolls would shift and clip it. */}
       {createPortal(
         <DragOverlay>
-          {lifted && <RunFace run={lifted} here lifted />}
+          {lifted && wide && liftedBlock && <BlockFace run={liftedBlock} width={LIFTED} here />}
+          {lifted && !wide && <RunFace run={lifted} here lifted />}
           {order1 && <OrderChip order={order1} lifted />}
         </DragOverlay>,
         document.body,

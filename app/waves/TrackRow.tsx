@@ -13,19 +13,22 @@ export function TrackRow({
   children,
   height,
   label,
+  role = 'listitem',
 }: {
   wide: boolean;
   head?: ReactNode;
+  /** Its figure; without one the stretch of time goes to the edge. */
   right?: ReactNode;
   children: ReactNode;
   height: number;
   label?: string;
+  role?: 'listitem' | 'group';
 }) {
   const surface = useSurface();
   const { edgeStyle, within } = useHandoffRow();
   return (
     <View
-      {...(label ? { role: 'listitem' as const, 'aria-label': label } : {})}
+      {...(label ? { role, 'aria-label': label } : {})}
       style={{
         flexDirection: wide ? 'row' : 'column',
         alignItems: wide ? 'center' : 'stretch',
@@ -40,7 +43,7 @@ export function TrackRow({
         <>
           {(wide || head) && <View style={wide ? { width: HEAD } : { paddingTop: 8 }}>{head}</View>}
           <View style={wide ? { flex: 1, minWidth: 0 } : {}}>{children}</View>
-          {wide && <View style={{ width: RIGHT, alignItems: 'flex-end' }}>{right}</View>}
+          {wide && right !== undefined && <View style={{ width: RIGHT, alignItems: 'flex-end' }}>{right}</View>}
         </>,
       )}
     </View>

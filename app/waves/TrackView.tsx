@@ -11,7 +11,7 @@ import { Page } from '../shell/index.ts';
 import { batonOf, DepartureSheet, DeskTabs } from '../desk/index.ts';
 import { ExceptionsRail } from '../exceptions/index.ts';
 import { CompareSheet } from './CompareSheet.tsx';
-import { CrewLine, PersonLane } from './CrewLine.tsx';
+import { CrewLine } from './CrewLine.tsx';
 import { Clock, Lane, type LaneMarks } from './Lane.tsx';
 import { DepartureLane } from './DepartureLane.tsx';
 import { relayOfDeparture } from './departureRelay.ts';
@@ -21,6 +21,7 @@ import { LoadLane } from './LoadLane.tsx';
 import { sayWave } from './sayWave.ts';
 import { Timetable } from './Timetable.tsx';
 import { axisOf, MOST, type Axis } from './track.ts';
+import { TrackPeople } from './TrackPeople.tsx';
 import { TrackRow } from './TrackRow.tsx';
 
 /** The baton of a wave: all it holds is released; then picked, packed, shipped. */
@@ -163,13 +164,13 @@ export function TrackView() {
                 wide={wide}
                 height={32}
                 right={
-                  further && (
+                  further ? (
                     <Button
                       size="small"
                       title={t(span === 'day' ? 'track.fourHours' : 'track.wholeDay')}
                       onPress={() => setSpan(span === 'day' ? 'hours' : 'day')}
                     />
-                  )
+                  ) : null
                 }
               >
                 <Clock axis={axis} now={now} />
@@ -186,13 +187,7 @@ export function TrackView() {
                   />
                 ))}
               </View>
-              {crew && busy.length > 0 && (
-                <View role="list" aria-label={t('track.people')}>
-                  {busy.map((p) => (
-                    <PersonLane key={p.id} person={p} axis={axis} now={now} wide={wide} />
-                  ))}
-                </View>
-              )}
+              {crew && <TrackPeople crew={crew} axis={axis} now={now} wide={wide} />}
             </View>
           )}
           {track && track.earlier.orders > 0 && (

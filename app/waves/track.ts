@@ -7,22 +7,30 @@ export interface Axis {
 }
 
 const MINUTE = 60_000;
-const STEPS = [15, 30, 60, 120, 240].map((m) => m * MINUTE);
+const STEPS = [5, 15, 30, 60, 120, 240].map((m) => m * MINUTE);
 const MOST_TICKS = 9;
-const LEAST = 2 * 60 * MINUTE;
+/** Milliseconds ahead that a track shows at least: of the whole hall, and of one wave. */
+export const LEAST = { hall: 2 * 60 * MINUTE, wave: 30 * MINUTE } as const;
 /** Milliseconds ahead that a track shows at most: the hours that a shift leader steers by, or the whole day. */
 export const MOST = { hours: 4 * 60 * MINUTE, day: 16 * 60 * MINUTE } as const;
 
 /**
- * The stretch that shows what is to come: a little before now, up to the last of the instants given; two hours at least.
+ * The stretch that shows what is to come: a little before now, up to the last of the instants given.
  *
  * @param most milliseconds ahead at most
+ * @param least milliseconds ahead at least
  */
-export function axisOf(now: number, instants: readonly number[], most: number = MOST.day): Axis {
-  const last = Math.max(now + LEAST, ...instants.filter((i) => i <= now + most));
+export function axisOf(
+  now: number,
+  instants: readonly number[],
+  most: number = MOST.day,
+  least: number = LEAST.hall,
+): Axis {
+  const last = Math.max(now + least, ...instants.filter((i) => i <= now + most));
   const step = STEPS.find((s) => (last - now) / s <= MOST_TICKS) ?? STEPS.at(-1)!;
-  const from = Math.floor((now - step / 2) / (15 * MINUTE)) * 15 * MINUTE;
-  const to = Math.ceil((last + step / 4) / (15 * MINUTE)) * 15 * MINUTE;
+  const grain = Math.min(step, 15 * MINUTE);
+  const from = Math.floor((now - step / 2) / grain) * grain;
+  const to = Math.ceil((last + step / 4) / grain) * grain;
   const ticks: number[] = [];
   for (let at = Math.ceil(from / step) * step; at <= to; at += step) ticks.push(at);
   return { from, to, ticks };

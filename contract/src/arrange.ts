@@ -95,6 +95,28 @@ export const crew = z.object({
       ends: instant.nullable().describe('When what this person has should be done, at the pace of the day'),
     }),
   ),
+  runs: z
+    .array(
+      z.object({
+        id,
+        number: z.string(),
+        callSign: z.string(),
+        wave: id,
+        waveNumber: z.int(),
+        state: z.enum(['planned', 'waiting', 'picking']),
+        pickerId: id.nullable(),
+        assignedId: id.nullable().describe('Whose it is, while nobody picks it'),
+        team: z.string(),
+        priority: z.int(),
+        orders: z.int(),
+        picks: z.int(),
+        picksDone: z.int(),
+        leavesAt: instant.nullable().describe('Earliest departure of its orders'),
+        secondsLeft: z.number().describe('By standard; times `pace` is what it should take'),
+      }),
+    )
+    .describe('Runs that are not done, in the order in which they are picked'),
+  pace: z.number().describe('What runs of the last hours took beside what they should have'),
   teams: z.array(z.string()),
   queues: z
     .array(z.object({ team: z.string(), waiting: z.int(), picking: z.int() }))
@@ -111,6 +133,8 @@ export const crew = z.object({
   ),
 });
 export type Crew = z.infer<typeof crew>;
+/** A run as the track and the board of a wave draw it. */
+export type CrewRun = Crew['runs'][number];
 
 const blocked = z.union([
   z.strictObject({ aisle: z.string().max(40), from: z.number(), to: z.number() }),

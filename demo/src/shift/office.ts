@@ -17,6 +17,16 @@ export async function planned(desk: Person, orders: OrderRow[]): Promise<string>
   return wave;
 }
 
+/** Plans a load for a departure of a day with as many of these orders as its vehicle takes. */
+export async function loaded(
+  desk: Person,
+  { vehicle, departure, day, orders }: { vehicle: string; departure: string; day: string; orders: OrderRow[] },
+): Promise<string> {
+  const { id } = await desk.ask('planLoad', { body: { vehicle, departure, day } });
+  await desk.ask('fillLoad', { id, body: { add: orders.map((o) => o.id), whatFits: true } });
+  return id;
+}
+
 /** Confirms what stands packed, whole orders alone, with the number of its carrier where it has one. */
 export async function* dock(person: Person, departures: readonly string[]): Work {
   for (;;) {

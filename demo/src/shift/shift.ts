@@ -6,7 +6,7 @@ import { seeded } from '@hand-relay/core/random';
 import { carts, site } from '../house.ts';
 import type { ScenarioItem } from '../scenario.ts';
 import { workUntil, type ShiftClock, type Work } from './clock.ts';
-import { dock, planned, readyFor } from './office.ts';
+import { dock, loaded, planned, readyFor } from './office.ts';
 import { packer } from './packer.ts';
 import { signIn, type Person } from './person.ts';
 import { picker } from './picker.ts';
@@ -32,12 +32,21 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
       changes: [{ orders: express.map((o) => o.id), set: { departure: 'Skylark Express', priority: 2 } }],
     },
   });
+  const early = await loaded(person, {
+    vehicle: 'Van 3.5 t',
+    departure: 'Skylark Express',
+    day: today,
+    orders: express,
+  });
   yield until(207);
   await person.ask('startWave', { id: await planned(person, express) });
   yield until(66);
   const van = (await readyFor(person, 'Van tour north', today)).slice(0, 10);
   await person.ask('startWave', { id: await planned(person, van) });
+  await loaded(person, { vehicle: 'Truck 12 t', departure: 'Van tour north', day: today, orders: van });
   yield until(21);
+  // It left with what was ready; the rest goes with the next.
+  await person.try('closeLoad', { id: early });
   const pallets = (await readyFor(person, 'Fellhaul Pallet', today)).slice(0, 9);
   await person.ask('startWave', { id: await planned(person, pallets) });
   yield until(6);
@@ -50,7 +59,10 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
   await person.ask('startWave', { id: wave });
   yield until(3);
   await planned(person, parcels.slice(12));
-  const next = await readyFor(person, 'Skylark Day', addDays(today, 1));
+  const tomorrow = addDays(today, 1);
+  const freight = await readyFor(person, 'Fellhaul Pallet', tomorrow);
+  await loaded(person, { vehicle: 'Trailer 40 t', departure: 'Fellhaul Pallet', day: tomorrow, orders: freight });
+  const next = await readyFor(person, 'Skylark Day', tomorrow);
   await person.ask('release', { body: { orders: next.slice(0, 10).map((o) => o.id) } });
 }
 

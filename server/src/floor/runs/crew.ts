@@ -38,7 +38,23 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
     const shift = shiftOf(shifts, person, at);
     return shift ? { from: shift.from, until: shift.until, on: isOn(shift, at), team: shift.team } : null;
   };
-  const pace = people.some((p) => p.seconds) ? await paceHere(on, siteId, now) : 1;
+  const runs = await rows<Crew['runs'][number]>(
+    on,
+    sql`
+    select r.id, r.number, r.call_sign as "callSign", w.id as wave, w.number as "waveNumber", r.state, r.picker_id as "pickerId",
+           r.assigned_id as "assignedId", r.team, r.priority, q.orders, k.picks, k.done as "picksDone", ${iso(sql`q.leaves`)} as "leavesAt",
+           r.seconds * (k.picks - k.done) / greatest(1, k.picks) as "secondsLeft"
+    from run r join wave w on w.id = r.wave_id
+    join lateral (
+      select count(*)::int as orders, min(o.leaves_at) as leaves from run_position q join customer_order o on o.id = q.order_id where q.run_id = r.id
+    ) q on true
+    join lateral (
+      select count(*)::int as picks, (count(*) filter (where k.state <> 'open'))::int as done from pick k where k.run_id = r.id and k.state <> 'out'
+    ) k on true
+    where r.site_id = ${siteId} and r.state in ('planned', 'waiting', 'picking')
+    order by r.priority desc, q.leaves nulls last, r.rank, r.number`,
+  );
+  const pace = runs.length > 0 ? await paceHere(on, siteId, now) : 1;
   const carts = await rows<Crew['carts'][number]>(
     on,
     sql`select t.id, t.name, t.positions, (
@@ -66,6 +82,8 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
       shift: shiftFor(p.id),
       ends: seconds ? new Date(now.getTime() + 1000 * pace * seconds).toISOString() : null,
     })),
+    runs,
+    pace,
     teams: [...new Set(people.map((p) => p.team).filter(Boolean))].sort(),
     queues,
     bench: { waiting: after!.waiting },
