@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { RunDetail, TrailEntry } from '@hand-relay/contract';
-import { api, change, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
+import { api, change, leaveIn, packAll, person, PHONE, pickOne, scan, startWave, takeIn, test } from './people.ts';
 
 const picksOf = async (page: Page, run: string) => (await api<RunDetail>(page, `/api/runs/${run}`)).picks;
 const key = (page: Page, name: string | RegExp) => page.getByRole('button', { name });
@@ -165,6 +165,32 @@ test('on the list a slip names its run, and a free cart takes the next one', asy
   expect(pick!.step.position.cart).toBe('CART-24');
   await scan(desk, 'CART-12');
   await expect(desk.getByRole('dialog', { name: 'Find' }).getByText('CART-12')).toBeVisible();
+});
+
+test('the next run is one press away, and begins at once where the site asks for no cart', async ({ browser }) => {
+  const desk = await person(browser, { name: 'maren' });
+  const { settings } = await api<{ settings: object }>(desk, '/api/setup/settings');
+  try {
+    await change(desk, '/api/setup/settings', { ...settings, askCart: false });
+    const orders = [await takeIn(desk, 'NEXT-1', [['WK-004', 1]]), await takeIn(desk, 'NEXT-2', [['WK-004', 1]])];
+    const runs = [(await startWave(desk, [orders[0]!]))[0]!, (await startWave(desk, [orders[1]!]))[0]!];
+    await change(desk, '/api/runs/assign', { runs: [runs[0]!.id], person: 'bram', priority: 9 });
+    await change(desk, '/api/runs/assign', { runs: [runs[1]!.id], person: 'bram', priority: 8 });
+    const floor = await person(browser, { badge: 'BADGE-2003' }, PHONE);
+    await key(floor, `Take ${runs[0]!.number}`).click();
+    await expect(floor).toHaveURL(new RegExp(`/floor/runs/${runs[0]!.id}`));
+    const [pick] = await picksOf(floor, runs[0]!.id);
+    await pickOne(floor, pick!, pick!.step.position.cart);
+    await leaveIn(floor, 'LANE-2', runs[0]!.id);
+    await key(floor, new RegExp(`^Next run: ${runs[1]!.number}`)).click();
+    await expect(floor).toHaveURL(new RegExp(`/floor/runs/${runs[1]!.id}`));
+    const [next] = await picksOf(floor, runs[1]!.id);
+    await expect(floor.getByRole('group', { name: `Go to ${next!.step.bin}` })).toBeVisible();
+    await change(floor, `/api/runs/${runs[1]!.id}/return`);
+    await packAll(await person(browser, { badge: 'BADGE-3002' }), orders[0]!);
+  } finally {
+    await change(desk, '/api/setup/settings', settings);
+  }
 });
 
 test('where the site asks for a scan a touch says why, or is no key at all, and the trail tells it from a scan', async ({

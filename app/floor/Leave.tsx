@@ -4,13 +4,14 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { laneAdvice } from '@hand-relay/core/handling/picking';
-import { serverNow } from '../state/index.ts';
+import { api, serverNow } from '../state/index.ts';
 import { duration, i18n, number } from '../text/index.ts';
 import { Card, Failed, Finish, Button, Row, ScanField, Signal, Text, useNarrow } from '../ui/index.ts';
 import { Page, PrintKey } from '../shell/index.ts';
 import { CartonsOnCart } from './CartonsOnCart.tsx';
 import { Beside } from './RunSheet.tsx';
 import { PickList } from './PickList.tsx';
+import { useTaking } from './useTaking.tsx';
 import type { Verdict } from './verdict.ts';
 
 /** What was picked, in how many cartons, and how long it took against what was planned. */
@@ -35,11 +36,30 @@ function summaryOf(run: RunDetail, picks: RunPick[]): string {
 export function Left({ run, picks }: { run: RunDetail; picks: RunPick[] }) {
   const { t } = useTranslation();
   const router = useRouter();
+  const { data } = api.useMyRunsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const taking = useTaking();
+  const next = data?.mine.length === 0 ? data.waiting[0] : undefined;
+  const back = () => router.navigate('/floor');
   return (
     <Page
       title={t('floor.run', { number: run.run.number })}
-      foot={<Button kind="act" size="floor" title={t('floor.backToRuns')} onPress={() => router.navigate('/floor')} />}
+      foot={
+        <View style={{ gap: 10 }}>
+          {taking.wrong !== null && <Failed text={taking.wrong} />}
+          {next && (
+            <Button
+              kind="act"
+              size="floor"
+              title={t('floor.nextRun', { run: next.number, sign: next.callSign })}
+              busy={taking.busy}
+              onPress={() => taking.begin(next)}
+            />
+          )}
+          <Button kind={next ? 'plain' : 'act'} size="floor" title={t('floor.backToRuns')} onPress={back} />
+        </View>
+      }
     >
+      {taking.sheet}
       <View style={{ paddingVertical: 24, gap: 16 }}>
         <Text kind="code">{run.run.callSign}</Text>
         <Signal kind="done" text={t('floor.left', { cart: run.run.cart, lane: run.run.lane })} size="large" />

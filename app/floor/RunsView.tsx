@@ -10,8 +10,8 @@ import { Page } from '../shell/index.ts';
 import { LookUp } from './LookUp.tsx';
 import { OtherTrips } from './OtherTrips.tsx';
 import { OtherWork } from './OtherWork.tsx';
-import { TakeSheet } from './TakeSheet.tsx';
 import { useListScans } from './useListScans.ts';
+import { useTaking } from './useTaking.tsx';
 
 /** My runs first, then those that wait; a run is taken with a cart. */
 export function RunsView() {
@@ -19,12 +19,13 @@ export function RunsView() {
   const router = useRouter();
   const { data, error, refetch } = api.useMyRunsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [looking, setLooking] = useState(false);
-  const [taking, setTaking] = useState<RunSummary | null>(null);
-  const wrong = useListScans(data, setTaking, taking === null && !looking);
+  const taking = useTaking();
+  const wrong = useListScans(data, taking.begin, !taking.asking && !looking);
   return (
     <Page title={t('floor.title')}>
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {wrong !== null && <Failed text={wrong} />}
+      {taking.wrong !== null && <Failed text={taking.wrong} />}
       {!data && !error && <Loading rows={4} height={110} />}
       {data && data.mine.length + data.waiting.length === 0 && (
         <Empty title={t('floor.emptyTitle')} text={t('floor.emptyText')} />
@@ -56,7 +57,7 @@ export function RunsView() {
               run={run}
               first={i === 0 && data.mine.length === 0}
               title={t('floor.take')}
-              onPress={() => setTaking(run)}
+              onPress={() => taking.begin(run)}
             />
           ))}
         </Column>
@@ -73,7 +74,7 @@ export function RunsView() {
       <Button size="floor" icon="magnify" title={t('lookUp.title')} onPress={() => setLooking(true)} />
       <OtherWork />
       {looking && <LookUp onClose={() => setLooking(false)} />}
-      {taking && <TakeSheet run={taking} onClose={() => setTaking(null)} />}
+      {taking.sheet}
     </Page>
   );
 }

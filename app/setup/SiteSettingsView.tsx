@@ -282,6 +282,12 @@ function Form({
           checked={next.ownTrips}
           onPress={() => set({ ownTrips: !next.ownTrips })}
         />
+        <Checkbox
+          shown
+          label={t('settings.askCart')}
+          checked={next.askCart}
+          onPress={() => set({ askCart: !next.askCart })}
+        />
       </Part>
       <Part title={t('settings.sounds.title')}>
         {(['accepted', 'refused', 'finished'] as const).map((sound) => (

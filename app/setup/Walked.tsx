@@ -1,6 +1,6 @@
 import { useTranslation } from 'react-i18next';
 import type { Walking } from '@hand-relay/core/walking/waves';
-import { Choice, Column, Text } from '../ui/index.ts';
+import { Checkbox, Choice, Column, Text } from '../ui/index.ts';
 
 /** How runs are walked at a site. */
 export function Walked({ walking, onChange }: { walking: Walking; onChange: (walking: Walking) => void }) {
@@ -37,6 +37,12 @@ export function Walked({ walking, onChange }: { walking: Walking; onChange: (wal
               value,
               title: t(`settings.walking.direction.${value}`),
             }))}
+          />
+          <Checkbox
+            shown
+            label={t('settings.walking.across')}
+            checked={walking.acrossDepartures}
+            onPress={() => onChange({ ...walking, acrossDepartures: !walking.acrossDepartures })}
           />
           <Text colour="quiet">{t('settings.walking.about.chain')}</Text>
         </>

@@ -118,6 +118,8 @@ export const refusals = table({
   'not-waiting': no(409, order),
   'no-bin-for': no(409, order),
   'no-cart': no(409, {}),
+  'no-free-cart': no(409, { run: text }),
+  'cart-asked': no(422, { run: text }),
   'no-picker': no(422, { person: text }),
   'no-own-trip': no(409, run),
   'no-own-trips': no(403, {}),

@@ -214,7 +214,16 @@ export const runsBeside = z.object({
 });
 export type RunsBeside = z.infer<typeof runsBeside>;
 
-export const takeBody = z.strictObject({ cart: z.string().trim().min(1).max(20) });
+export const takeBody = z.strictObject({
+  cart: z
+    .string()
+    .trim()
+    .min(1)
+    .max(20)
+    .nullable()
+    .default(null)
+    .describe('Left out where the site asks for none: the smallest free cart that takes the run is its'),
+});
 
 export const pickInput = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('scan'), text: z.string().min(1).max(200) }),

@@ -52,6 +52,10 @@ export const siteSettings = z.strictObject({
       by: z.enum(['shortest', 'sequence']),
       between: z.enum(['home', 'chain']),
       direction: z.enum(['alternate', 'one']),
+      acrossDepartures: z
+        .boolean()
+        .default(false)
+        .describe('Where runs chain: also those of different departures that are as urgent otherwise'),
     })
     .default(usualSettings.walking),
   setUp: z
@@ -62,6 +66,12 @@ export const siteSettings = z.strictObject({
     .boolean()
     .default(usualSettings.ownTrips)
     .describe('Whether a picker may gather a trip of their own from what waits'),
+  askCart: z
+    .boolean()
+    .default(usualSettings.askCart)
+    .describe(
+      'Whether a run is taken with the scan of a cart; otherwise the smallest free one that takes it counts as its',
+    ),
   lookAlikes: z.enum(lookAlikeModes).default(usualSettings.lookAlikes),
   nearlyEmpty: z
     .int()

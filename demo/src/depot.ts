@@ -26,8 +26,9 @@ export const depotSettings: SiteSettings = {
   // Nearest to the hand first, then what came first: the depot has no reach truck and turns its stock quickly.
   bins: ['home', 'reach', 'age', 'remainder'],
   // A trip ends at the last bin of its list and the next begins there, the other way round.
-  walking: { by: 'sequence', between: 'chain', direction: 'alternate' },
+  walking: { by: 'sequence', between: 'chain', direction: 'alternate', acrossDepartures: true },
   ownTrips: true,
+  askCart: false,
   picking: {
     one: { checks: ['bin', 'item'], order: 'either', counting: 'once', drop: 'place' },
     many: { checks: ['bin', 'item', 'lot', 'position'], order: 'either', counting: 'packs', drop: 'place' },

@@ -87,6 +87,39 @@ describe('runs that chain', () => {
     }
     await desk.get('changeSiteSettings', { body: settings });
   });
+
+  it('chain over departures only where the site says so, and take no cart where it asks for none', async () => {
+    const { settings } = await desk.get('siteSettings');
+    const set = (walking: Partial<typeof settings.walking>, askCart: boolean) =>
+      desk.get('changeSiteSettings', {
+        body: { ...settings, askCart, walking: { ...settings.walking, ...walking } },
+      });
+    await set({ acrossDepartures: true }, true);
+    const { wave } = await desk.get('release', { body: { orders: next(2) } });
+    await desk.get('changeWave', { id: wave, body: { picking: 'single' } });
+    await desk.get('planWave', { id: wave });
+    await desk.get('startWave', { id: wave });
+    const { runs } = await desk.get('wave', { id: wave });
+    await desk.get('assignRuns', { body: { runs: runs.map((r) => r.id), person: 'pico' } });
+    const offered = async () => (await picker.get('myRuns')).waiting.slice(0, 2).map((r) => r.id);
+    const walk = await offered();
+    expect([...walk].sort()).toEqual(runs.map((r) => r.id).sort());
+    // The one that is the longer walk leaves first.
+    await relay.query(`update customer_order set leaves_at = case
+        when id in (select order_id from run_position where run_id = '${walk[1]!}') then now() + interval '1 hour' else now() + interval '3 hours' end
+      where id in (select order_id from run_position where run_id in ('${walk.join("','")}'))`);
+    expect(await offered()).toEqual(walk);
+    await set({ acrossDepartures: false }, true);
+    expect(await offered()).toEqual([...walk].reverse());
+    expect((await picker.refused('takeRun', { id: walk[0]!, body: {} })).code).toBe('cart-asked');
+    await set({}, false);
+    const taken = await picker.get('takeRun', { id: walk[0]!, body: {} });
+    expect(taken.run).toMatchObject({ state: 'picking', picker: 'Pico Lund' });
+    const free = await relay.query(`select 1 from cart where site_id = 'fennock' and code = '${taken.run.cart!}'`);
+    expect(free).toHaveLength(1);
+    await picker.get('returnRun', { id: walk[0]! });
+    await desk.get('changeSiteSettings', { body: settings });
+  });
 });
 
 describe('a trip that a picker gathers', () => {

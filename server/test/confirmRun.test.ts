@@ -125,7 +125,7 @@ describe('a run that is confirmed at once', () => {
     await relay.query(
       'update cart set retired = true where code not in (select cart_code from run where cart_code is not null)',
     );
-    expect((await no(run, {})).code).toBe('no-cart');
+    expect((await no(run, {})).code).toBe('no-free-cart');
     expect((await desk!.get('run', { id: run.run.id })).run).toMatchObject({ state: 'waiting', cart: null });
     await relay.query('update cart set retired = false');
   });

@@ -1,5 +1,6 @@
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { openTest, type Person, type TestRelay } from './relay.ts';
+import { startWave, takeIn } from './steps.ts';
 
 const HOUR = 3_600_000;
 
@@ -60,6 +61,24 @@ describe('a roster', () => {
     await desk.get('setupUndo', { body: { entry: entry! } });
     expect(await pickers()).toBe(2);
     expect((await crew('suri')).shift).toBeNull();
+  });
+
+  it('says for which team somebody picks while the shift is on', async () => {
+    const order = await takeIn(desk, { number: 'COLD-1', lines: [['HT-003', 1]] });
+    const wave = await startWave(desk, [order]);
+    const run = (await desk.get('wave', { id: wave })).runs[0]!.id;
+    await desk.get('assignRuns', { body: { runs: [run], person: null, team: 'cold' } });
+    const suri = await relay.as('suri');
+    const offered = async () => (await suri.get('myRuns')).waiting.map((r) => r.id);
+    expect(await offered()).not.toContain(run);
+    const { entry } = await put(shift('suri', -1, 7, { team: 'cold' }));
+    expect(await offered()).toContain(run);
+    await desk.get('setupUndo', { body: { entry: entry! } });
+    expect(await offered()).not.toContain(run);
+    // One that begins later today says nothing of now.
+    const later = await put(shift('suri', 1, 7, { team: 'cold' }));
+    expect(await offered()).not.toContain(run);
+    await desk.get('setupUndo', { body: { entry: later.entry! } });
   });
 
   it('is imported like every list, and belongs to its site', async () => {

@@ -168,6 +168,8 @@ export const refusal: Same<typeof english> = {
     'wave-begun':
       'Picker haben begonnen: {{runs}}. Beende diese Rundgänge, oder nimm Aufträge aus denen, die nicht begonnen sind.',
     'plan-stale': 'Der Bestand bewegt sich. Plane gleich noch einmal.',
+    'no-free-cart': 'Kein freier Wagen hat genug Plätze für Tour {{run}}.',
+    'cart-asked': 'Scanne einen Wagen, um Tour {{run}} zu übernehmen.',
     'no-cart': 'Dieser Standort hat keine Wagen. Richte zuerst einen ein.',
     'run-state': 'Rundgang {{run}} ist inzwischen {{state}}.',
     'run-of-another': '{{picker}} hat Rundgang {{run}}.',

@@ -286,6 +286,7 @@ export const work: Same<typeof english> = {
     left: '{{cart}} steht in {{lane}}',
     summary: '{{orders}}, {{units}}, {{shorts}} fehlend',
     took: '{{took}}, geplant {{planned}}',
+    nextRun: 'Nächste Tour: {{run}} · {{sign}}',
     backToRuns: 'Zu meinen Rundgängen',
     done: '{{units}} × {{item}} gepickt',
     shortTitle: 'Was stimmt nicht an {{bin}}?',

@@ -172,6 +172,8 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'wave-state': 'Wave {{number}} is now {{state}}.',
     'wave-begun': 'Pickers have started: {{runs}}. Finish those runs, or remove orders from the ones not started.',
     'plan-stale': 'Stock keeps moving. Plan again in a moment.',
+    'no-free-cart': 'No free cart has enough places for run {{run}}.',
+    'cart-asked': 'Scan a cart to take run {{run}}.',
     'no-cart': 'This site has no carts. Set one up first.',
     'run-state': 'Run {{run}} is now {{state}}.',
     'run-of-another': '{{picker}} has run {{run}}.',

@@ -142,6 +142,7 @@ export const settings = {
       by: { title: 'Along', shortest: 'The shortest walk', sequence: 'The numbers of the bins' },
       between: { title: 'Each run', home: 'From the start and back', chain: 'From where the last one ended' },
       direction: { title: 'Direction', alternate: 'Whichever way round is less walk', one: 'Always the same' },
+      across: 'Also runs of different departures',
       about: {
         shortest: 'Worked out over the floor as it is, and proven wherever it can be.',
         sequence:
@@ -150,6 +151,7 @@ export const settings = {
           'Nobody walks back between runs. Among runs as urgent as each other the next is the one with the least walk over all.',
       },
     },
+    askCart: 'A run is taken with the scan of a cart; without it the smallest free cart is its cart',
     ownTrips: 'A picker may gather a trip of their own from what waits',
     sounds: { title: 'Sounds', accepted: 'Scan taken', refused: 'Scan refused', finished: 'Run finished' },
     hear: 'Play',

@@ -285,6 +285,7 @@ export const work = {
     left: '{{cart}} is in {{lane}}',
     summary: '{{orders}}, {{units}}, {{shorts}} short',
     took: '{{took}}, planned {{planned}}',
+    nextRun: 'Next run: {{run}} · {{sign}}',
     backToRuns: 'Back to my runs',
     done: 'Picked {{units}} × {{item}}',
     shortTitle: 'What is wrong at {{bin}}?',

@@ -75,6 +75,8 @@ export interface SiteSettings {
   setUp: SetUp;
   /** Whether a picker may gather a trip of their own from what waits. */
   ownTrips: boolean;
+  /** Whether a run is taken with the scan of a cart; where crates have no numbers, the smallest free one counts as its. */
+  askCart: boolean;
   lookAlikes: LookAlikeMode;
   /** When a pick should leave at most so many units, the picker is asked whether that is what is left; never at −1. */
   nearlyEmpty: number;
@@ -111,6 +113,7 @@ export const usualSettings: SiteSettings = {
   walking: usualWalking,
   setUp: 'none',
   ownTrips: false,
+  askCart: true,
   lookAlikes: 'tell',
   nearlyEmpty: 3,
   countLimit: 5,

@@ -24,5 +24,12 @@ export interface Walking {
   between: 'home' | 'chain';
   /** Where runs chain: walked either way round, whichever is the least walk over all, or always one way. */
   direction: 'alternate' | 'one';
+  /** Where runs chain: also those of different departures, as long as they are as urgent otherwise. */
+  acrossDepartures: boolean;
 }
-export const usualWalking: Walking = { by: 'shortest', between: 'home', direction: 'alternate' };
+export const usualWalking: Walking = {
+  by: 'shortest',
+  between: 'home',
+  direction: 'alternate',
+  acrossDepartures: false,
+};

@@ -48,6 +48,7 @@ const problem: fc.Arbitrary<WaveProblem> = fc
       by: fc.constantFrom('shortest' as const, 'sequence' as const),
       between: fc.constantFrom('home' as const, 'chain' as const),
       direction: fc.constantFrom('alternate' as const, 'one' as const),
+      acrossDepartures: fc.boolean(),
     }),
   })
   .map(({ stock, needs, people, ...way }) => ({
@@ -359,8 +360,8 @@ describe('the walk of a run', () => {
       picking: 'single',
     };
     const walksOf = (direction: 'alternate' | 'one') =>
-      planWave({ ...p, walking: { by: 'sequence', between: 'chain', direction } }).runs.map((r) =>
-        r.picks.map((k) => k.bin).join(' '),
+      planWave({ ...p, walking: { by: 'sequence', between: 'chain', direction, acrossDepartures: false } }).runs.map(
+        (r) => r.picks.map((k) => k.bin).join(' '),
       );
     expect(walksOf('alternate')).toEqual(['12 33 58', '58', '58 33']);
     expect(walksOf('one').filter((t) => t.startsWith('33'))).toEqual(['33 58']);

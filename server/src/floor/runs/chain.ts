@@ -18,7 +18,12 @@ interface Chaining {
 }
 
 /** How runs chain for somebody now: from where they scanned last, else from where runs begin; null where they do not. */
-async function chainingFor(on: Db | Tx, siteId: string, person: string, now: Date): Promise<Chaining | null> {
+async function chainingFor(
+  on: Db | Tx,
+  siteId: string,
+  person: string,
+  now: Date,
+): Promise<(Chaining & { across: boolean }) | null> {
   const { walking, carry } = await settingsOf(on, siteId);
   if (walking.between !== 'chain') return null;
   const { floor, start } = await floorOf(on, siteId);
@@ -30,7 +35,11 @@ async function chainingFor(on: Db | Tx, siteId: string, person: string, now: Dat
         order by k.confirmed_at desc, k.sequence desc limit 1`,
   );
   const direction = eitherWay({ walking, carry }, map) ? 'alternate' : 'one';
-  return { map, options: { start: last?.at ?? start, distance: map.distance, direction } };
+  return {
+    map,
+    across: walking.acrossDepartures,
+    options: { start: last?.at ?? start, distance: map.distance, direction },
+  };
 }
 
 /** Runs as parts of a chain, those that are asked for. */
@@ -46,7 +55,10 @@ async function linksOf(on: Db | Tx, runs: readonly string[]): Promise<Map<string
   );
 }
 
-/** Waiting runs as somebody should take them: where runs chain, those as urgent as the first in the order of the least walk. */
+/**
+ * Waiting runs as somebody should take them: where runs chain, those as urgent as the first in the order of the least
+ * walk. They leave with one departure, unless the site chains over several.
+ */
 export async function inChain(
   on: Db | Tx,
   siteId: string,
@@ -58,7 +70,7 @@ export async function inChain(
   if (!chaining) return waiting;
   const alike = (run: RunSummary) =>
     run.priority === waiting[0]!.priority &&
-    run.leavesAt === waiting[0]!.leavesAt &&
+    (chaining.across || run.leavesAt === waiting[0]!.leavesAt) &&
     run.assignedId === waiting[0]!.assignedId;
   const first = waiting.filter(alike).slice(0, AHEAD);
   const links = await linksOf(

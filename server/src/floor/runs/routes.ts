@@ -15,6 +15,7 @@ import { pickInput } from './input.ts';
 import { undoPick } from './undo.ts';
 import { noteLookAlikes } from './lookAlikes.ts';
 import { reportLost } from './lost.ts';
+import { teamOf } from '../../setup/people/index.ts';
 import { noteForBench, transferRun } from './transferRun.ts';
 import { floorPlan, runDetail, runsBeside } from './read.ts';
 import { returnRun, leaveRun, takeOrderOut, takeRun } from './take.ts';
@@ -22,15 +23,16 @@ import { putIn } from './putIn.ts';
 import { leaveBehind, setUpCart } from './setUp.ts';
 import { gatherTrip, mayGather, putTripBack, waitingOrders } from './trip.ts';
 
-/** Runs that wait for a person: theirs, their team's, and those of nobody. */
-const offeredTo = (
-  person: string,
-) => sql`r.state = 'waiting' and (r.assigned_id = ${person} or r.assigned_id is null and (
-  r.team = '' or r.team = (select m.team from membership m where m.person_id = ${person} and m.site_id = r.site_id)))`;
+/** Runs that wait for a person: theirs, those of the team that they work in now, and those of nobody. */
+async function offeredTo(on: Db | Tx, { siteId, personId }: Actor, now: Date) {
+  const team = await teamOf(on, siteId, personId, now);
+  return sql`r.state = 'waiting' and (r.assigned_id = ${personId} or r.assigned_id is null and r.team in ('', ${team}))`;
+}
 
 /** Runs as they are offered to somebody: those that are theirs alone first. */
-async function offered(on: Db | Tx, { siteId, personId }: Actor, now: Date) {
-  const runs = await runSummaries(on, siteId, offeredTo(personId));
+async function offered(on: Db | Tx, actor: Actor, now: Date) {
+  const { siteId, personId } = actor;
+  const runs = await runSummaries(on, siteId, await offeredTo(on, actor, now));
   const [own, others] = [true, false].map((mine) => runs.filter((r) => (r.assignedId === personId) === mine));
   return inChain(on, siteId, personId, [...own!, ...others!], now);
 }
@@ -112,11 +114,11 @@ export function runRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.addOrders, ({ id, body, change }) =>
     change((current) => addOrders(current, id, body.orders)),
   );
-  mountEndpoint(routes, endpoints.waitingOrders, ({ platform, actor }) =>
-    waitingOrders(platform.db, actor.siteId, offeredTo(actor.personId)),
+  mountEndpoint(routes, endpoints.waitingOrders, async ({ platform, actor }) =>
+    waitingOrders(platform.db, actor.siteId, await offeredTo(platform.db, actor, platform.clock())),
   );
   mountEndpoint(routes, endpoints.gatherTrip, ({ actor, body, change }) =>
-    change((current) => gatherTrip(current, body.orders, offeredTo(actor.personId))),
+    change(async (current) => gatherTrip(current, body.orders, await offeredTo(current.tx, actor, current.now))),
   );
   mountEndpoint(routes, endpoints.putTripBack, async ({ id, change }) => {
     await change((current) => putTripBack(current, id));

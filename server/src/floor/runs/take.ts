@@ -14,8 +14,12 @@ import { reportOut } from './shortPick.ts';
 import { lockRun, mustBeMine, type RunRow } from './lock.ts';
 import { linePicks } from './read.ts';
 
-/** Takes a waiting run with a cart that is free and has positions enough. */
-export async function takeRun(change: Change, runId: string, scanned: string): Promise<void> {
+/**
+ * Takes a waiting run with a cart that is free and has positions enough.
+ *
+ * @param scanned null where the site asks for no cart, and for a run whose goods lie on one already
+ */
+export async function takeRun(change: Change, runId: string, scanned: string | null): Promise<void> {
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
   if (run.state === 'picking' && run.pickerId !== actor.personId)
@@ -23,14 +27,17 @@ export async function takeRun(change: Change, runId: string, scanned: string): P
   if (run.state !== 'waiting') throw new Refusal('run-state', { run: run.number, state: run.state });
   if (run.assignedId && run.assignedId !== actor.personId && !actor.rights.has('runs.arrange'))
     throw new Refusal('run-of-another', { run: run.number, picker: run.assigned });
-  await giveCart(change, run, scanned, actor.personId);
+  const cart = scanned ?? run.cart;
+  if (cart === null && (await settingsOf(tx, actor.siteId)).askCart)
+    throw new Refusal('cart-asked', { run: run.number });
+  await giveCart(change, run, cart ?? (await freeCart(change, run)), actor.personId);
 }
 
 /**
  * The free cart that takes a run with the fewest places to spare: for runs that were picked without a cart of a number,
  * as from paper. Others who look for one meanwhile get another.
  *
- * @throws Refusal 409 `no-cart` where none is free that takes it
+ * @throws Refusal 409 `no-free-cart` where none is free that takes it
  */
 export async function freeCart({ tx, actor }: Change, run: RunRow): Promise<string> {
   const [cart] = await rows<{ code: string }>(
@@ -43,7 +50,7 @@ export async function freeCart({ tx, actor }: Change, run: RunRow): Promise<stri
             select 1 from put_away g join run r on r.id = g.run_id where r.site_id = c.site_id and r.cart_code = c.code and g.done_at is null)
         order by t.positions, c.code limit 1 for update of c skip locked`,
   );
-  if (!cart) throw new Refusal('no-cart');
+  if (!cart) throw new Refusal('no-free-cart', { run: run.number });
   return cart.code;
 }
 

@@ -2,4 +2,4 @@ export { actors, peopleRoutes } from './routes.ts';
 export { journalAccounts, membersOf, type ChangedAccount } from './changes.ts';
 export { present } from './present.ts';
 export { hashSecret } from './signIn.ts';
-export { shiftsAt } from './shifts.ts';
+export { shiftsAt, teamOf } from './shifts.ts';

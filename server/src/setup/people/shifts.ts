@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import type { LocalMoment, Shift } from '@hand-relay/core/walking/labour';
+import { isOn, shiftOf, type LocalMoment, type Shift } from '@hand-relay/core/walking/labour';
 import { rows, type Db, type Tx } from '../../platform/index.ts';
 
 /** Shifts around a moment at a site, and what its clock shows: those of the day, and of the day before past midnight. */
@@ -15,4 +15,16 @@ export async function shiftsAt(on: Db | Tx, siteId: string, now: Date): Promise<
         where r.site_id = ${siteId} and not r.retired and r.day between ${at!.day}::date - 1 and ${at!.day}::date`,
   );
   return { shifts, at: at! };
+}
+
+/** The team that somebody works in now: that of the shift that is on, else the one they belong to. */
+export async function teamOf(on: Db | Tx, siteId: string, person: string, now: Date): Promise<string> {
+  const { shifts, at } = await shiftsAt(on, siteId, now);
+  const shift = shiftOf(shifts, person, at);
+  if (shift?.team && isOn(shift, at)) return shift.team;
+  const [own] = await rows<{ team: string }>(
+    on,
+    sql`select team from membership where person_id = ${person} and site_id = ${siteId}`,
+  );
+  return own?.team ?? '';
 }
