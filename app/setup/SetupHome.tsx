@@ -16,9 +16,9 @@ export function SetupHome() {
   const { data, error, refetch } = api.useSetupOverviewQuery();
   const { standins, version } = useMe();
   const backups = useMay('house.backups');
-  const pages = (['settings', 'holds', 'devices', 'printing', 'host', 'backups', 'history', 'stuck'] as const).filter(
-    (page) => (page !== 'backups' || backups) && (page !== 'host' || standins),
-  );
+  const pages = (
+    ['settings', 'holds', 'devices', 'printing', 'labels', 'host', 'backups', 'history', 'stuck'] as const
+  ).filter((page) => (page !== 'backups' || backups) && (page !== 'host' || standins));
   return (
     <Page
       title={t('place.setup')}

@@ -28,6 +28,7 @@ import {
   Row,
   Signal,
   Checkbox,
+  Picker,
   Text,
   useShortcuts,
 } from '../ui/index.ts';
@@ -87,6 +88,7 @@ function Form({
   const [next, setNext] = useState(() => (draft?.from === from ? draft.next : settings));
   const [save, { error, isLoading }] = api.useChangeSiteSettingsMutation();
   const { data: places } = api.useSheetRowsQuery('places');
+  const { data: printerRows } = api.useSheetRowsQuery('printers');
   // One that is gone stays to be seen until another is chosen.
   const lanes = [
     ...new Set([
@@ -94,6 +96,12 @@ function Form({
         .filter((r) => r['retired'] !== true && r['kind'] === 'lane')
         .map((r) => String(r['place'])),
       ...(settings.expressLane ? [settings.expressLane] : []),
+    ]),
+  ];
+  const printers = [
+    ...new Set([
+      ...(printerRows?.rows ?? []).filter((r) => r['retired'] !== true).map((r) => String(r['printer'])),
+      ...(settings.atStart.printer ? [settings.atStart.printer] : []),
     ]),
   ];
   const set = (part: Partial<SiteSettings>) => setNext({ ...next, ...part });
@@ -319,6 +327,27 @@ function Form({
           <Text colour="quiet">{t('settings.paper.title')}</Text>
           {choice('paper', ['a4', 'letter'])}
         </Row>
+        <Text colour="quiet">{t('settings.atStart.title')}</Text>
+        {(['lists', 'slips'] as const).map((what) => (
+          <Checkbox
+            key={what}
+            shown
+            label={t(`settings.atStart.${what}`)}
+            checked={next.atStart[what]}
+            onPress={() => set({ atStart: { ...next.atStart, [what]: !next.atStart[what] } })}
+          />
+        ))}
+        {(next.atStart.lists || next.atStart.slips) && (
+          <Picker
+            label={t('settings.atStart.printer')}
+            value={next.atStart.printer}
+            onChange={(printer) => set({ atStart: { ...next.atStart, printer } })}
+            options={[
+              { value: '', title: t('settings.atStart.any') },
+              ...printers.map((code) => ({ value: code, title: code })),
+            ]}
+          />
+        )}
       </Part>
       <Part title={t('settings.units.title')}>
         {choice('units', ['metric', 'imperial'])}

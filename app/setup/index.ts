@@ -5,6 +5,7 @@ export { HistoryView } from './HistoryView.tsx';
 export { HostView } from './HostView.tsx';
 export { ImportView } from './ImportView.tsx';
 export { BackupsView } from './BackupsView.tsx';
+export { LabelsView } from './LabelsView.tsx';
 export { PrintingView } from './PrintingView.tsx';
 export { ScannerView } from './ScannerView.tsx';
 export { SetupHome } from './SetupHome.tsx';

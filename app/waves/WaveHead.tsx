@@ -164,6 +164,13 @@ function WaveKeys({ wave, orders, runs }: { wave: WaveSummary; orders: WaveDetai
               onPress={() => window.open(addressOf({ name: 'wavePaper', id }), '_blank')}
             />
           )}
+          {wave.runs > 0 && (
+            <Button
+              title={t('waves.slips')}
+              icon="file-document-outline"
+              onPress={() => window.open(addressOf({ name: 'waveSlips', id }), '_blank')}
+            />
+          )}
           {parts > 1 && <Button title={t('split.key')} onPress={() => setSplitting(true)} />}
           {wave.state === 'planned' && (
             <Button title={t('waves.reopenWave')} busy={backing.isLoading} onPress={() => void back(id)} />

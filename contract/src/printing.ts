@@ -9,6 +9,9 @@ export const printKinds = [
   'packing-slip',
   'handoff-label',
   'badges',
+  'labels',
+  'pick-lists',
+  'order-slips',
   'count-sheet',
   'test-page',
 ] as const;
@@ -22,19 +25,58 @@ export const printNeeds: Record<PrintKind, readonly Right[]> = {
   'packing-slip': ofTheWork,
   'handoff-label': ofTheWork,
   badges: ['setup.change'],
+  labels: ['setup.change'],
+  'pick-lists': ['waves.run', 'runs.arrange'],
+  'order-slips': ['waves.run', 'runs.arrange'],
   'count-sheet': [...ofTheWork, 'setup.change'],
   'test-page': [...ofTheWork, 'setup.change'],
 };
 
+/** What labels are printed for. */
+export const labelled = [
+  'carts',
+  'cart-places',
+  'lanes',
+  'benches',
+  'doors',
+  'carton-types',
+  'items',
+  'people',
+] as const;
+export type Labelled = (typeof labelled)[number];
+/** A sheet of A4 with 24 labels, or one a page of a roll. */
+export const labelSizeNames = ['sheet', '62x29', '4x6', 'a6'] as const;
+export type LabelSize = (typeof labelSizeNames)[number];
+export const labelsAsked = z.strictObject({
+  what: z.enum(labelled),
+  size: z.enum(labelSizeNames).default('sheet'),
+  codes: z.array(z.string().max(60)).max(5000).default([]).describe('Which; all of their kind without any'),
+});
+export const labelsQuery = z.strictObject({
+  what: z.enum(labelled),
+  size: z.enum(labelSizeNames).default('sheet'),
+  codes: z
+    .string()
+    .max(8000)
+    .default('')
+    .transform((text) => text.split(',').filter(Boolean))
+    .describe('Which, with commas between them; all of their kind without any'),
+});
+export const labelChoicesQuery = z.strictObject({ what: z.enum(labelled) });
+export const labelChoice = z.object({ code: z.string(), name: z.string() });
+export type LabelChoice = z.infer<typeof labelChoice>;
+export const labelChoices = z.object({ labels: z.array(labelChoice) });
+
 export const printBody = z.strictObject({
   kind: z.enum(printKinds),
-  /** The carton, shipment or run; of numbers for cartons how many; empty where there is none. */
+  /** The carton, shipment, run or wave; of numbers for cartons how many; empty where there is none. */
   of: z.string().max(60).default(''),
   /** The bench, door or device that prints; decides the printer. */
   station: z.string().trim().max(40).default(''),
   /** A printer, in place of the station's own. */
   printer: z.string().trim().max(20).optional(),
   copies: z.int().min(1).max(20).default(1),
+  labels: labelsAsked.optional().describe('Which labels, where the kind is `labels`'),
 });
 export const printed = z.object({ job: id, printer: z.string() });
 

@@ -67,6 +67,7 @@ export const refusals = table({
   'bins-off-floor': no(409, { bins: text }),
   'bin-shut': no(409, { bin: text }),
   'conditions-wrong': no(422, {}),
+  'labels-missing': no(422, {}),
   'no-printer': no(409, { station: text.optional() }),
   'no-standins': no(409, {}),
   'no-backup': no(409, {}),

@@ -100,6 +100,12 @@ export const siteSettings = z.strictObject({
   sounds: z
     .strictObject({ accepted: z.boolean(), refused: z.boolean(), finished: z.boolean() })
     .default(usualSettings.sounds),
+  atStart: z
+    .strictObject({ lists: z.boolean(), slips: z.boolean(), printer: z.string().trim().max(20) })
+    .default(usualSettings.atStart)
+    .describe(
+      'What is printed when a wave starts: pick lists, slips of its orders; on this printer, or any for sheets',
+    ),
   label: z.enum(['4x6', 'a6']).default(usualSettings.label),
   paper: z.enum(['a4', 'letter']).default(usualSettings.paper),
   units: z.enum(['metric', 'imperial']).default(usualSettings.units),

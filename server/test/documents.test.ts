@@ -6,7 +6,7 @@ import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { hasCheckDigit } from '@hand-relay/core/reading/gs1';
 import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { packAll, pickAll, startWave } from './steps.ts';
+import { packAll, pickAll, startWave, takeIn } from './steps.ts';
 
 const DPI = 300;
 const require_ = createRequire(import.meta.url);
@@ -163,6 +163,102 @@ describe('documents', () => {
 
   it('the label of a carton that is not there is refused', async () =>
     expect((await packer.refused('cartonLabel', { id: 'nothing' })).code).toBe('not-found'));
+
+  /** A wave of one order with a note and its run, planned and not started. */
+  async function planned(number: string, lines: [string, number][]) {
+    const desk = await relay.as('maren');
+    const of = await takeIn(desk, { number, lines, note: 'Ring the bell twice' } as never);
+    const { wave } = await desk.get('release', { body: { orders: [of] } });
+    await desk.get('planWave', { id: wave });
+    return { desk, wave, run: (await desk.get('wave', { id: wave })).runs[0]!.id };
+  }
+  const packed = () =>
+    relay.query<{ sku: string; units: number }>(
+      `select i.sku, max(g.units)::int as units from item i join item_pack g on g.item_id = i.id join balance b on b.item_id = i.id
+       where g.units > 1 and not i.tracks_serial group by i.sku having sum(b.units) > 200 order by i.sku limit 1`,
+    );
+
+  it('a pick list says for whom, with what notes and in which packs, in the language of who picks', async () => {
+    const [item] = await packed();
+    const { desk, run, wave } = await planned('PAPER-1', [[item!.sku, item!.units + 1]]);
+    const list = async () => readPdf((await desk.ask('pickList', { id: run })).body as Buffer);
+    const english = await list();
+    for (const word of ['PAPER-1', 'Quarry Honey Farm', 'Ring the bell twice', `1 × ${item!.units} + 1`, 'Notes'])
+      expect(english.texts.join(' ')).toContain(word);
+    expect((await symbols(english.image, 20)).map((s) => s.text)).toContain('ORDER-PAPER-1');
+    await (await relay.as('suri')).get('changeLanguage', { body: { language: 'de' } });
+    await desk.get('assignRuns', { body: { runs: [run], person: 'suri' } });
+    const german = (await list()).texts.join(' ');
+    for (const word of ['Tour', 'Fach', 'Hinweise']) expect(german).toContain(word);
+    const slip = await readPdf((await desk.ask('waveSlips', { id: wave })).body as Buffer);
+    for (const word of ['PAPER-1', 'Ring the bell twice', item!.sku]) expect(slip.texts.join(' ')).toContain(word);
+    expect((await symbols(slip.image)).map((s) => s.text)).toEqual(['ORDER-PAPER-1']);
+  });
+
+  it('is printed by itself when a wave starts, where the site says so; without a printer the wave starts all the same', async () => {
+    const [item] = await packed();
+    const { desk, wave } = await planned('PAPER-2', [[item!.sku, 1]]);
+    await desk.get('changeSiteSettings', {
+      body: { ...usualSettings, atStart: { lists: true, slips: true, printer: '' } },
+    });
+    const since = async () =>
+      (await desk.get('printJobs')).jobs.filter((j) => ['Pick lists', 'Order slips'].includes(j.title));
+    expect(await since()).toEqual([]);
+    await desk.get('startWave', { id: wave });
+    const jobs = await since();
+    expect(jobs.map((j) => [j.title, j.state]).sort()).toEqual([
+      ['Order slips', 'waiting'],
+      ['Pick lists', 'waiting'],
+    ]);
+    const file = await readPdf((await desk.ask('printJobPdf', { id: jobs[0]!.id })).body as Buffer);
+    expect(file.texts.join(' ')).toContain('PAPER-2');
+    await desk.get('changeSiteSettings', {
+      body: { ...usualSettings, atStart: { lists: true, slips: false, printer: 'NOWHERE' } },
+    });
+    const next = await planned('PAPER-3', [[item!.sku, 1]]);
+    await desk.get('startWave', { id: next.wave });
+    expect((await desk.get('wave', { id: next.wave })).wave.state).toBe('started');
+    expect((await since())[0]).toMatchObject({ state: 'failed', note: 'no-printer' });
+    await desk.get('changeSiteSettings', { body: usualSettings });
+  });
+
+  it.each([
+    ['carts', 'CART-01'],
+    ['cart-places', 'CART-01-1'],
+    ['lanes', 'LANE-1'],
+    ['benches', 'BENCH-1'],
+    ['doors', 'DOOR-1'],
+    ['carton-types', 'BOX-XL'],
+    ['people', 'BADGE-2001'],
+  ])('labels for %s read as what is scanned, in every size', async (what, code) => {
+    const desk = await relay.as('maren');
+    const { labels } = await desk.get('labelChoices', { query: { what } });
+    expect(labels.map((l) => l.code)).toContain(code);
+    for (const size of ['sheet', '62x29', '4x6', 'a6']) {
+      const { body } = await desk.ask('labels', { query: { what, size, codes: code } });
+      const label = await readPdf(body as Buffer);
+      expect(label.texts.join(' ')).toContain(code);
+      expect([size, (await symbols(label.image)).map((s) => s.text)]).toEqual([size, [code]]);
+    }
+  });
+
+  it('labels for items read as their barcode; a sheet has 24, and all of a kind without a choice', async () => {
+    const desk = await relay.as('maren');
+    const { labels } = await desk.get('labelChoices', { query: { what: 'items' } });
+    const [{ gtin, sku }] = (await relay.query<{ gtin: string; sku: string }>(
+      `select min(g.gtin) as gtin, i.sku from item i join item_pack g on g.item_id = i.id and g.level = 'unit' group by i.sku order by i.sku limit 1`,
+    )) as [{ gtin: string; sku: string }];
+    const one = await readPdf((await desk.ask('labels', { query: { what: 'items', codes: sku } })).body as Buffer);
+    expect((await symbols(one.image)).map((s) => s.text)).toEqual([gtin]);
+    const all = await readPdf((await desk.ask('labels', { query: { what: 'items' } })).body as Buffer);
+    expect(all.texts).toHaveLength(Math.ceil(labels.length / 24));
+    const { job, printer } = await desk.get('print', {
+      body: { kind: 'labels', printer: 'LABEL-DOCK', labels: { what: 'carts', size: '62x29', codes: ['CART-02'] } },
+    });
+    expect(printer).toBe('LABEL-DOCK');
+    expect((await readPdf((await desk.ask('printJobPdf', { id: job })).body as Buffer)).texts).toHaveLength(1);
+    expect((await desk.refused('print', { body: { kind: 'labels' } })).code).toBe('labels-missing');
+  });
 
   it('the API is described as OpenAPI 3.1, and shown', async () => {
     const { body } = await (await import('supertest')).default(relay.app).get('/api/openapi.json');

@@ -124,6 +124,7 @@ export const refusal: Same<typeof english> = {
     'lot-promised': 'Charge {{lot}} wurde inzwischen für andere reserviert. Nimm die geplante Charge.',
     'promised-away': 'Davon sind nur {{units}} nicht für andere reserviert. Melde den Rest als fehlend.',
     'not-at-site': 'An diesem Standort arbeitest du nicht.',
+    'labels-missing': 'Wähle, welche Etiketten gedruckt werden.',
     'no-printer': 'Für {{station}} druckt kein Drucker. Benenne einen unter Einrichtung, Drucker.',
     'not-a-picture': 'Das ist kein Bild. Nimm PNG, JPEG oder WebP.',
     'not-a-backup':

@@ -429,6 +429,7 @@ export const desk = {
     stopPlan: 'Stop',
     reopenWave: 'Reopen',
     paper: 'On paper',
+    slips: 'Order slips',
     noRuns: 'Runs are created when the wave is planned.',
   },
 };

@@ -130,6 +130,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'lot-promised': 'Lot {{lot}} has been reserved for others. Take the lot on the screen.',
     'promised-away': 'Only {{units}} of this are not reserved for others. Report the rest as missing.',
     'not-at-site': 'You do not work at that site.',
+    'labels-missing': 'Say which labels to print.',
     'no-printer': 'No printer prints for {{station}}. Name one under Setup, Printers.',
     'not-a-picture': 'This is not a picture. Use PNG, JPEG or WebP.',
     'not-a-backup': 'This file is not a Hand Relay backup, or it is damaged. Nothing was changed. Choose another file.',

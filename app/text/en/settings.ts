@@ -158,6 +158,13 @@ export const settings = {
     printing: 'Printing',
     label: { title: 'Carton labels', '4x6': '4 × 6 inches', a6: 'A6' },
     paper: { title: 'Packing slips', a4: 'A4', letter: 'Letter' },
+    atStart: {
+      title: 'Printed by itself when a wave starts',
+      lists: 'Pick lists',
+      slips: 'A slip for each order',
+      printer: 'Printer',
+      any: 'Any that prints sheets',
+    },
     units: { title: 'Units shown', metric: 'Kilograms and metres', imperial: 'Pounds and feet' },
     unitsKept: 'Files, the API and Setup’s own tables stay in grams, millimetres and metres.',
   },

@@ -87,6 +87,8 @@ export interface SiteSettings {
   /** What else than picking is done, in the site's own words. */
   otherWork: string[];
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
+  /** What is printed by itself when a wave starts, and where; on any printer for sheets without a name. */
+  atStart: { lists: boolean; slips: boolean; printer: string };
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
   units: 'metric' | 'imperial';
@@ -120,6 +122,7 @@ export const usualSettings: SiteSettings = {
   expressLane: '',
   otherWork: ['Resting', 'Charging', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
   sounds: { accepted: true, refused: true, finished: true },
+  atStart: { lists: false, slips: false, printer: '' },
   label: '4x6',
   paper: 'a4',
   units: 'metric',

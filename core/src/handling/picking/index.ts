@@ -37,3 +37,4 @@ export { goesBack, type Confirmed } from './undo.ts';
 export { offCarts, outOfCartons, type Loose } from './unpick.ts';
 export { cartFront, type CartFront } from './cartFront.ts';
 export { laneAdvice, type LaneAdvice, type LaneNow } from './lanes.ts';
+export { splitPacks } from './splitPacks.ts';

@@ -7,6 +7,7 @@ import {
   type Platform,
   type Repeat,
 } from '../../platform/index.ts';
+import { printAtStart } from '../../setup/printing/index.ts';
 import { waveHead, type WaveHead } from './needs.ts';
 import { startWave } from './state.ts';
 
@@ -49,7 +50,9 @@ export function definePlanJobs(
     // A server may have ended after it had planned the wave and before it started it.
     const planned = start && (await waveHead(platform.db, actor.siteId, waveId)).state === 'planned';
     if (!planned) await makers[replan ? 'replan' : 'plan']({ actor, waveId, job, signal, onProgress });
-    if (start) await change(platform, actor, null, (current) => startWave(current, waveId));
+    if (!start) return;
+    await change(platform, actor, null, (current) => startWave(current, waveId));
+    await printAtStart(platform, actor, waveId);
   });
 }
 

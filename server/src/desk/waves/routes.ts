@@ -12,8 +12,9 @@ import {
   type Platform,
   type Repeat,
 } from '../../platform/index.ts';
-import { wavePaper } from '../../setup/documents/index.ts';
-import { settingsOf } from '../../setup/settings/index.ts';
+import { wavePaper, waveSlips } from '../../setup/documents/index.ts';
+import { printAtStart } from '../../setup/printing/index.ts';
+import { paperFor } from '../../setup/settings/index.ts';
 import { changeWave, mergeWaves, placeWave, reopenWave, splitWave } from './arrange.ts';
 import { makePlan, planWave } from './plan.ts';
 import { definePlanJobs, planAndStart } from './planJobs.ts';
@@ -76,6 +77,7 @@ export function waveRoutes(routes: Routes): void {
   });
   mountEndpoint(routes, endpoints.startWave, async ({ platform, actor, id, change }) => {
     await change((current) => startWave(current, id));
+    await printAtStart(platform, actor, id);
     return { wave: await oneWave(platform, actor.siteId, id) };
   });
   mountEndpoint(routes, endpoints.cancelWave, async ({ platform, actor, id, change }) => {
@@ -122,8 +124,14 @@ export function waveRoutes(routes: Routes): void {
     ).map((r) => r.path),
   }));
   mountEndpoint(routes, endpoints.wavePaper, async ({ platform, actor, id, res }) => {
-    const pdf = await wavePaper(platform, actor.siteId, id, (await settingsOf(platform.db, actor.siteId)).paper);
+    const paper = await paperFor(platform.db, actor.siteId, actor.personId);
+    const pdf = await wavePaper(platform, actor.siteId, id, paper);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="pick-lists.pdf"').send(pdf);
+  });
+  mountEndpoint(routes, endpoints.waveSlips, async ({ platform, actor, id, res }) => {
+    const paper = await paperFor(platform.db, actor.siteId, actor.personId);
+    const pdf = await waveSlips(platform, actor.siteId, id, paper);
+    res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="order-slips.pdf"').send(pdf);
   });
   mountEndpoint(routes, endpoints.previewReplan, ({ platform, actor, id, req }) =>
     previewReplan(platform, actor, repeatOf(req), id),

@@ -15,6 +15,7 @@ import {
   type Platform,
   type Tx,
 } from '../../platform/index.ts';
+import { printAtStart } from '../../setup/printing/index.ts';
 import { planWave } from './plan.ts';
 import { release } from './release.ts';
 import { startWave } from './state.ts';
@@ -172,7 +173,10 @@ async function takeTurn(platform: Platform): Promise<void> {
       for (const wave of waves) {
         const steps = dueSteps(entry, wave, entry);
         if (steps.includes('plan')) await planWave(platform, actor, null, wave.id);
-        if (steps.includes('start')) await change(platform, actor, null, (current) => startWave(current, wave.id));
+        if (steps.includes('start')) {
+          await change(platform, actor, null, (current) => startWave(current, wave.id));
+          await printAtStart(platform, actor, wave.id);
+        }
       }
     } catch (error) {
       if (!(error instanceof Refusal)) platform.log.error({ err: error, entry: entry.name }, 'timetable');

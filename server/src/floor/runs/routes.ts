@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { DONE_AGO, endpoints } from '@hand-relay/contract';
 import { pickList } from '../../setup/documents/index.ts';
 import { mountEndpoint, type Actor, type Db, type Routes, type Tx } from '../../platform/index.ts';
-import { settingsOf } from '../../setup/settings/index.ts';
+import { paperFor } from '../../setup/settings/index.ts';
 import { runSummaries } from '../../desk/waves/index.ts';
 import { addOrders, assignRuns, moveOrders } from './arrange.ts';
 import { confirmRun } from './confirmWhole.ts';
@@ -125,7 +125,8 @@ export function runRoutes(routes: Routes): void {
     return {};
   });
   mountEndpoint(routes, endpoints.pickList, async ({ platform, actor, id, res }) => {
-    const pdf = await pickList(platform, actor.siteId, id, (await settingsOf(platform.db, actor.siteId)).paper);
+    const paper = await paperFor(platform.db, actor.siteId, actor.personId);
+    const pdf = await pickList(platform, actor.siteId, id, paper);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="pick-list.pdf"').send(pdf);
   });
   mountEndpoint(routes, endpoints.crew, ({ platform, actor }) => crewOf(platform.db, actor.siteId, platform.clock()));

@@ -1,9 +1,11 @@
 import { sql, type SQL } from 'drizzle-orm';
+import type { Language } from '@hand-relay/contract';
+import { splitPacks } from '@hand-relay/core/handling/picking';
 import type { Picking } from '@hand-relay/core/walking/waves';
 import { notFound, rows, type Platform } from '../../platform/index.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
 import { finish, newDocument } from './page.ts';
-import { words } from './words.ts';
+import { wordsIn, type Words } from './words.ts';
 
 interface Run {
   id: string;
@@ -15,6 +17,9 @@ interface Run {
   seconds: number;
   wave: number;
   picker: string;
+  /** Of who picks it; null where that is open or they never chose one. */
+  language: Language | null;
+  orders: { place: number; number: string; customer: string; notes: string[] }[];
   picks: {
     bin: string;
     sku: string;
@@ -26,7 +31,14 @@ interface Run {
     position: number | null;
     order: string;
     gtin: string | null;
+    packs: number[];
   }[];
+}
+
+/** On what it is printed, and the language of who asks for it. */
+export interface Paper {
+  paper: 'a4' | 'letter';
+  language: Language | null;
 }
 
 const EDGE = 36;
@@ -39,8 +51,9 @@ export async function wavePaper(
   platform: Platform,
   siteId: string,
   waveId: string,
-  paper: 'a4' | 'letter',
+  { paper, language }: Paper,
 ): Promise<Buffer> {
+  const words = wordsIn(language);
   const runs = await runsOf(platform, siteId, sql`r.wave_id = ${waveId} and r.state <> 'cancelled'`);
   const [wave] = await rows<{
     number: number;
@@ -86,19 +99,14 @@ export async function wavePaper(
     document
       .font('text')
       .fontSize(10)
-      .text(
-        `${run.picks.length} ${words.picks}, ${run.stops} ${words.stops}, ${Math.round(run.metres)} m`,
-        190,
-        y + 6,
-        { width: 170 },
-      );
+      .text(`${work(run, words).join(', ')}, ${Math.round(run.metres)} m`, 190, y + 6, { width: 170 });
     drawSymbol(document, symbol, 559 - symbolWidth(symbol), y);
     document.fillColor('#000000');
     document.y = y + 32;
   }
   for (const run of runs) {
     document.addPage();
-    drawRun(document, run);
+    drawRun(document, run, wordsIn(run.language ?? language));
   }
   return finish(document);
 }
@@ -108,12 +116,13 @@ export async function pickList(
   platform: Platform,
   siteId: string,
   runId: string,
-  paper: 'a4' | 'letter',
+  { paper, language }: Paper,
 ): Promise<Buffer> {
   const [run] = await runsOf(platform, siteId, sql`r.id = ${runId}`);
   if (!run) throw notFound('run', runId);
+  const words = wordsIn(run.language ?? language);
   const document = newDocument(paper === 'letter' ? 'LETTER' : 'A4', EDGE, `${words.run} ${run.number}`);
-  drawRun(document, run);
+  drawRun(document, run, words);
   return finish(document);
 }
 
@@ -121,14 +130,21 @@ async function runsOf({ db }: Platform, siteId: string, only: SQL): Promise<Run[
   const found = await rows<Run>(
     db,
     sql`
-    select r.id, r.number, r.picking, r.call_sign as sign, r.metres, r.stops, r.seconds, w.number as wave, coalesce(p.name, a.name, r.team) as picker, k.picks
+    select r.id, r.number, r.picking, r.call_sign as sign, r.metres, r.stops, r.seconds, w.number as wave, coalesce(p.name, a.name, r.team) as picker,
+           coalesce(p.language, a.language) as language, k.picks, q.orders
     from run r join wave w on w.id = r.wave_id left join person p on p.id = r.picker_id left join person a on a.id = r.assigned_id
     join lateral (
       select coalesce(jsonb_agg(jsonb_build_object('bin', b.code, 'sku', i.sku, 'name', i.name, 'unit', i.unit, 'lot', k.lot, 'units', k.units,
-        'position', k.position, 'order', o.number, 'gtin', (select min(g.gtin) from item_pack g where g.item_id = i.id and g.level = 'unit')) order by k.sequence), '[]') as picks
+        'position', k.position, 'order', o.number, 'gtin', (select min(g.gtin) from item_pack g where g.item_id = i.id and g.level = 'unit'),
+        'packs', (select coalesce(jsonb_agg(g.units), '[]') from item_pack g where g.item_id = i.id)) order by k.sequence), '[]') as picks
       from pick k join place b on b.id = k.bin_id join item i on i.id = k.item_id join customer_order o on o.id = k.order_id
       where k.run_id = r.id and k.state <> 'out'
     ) k on true
+    join lateral (
+      select coalesce(jsonb_agg(jsonb_build_object('place', q.number, 'number', o.number, 'customer', c.name,
+        'notes', array(select n from unnest(array[o.note, c.wishes]) n where n <> '')) order by q.number), '[]') as orders
+      from run_position q join customer_order o on o.id = q.order_id join customer c on c.id = o.customer_id where q.run_id = r.id
+    ) q on true
     where r.site_id = ${siteId} and ${only} order by r.rank, r.number`,
   );
   return found.map((run) => (run.picking === 'consolidate' ? { ...run, picks: together(run.picks) } : run));
@@ -145,6 +161,12 @@ function together(picks: Run['picks']): Run['picks'] {
   return [...joined.values()];
 }
 
+/** How many picks and stops a run has. */
+const work = (run: Run, words: Words): string[] => [
+  `${run.picks.length} ${run.picks.length === 1 ? words.pick : words.picks}`,
+  `${run.stops} ${run.stops === 1 ? words.stop : words.stops}`,
+];
+
 const runSymbol = (number: string): LinearSymbol => ({
   kind: 'code128',
   text: `RUN-${number}`,
@@ -152,7 +174,44 @@ const runSymbol = (number: string): LinearSymbol => ({
   heightMm: 8,
 });
 
-function drawRun(document: PDFKit.PDFDocument, run: Run): void {
+/** Units as they are taken: whole packs first. */
+function asPacks({ units, unit, packs }: Run['picks'][number]): string {
+  const parts = splitPacks(units, packs);
+  if (parts.every((p) => p.units === 1)) return unit;
+  return parts.map((p) => (p.units === 1 ? `${p.count} ${unit}` : `${p.count} × ${p.units}`)).join(' + ');
+}
+
+/** Orders of a run with their place on the cart, customer, notes, and their number to scan; below `y`. */
+function drawOrders(document: PDFKit.PDFDocument, { orders }: Run, words: Words, top: number, bottom: number): number {
+  let y = top;
+  for (const { place, number, customer, notes } of orders) {
+    const lines = notes.length > 0 ? [`${words.notes}: ${notes.join(' · ')}`] : [];
+    const height = 26 + 11 * lines.length;
+    if (y + height > bottom) {
+      document.addPage();
+      y = EDGE;
+    }
+    document
+      .font('strong')
+      .fontSize(12)
+      .text(String(place), EDGE, y + 4, { width: 22 });
+    document.fontSize(11).text(number, at.bin, y + 4, { width: 126, height: 14, ellipsis: true });
+    document
+      .font('text')
+      .fontSize(10)
+      .text(customer, at.item, y + 5, { width: 190, height: 13, ellipsis: true });
+    bars(document, `ORDER-${number}`, 400, y, 0.25, 150);
+    for (const [i, line] of lines.entries())
+      document
+        .font('text')
+        .fontSize(9)
+        .text(line, at.bin, y + 24 + 11 * i, { width: 490, height: 11, ellipsis: true });
+    y += height;
+  }
+  return y + 8;
+}
+
+function drawRun(document: PDFKit.PDFDocument, run: Run, words: Words): void {
   const bottom = document.page.height - 50;
   const head = (first: boolean) => {
     document.font('strong').fontSize(20).text(`${words.run} ${run.number}  ${run.sign}`, EDGE, EDGE, { width: 330 });
@@ -161,21 +220,15 @@ function drawRun(document: PDFKit.PDFDocument, run: Run): void {
     document.fillColor('#000000').font('text').fontSize(10);
     if (first)
       document.text(
-        [
-          `${words.wave} ${run.wave}`,
-          run.picker,
-          `${run.picks.length} ${words.picks}`,
-          `${run.stops} ${words.stops}`,
-          `${Math.round(run.metres)} m`,
-        ]
+        [`${words.wave} ${run.wave}`, run.picker, ...work(run, words), `${Math.round(run.metres)} m`]
           .filter(Boolean)
           .join('  ·  '),
         EDGE,
         EDGE + 30,
         { width: 330 },
       );
-    const y = EDGE + 52;
-    document.fontSize(8);
+    const y = first ? drawOrders(document, run, words, EDGE + 52, bottom) : EDGE + 52;
+    document.font('text').fontSize(8).fillColor('#000000');
     document.text(words.bin, at.bin, y);
     document.text(words.item, at.item, y);
     document.text(words.units, at.units, y);
@@ -214,7 +267,7 @@ function drawRun(document: PDFKit.PDFDocument, run: Run): void {
     document
       .font('text')
       .fontSize(8)
-      .text(pick.unit, at.units, y + 17, { width: 38, height: 10, ellipsis: true });
+      .text(asPacks(pick), at.units, y + 17, { width: 72, height: 10, ellipsis: true });
     document
       .font('strong')
       .fontSize(14)
@@ -241,48 +294,4 @@ function bars(document: PDFKit.PDFDocument, text: string, x: number, y: number, 
   if (fitted.moduleMm < 0.17) return;
   drawSymbol(document, fitted, x - 10 * fitted.moduleMm * (72 / 25.4), y);
   document.fillColor('#000000');
-}
-
-const LABEL = { width: 262, height: 100, gap: 8 };
-
-/** Labels for bins, to print and cut: the code large, and as Code 128. */
-export async function binLabels(
-  { db }: Platform,
-  siteId: string,
-  aisle: string | undefined,
-  paper: 'a4' | 'letter',
-): Promise<Buffer> {
-  const bins = await rows<{ bin: string; zone: string }>(
-    db,
-    sql`select p.code as bin, coalesce(z.name, '') as zone from place p left join zone z on z.id = p.zone_id
-        where p.site_id = ${siteId} and p.kind = 'bin' and not p.retired and ${aisle === undefined ? sql`true` : sql`p.aisle = ${aisle}`} order by p.code limit 4000`,
-  );
-  const document = newDocument(paper === 'letter' ? 'LETTER' : 'A4', EDGE, words.binLabels);
-  if (bins.length === 0) document.fontSize(12).text(words.noBins);
-  const across = 2;
-  const perPage = across * Math.floor((document.page.height - 2 * EDGE) / LABEL.height);
-  bins.forEach(({ bin, zone }, i) => {
-    if (i > 0 && i % perPage === 0) document.addPage();
-    const place = i % perPage;
-    const x = EDGE + (place % across) * (LABEL.width + LABEL.gap);
-    const y = EDGE + Math.floor(place / across) * LABEL.height;
-    document
-      .rect(x, y, LABEL.width, LABEL.height - 6)
-      .lineWidth(0.5)
-      .dash(2, { space: 2 })
-      .stroke('#888888')
-      .undash();
-    document
-      .font('strong')
-      .fontSize(30)
-      .text(bin, x + 10, y + 6, { width: LABEL.width - 20, height: 36, ellipsis: true });
-    document
-      .font('text')
-      .fontSize(8)
-      .text(zone, x + 10, y + 40, { width: LABEL.width - 20 });
-    const symbol: LinearSymbol = { kind: 'code128', text: bin, moduleMm: 0.38, heightMm: 12 };
-    drawSymbol(document, symbol, x + 4, y + 53);
-    document.fillColor('#000000');
-  });
-  return finish(document);
 }

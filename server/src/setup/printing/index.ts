@@ -1,1 +1,2 @@
 export { printingRoutes } from './routes.ts';
+export { printAtStart } from './jobs.ts';

@@ -14,10 +14,14 @@ import {
   cartonNumbers,
   countSheet,
   handoffLabel,
+  labels,
   packingSlip,
   testPage,
+  wavePaper,
+  waveSlips,
 } from '../documents/index.ts';
 import {
+  change,
   iso,
   notFound,
   recordset,
@@ -27,9 +31,10 @@ import {
   type Change,
   type Db,
   type Platform,
+  type Tx,
 } from '../../platform/index.ts';
 import { nextSsccs } from '../../stock/index.ts';
-import { settingsOf } from '../settings/index.ts';
+import { paperFor, settingsOf } from '../settings/index.ts';
 
 type Wanted = z.output<typeof printBody>;
 
@@ -42,10 +47,11 @@ interface Made {
 /** Makes the document that is asked for, in the sizes of the site. */
 export async function makeDocument(
   platform: Platform,
-  siteId: string,
+  { siteId, personId }: Pick<Actor, 'siteId' | 'personId'>,
   wanted: Wanted & { kind: Exclude<PrintKind, 'carton-numbers'> },
 ): Promise<Made> {
-  const { label, paper } = await settingsOf(platform.db, siteId);
+  const { label } = await settingsOf(platform.db, siteId);
+  const { paper, language } = await paperFor(platform.db, siteId, personId);
   switch (wanted.kind) {
     case 'carton-label': {
       const [carton] = await rows<{ number: number; order: string }>(
@@ -71,6 +77,15 @@ export async function makeDocument(
       return { pdf: await badgeSheet(platform, siteId), title: 'Badges' };
     case 'count-sheet':
       return { pdf: await countSheet(paper), title: 'Count barcodes' };
+    case 'labels': {
+      if (!wanted.labels) throw new Refusal('labels-missing', {}, [{ path: 'labels', message: 'Required' }]);
+      const made = await labels(platform, siteId, wanted.labels, language);
+      return { pdf: made, title: `Labels, ${wanted.labels.what.replace('-', ' ')}` };
+    }
+    case 'pick-lists':
+      return { pdf: await wavePaper(platform, siteId, wanted.of, { paper, language }), title: 'Pick lists' };
+    case 'order-slips':
+      return { pdf: await waveSlips(platform, siteId, wanted.of, { paper, language }), title: 'Order slips' };
     case 'test-page':
       return { pdf: await testPage(wanted.printer ?? wanted.station, label), title: 'Test page' };
   }
@@ -101,11 +116,12 @@ export async function printNumbers(
   });
 }
 
-/** Where a station prints: the printer named, else its own, else one that prints for all. */
-async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<string> {
-  const what = ['carton-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind)
-    ? 'labels'
-    : 'sheets';
+/** Where a station prints: the printer named, else its own, else one that prints for all; null where there is none. */
+async function printerFor(on: Db | Tx, siteId: string, wanted: Wanted): Promise<string | null> {
+  const onRoll =
+    ['carton-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind) ||
+    (wanted.labels !== undefined && wanted.labels.size !== 'sheet');
+  const what = onRoll ? 'labels' : 'sheets';
   const [found] = await rows<{ code: string }>(
     on,
     sql`select code from printer where site_id = ${siteId} and not retired and ${
@@ -114,8 +130,7 @@ async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<strin
         : sql`prints in (${what}, 'all') and (upper(${wanted.station}) = any(stations) or stations = '{}')`
     } order by upper(${wanted.station}) = any(stations) desc, prints = 'all', code limit 1`,
   );
-  if (!found) throw new Refusal('no-printer', { station: wanted.station || wanted.printer });
-  return found.code;
+  return found?.code ?? null;
 }
 
 /**
@@ -124,17 +139,28 @@ async function printerFor(on: Db, siteId: string, wanted: Wanted): Promise<strin
  * @throws Refusal 409 `no-printer`
  */
 export async function queue(change: Change, wanted: Wanted, made: Made): Promise<{ job: string; printer: string }> {
+  const printer = await printerFor(change.tx, change.actor.siteId, wanted);
+  if (printer === null) throw new Refusal('no-printer', { station: wanted.station || wanted.printer });
+  const job = await insertJob(change, wanted, made, { printer, state: 'waiting', note: '' });
+  return { job, printer };
+}
+
+async function insertJob(
+  change: Change,
+  wanted: Wanted,
+  made: Made,
+  { printer, state, note }: { printer: string; state: PrintJob['state']; note: string },
+): Promise<string> {
   const { tx, actor, now } = change;
-  const printer = await printerFor(tx, actor.siteId, wanted);
   const job = change.newId();
   await tx.execute(sql`
-    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, state)
+    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, state, note)
     values (${job}, ${actor.siteId}, ${now.toISOString()}, ${actor.personId}, ${wanted.station}, ${printer}, ${made.title},
       ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, array(select jsonb_array_elements_text(${recordset([...printNeeds[wanted.kind], PRINTS])})),
-      decode(${made.pdf.toString('base64')}, 'base64'), 'waiting')`);
+      decode(${made.pdf.toString('base64')}, 'base64'), ${state}, ${note})`);
   change.journal({ kind: 'printed', facts: { job, printer, title: made.title, station: wanted.station } });
   change.publish('printing', [job]);
-  return { job, printer };
+  return job;
 }
 
 /** A machine that prints sees all that it has to print. */
@@ -179,4 +205,34 @@ export async function conclude(
   if (!job) throw notFound('print job', id);
   change.publish('printing', [id]);
   return { job: id, printer: job.printer };
+}
+
+/**
+ * Prints what the site wants on paper when a wave starts. Where no printer takes it, it stands among what was printed as
+ * failed, with why: the start is not held up by it.
+ */
+export async function printAtStart(platform: Platform, actor: Actor, wave: string): Promise<void> {
+  const { atStart } = await settingsOf(platform.db, actor.siteId);
+  const at = { paper: await paperFor(platform.db, actor.siteId, actor.personId), siteId: actor.siteId };
+  const papers = [
+    { on: atStart.lists, kind: 'pick-lists', title: 'Pick lists', make: wavePaper },
+    { on: atStart.slips, kind: 'order-slips', title: 'Order slips', make: waveSlips },
+  ] as const;
+  for (const { on, kind, title, make } of papers) {
+    if (!on) continue;
+    const pdf = await make(platform, at.siteId, wave, at.paper);
+    const wanted: Wanted = {
+      kind,
+      of: wave,
+      station: '',
+      copies: 1,
+      ...(atStart.printer ? { printer: atStart.printer } : {}),
+    };
+    await change(platform, actor, null, async (current) => {
+      const printer = await printerFor(current.tx, at.siteId, wanted);
+      const state = printer === null ? 'failed' : 'waiting';
+      const note = printer === null ? 'no-printer' : '';
+      await insertJob(current, wanted, { pdf, title }, { printer: printer ?? atStart.printer, state, note });
+    });
+  }
 }

@@ -7,7 +7,7 @@ export function printingRoutes(routes: Routes): void {
     const needs = printNeeds[body.kind];
     if (!needs.some((right) => actor.rights.has(right))) throw new Refusal('not-allowed', { needs });
     if (body.kind === 'carton-numbers') return printNumbers(platform, actor.siteId, body, change);
-    const made = await makeDocument(platform, actor.siteId, { ...body, kind: body.kind });
+    const made = await makeDocument(platform, actor, { ...body, kind: body.kind });
     return change((current) => queue(current, body, made));
   });
   mountEndpoint(routes, endpoints.printJobs, async ({ platform, actor, query }) => ({

@@ -1,3 +1,3 @@
 export { settingsRoutes } from './routes.ts';
 export { standards } from './standards.ts';
-export { settingsOf } from './settings.ts';
+export { paperFor, settingsOf } from './settings.ts';

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { siteSettings } from '@hand-relay/contract';
+import { siteSettings, type Language } from '@hand-relay/contract';
 import type { SiteSettings } from '@hand-relay/core/deciding/settings';
 import { rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 
@@ -31,4 +31,18 @@ export async function changeSettings(change: Change, next: SiteSettings): Promis
   change.publish('setup', []);
   change.publish('runs', []);
   change.publish('me', []);
+}
+
+/** What a person's papers are made on, and in which language they read. */
+export async function paperFor(
+  on: Db | Tx,
+  siteId: string,
+  personId: string,
+): Promise<{ paper: SiteSettings['paper']; language: Language | null }> {
+  const { paper } = await settingsOf(on, siteId);
+  const [person] = await rows<{ language: Language | null }>(
+    on,
+    sql`select language from person where id = ${personId}`,
+  );
+  return { paper, language: person?.language ?? null };
 }

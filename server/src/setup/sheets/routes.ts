@@ -13,7 +13,7 @@ import {
   type SheetName,
 } from '@hand-relay/core/reading/sheets';
 import { binsThere, floorOf } from '../../floor/plan/index.ts';
-import { badgeSheet, countSheet } from '../documents/index.ts';
+import { badgeSheet, countSheet, labelChoices, labels } from '../documents/index.ts';
 import {
   iso,
   notFound,
@@ -28,7 +28,7 @@ import { makeSite, sitesOfHouse } from './createSite.ts';
 import { firstRun, isEmpty } from './first.ts';
 import { defineImport, importAnswer, putImport } from './jobs.ts';
 import { writeRows, mustWrite, undoEntry } from './writeRows.ts';
-import { settingsOf } from '../settings/index.ts';
+import { paperFor, settingsOf } from '../settings/index.ts';
 import { kinds } from './kinds/index.ts';
 import { codeWarnings } from './codeWarnings.ts';
 import { previewRows, withCounts } from './previewRows.ts';
@@ -217,6 +217,14 @@ export function setupRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.badges, async ({ platform, actor, res }) => {
     const pdf = await badgeSheet(platform, actor.siteId);
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="badges.pdf"').send(pdf);
+  });
+  mountEndpoint(routes, endpoints.labelChoices, async ({ platform, actor, query }) => ({
+    labels: await labelChoices(platform.db, actor.siteId, query.what),
+  }));
+  mountEndpoint(routes, endpoints.labels, async ({ platform, actor, query, res }) => {
+    const { language } = await paperFor(platform.db, actor.siteId, actor.personId);
+    const pdf = await labels(platform, actor.siteId, query, language);
+    res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="labels.pdf"').send(pdf);
   });
   mountEndpoint(routes, endpoints.countSheet, async ({ platform, actor, res }) => {
     const { paper } = await settingsOf(platform.db, actor.siteId);
