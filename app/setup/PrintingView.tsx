@@ -139,7 +139,7 @@ function Job({ job }: { job: PrintJob }) {
           )}
           <Signal
             kind={kinds[job.state]}
-            text={[t(`printing.state.${job.state}`), job.note === 'no-printer' ? t('printing.noPrinter') : job.note]
+            text={[t(`printing.state.${job.state}`), job.note === 'no-printer' ? t('printing.nowhere') : job.note]
               .filter(Boolean)
               .join(': ')}
           />

@@ -20,7 +20,7 @@ export const house = {
     ended: '{{person}} is signed out there.',
   },
   printing: {
-    noPrinter: 'no printer for it here',
+    nowhere: 'no printer here prints it',
     title: 'Printing',
     about:
       'Every label and slip that a station prints is stored here until a printer fetches it: a small program asks for its jobs over the API, or somebody prints the PDF.',
