@@ -1,18 +1,15 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { languages, type Language } from '@hand-relay/contract';
+import { languages } from '@hand-relay/contract';
 import { api, forSite, placesOf, useMe } from '../state/index.ts';
 import { Choice, Button, Sheet, Signal, Text } from '../ui/index.ts';
-import { browserLanguage } from '../text/index.ts';
+import { browserLanguage, spoken } from '../text/index.ts';
 import { useOutbox } from '../offline/index.ts';
 import { NoticeList } from './Notices.tsx';
 import { useSignOut } from './useSignOut.ts';
 import { useSwitchSite } from './useSwitchSite.ts';
 import { useWorkFor } from './useWorkFor.ts';
-
-/** Each language by its own name: who reads no other must find it. What is not written in it is said. */
-const names: Record<Language, string> = { en: 'English', de: 'Deutsch: Halle, Packplatz, Rampe' };
 
 /** Who works here: the site, the language, the scanner of this device, and the way out. */
 export function Person({ icon = false }: { icon?: boolean }) {
@@ -90,7 +87,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
           <Choice
             label={t('nav.language')}
             value={me.person.language ?? browserLanguage()}
-            options={languages.map((value) => ({ value, title: names[value] }))}
+            options={languages.map((value) => ({ value, title: spoken[value].name }))}
             onChange={(language) => void changeLanguage({ language })}
           />
           <Text colour="quiet">{me.person.roles.join(', ')}</Text>

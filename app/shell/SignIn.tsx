@@ -2,6 +2,7 @@ import { Redirect, useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ScrollView, View, type TextInput } from 'react-native';
+import { languages } from '@hand-relay/contract';
 import { lookAfterRestore } from '../offline/index.ts';
 import { api, finishLeaving, hasCome, remember, remembered, store, troubleOf, words } from '../state/index.ts';
 import { browserLanguage, showLanguage } from '../text/index.ts';
@@ -13,13 +14,7 @@ type Way = 'badge' | 'name';
 export function SignIn() {
   const { t } = useTranslation();
   const narrow = useNarrow();
-  useEffect(
-    () =>
-      void showLanguage(
-        remembered('language') === 'de' ? 'de' : remembered('language') === 'en' ? 'en' : browserLanguage(),
-      ),
-    [],
-  );
+  useEffect(() => void showLanguage(languages.find((l) => l === remembered('language')) ?? browserLanguage()), []);
   const router = useRouter();
   const { to } = useLocalSearchParams<{ to?: string }>();
   const [way, setWay] = useState<Way>(() => (remembered('sign-in') === 'name' ? 'name' : 'badge'));

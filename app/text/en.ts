@@ -8,6 +8,7 @@ import { desk } from './en/desk.ts';
 import { exceptions } from './en/exceptions.ts';
 import { host } from './en/host.ts';
 import { house } from './en/house.ts';
+import { labels } from './en/labels.ts';
 import { loads } from './en/loads.ts';
 import { quick } from './en/quick.ts';
 import { refusal } from './en/refusal.ts';
@@ -28,6 +29,7 @@ export const en = {
   ...intake,
   ...exceptions,
   ...host,
+  ...labels,
   ...loads,
   ...quick,
   ...settings,

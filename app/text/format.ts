@@ -5,7 +5,7 @@ let locale = 'en-GB';
 let numbers = new Intl.NumberFormat(locale);
 
 /** Numbers, days and money are written as they are read in a country. */
-export function showNumbers(of: 'en-GB' | 'de-DE'): void {
+export function showNumbers(of: string): void {
   if (of === locale) return;
   locale = of;
   numbers = new Intl.NumberFormat(locale);

@@ -1,8 +1,9 @@
 import i18next from 'i18next';
 import { initReactI18next } from 'react-i18next';
-import type { Language } from '@hand-relay/contract';
+import { languages, type Language } from '@hand-relay/contract';
 import { en } from './en.ts';
 import { showNumbers } from './format.ts';
+import { spoken } from './languages.ts';
 
 void i18next.use(initReactI18next).init({
   resources: { en: { translation: en } },
@@ -17,9 +18,8 @@ let wanted: Language = 'en';
 
 /** Reads the texts of a language that the device has not read yet: English is there from the start. */
 async function readTexts(language: Language): Promise<void> {
-  if (language !== 'de' || i18next.hasResourceBundle('de', 'translation')) return;
-  const { de } = await import('./de.ts');
-  i18next.addResourceBundle('de', 'translation', de);
+  if (i18next.hasResourceBundle(language, 'translation')) return;
+  i18next.addResourceBundle(language, 'translation', await spoken[language].texts());
 }
 
 /** Milliseconds for which texts are waited for: a network may swallow the question for ever. */
@@ -43,16 +43,18 @@ export async function showLanguage(language: Language): Promise<void> {
   if (there === null)
     void read.then((came) => (came && wanted === language ? showLanguage(language) : Promise.resolve()));
   if (!there || wanted !== language) return;
-  showNumbers(language === 'de' ? 'de-DE' : 'en-GB');
+  showNumbers(spoken[language].locale);
   if (i18next.language !== language) await i18next.changeLanguage(language);
   if (typeof document !== 'undefined') document.documentElement.lang = language;
 }
 
 /** The language of whoever the device cannot ask: the one that its browser speaks, as far as it is written here. */
-export const browserLanguage = (): Language =>
-  typeof navigator !== 'undefined' && /^de\b/i.test(navigator.language ?? '') ? 'de' : 'en';
+export function browserLanguage(): Language {
+  const spokenThere = typeof navigator === 'undefined' ? '' : (navigator.language ?? '').slice(0, 2).toLowerCase();
+  return languages.find((l) => l === spokenThere) ?? 'en';
+}
 
-export { i18next as i18n };
+export { i18next as i18n, spoken };
 export {
   clock,
   calendarDay,

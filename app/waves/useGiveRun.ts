@@ -13,7 +13,7 @@ export function useGiveRun() {
     assign,
     error,
     to,
-    async give(run: Pick<CrewRun, 'id' | 'number' | 'pickerId' | 'assignedId' | 'team'>, bay: Bay) {
+    give: async (run: Pick<CrewRun, 'id' | 'number' | 'pickerId' | 'assignedId' | 'team'>, bay: Bay) => {
       if (bayOf(run) === bay.key) return;
       const before = { person: run.assignedId, team: run.team };
       const done = await assign({ runs: [run.id], ...to(bay) });

@@ -189,7 +189,7 @@ describe('documents', () => {
     await (await relay.as('suri')).get('changeLanguage', { body: { language: 'de' } });
     await desk.get('assignRuns', { body: { runs: [run], person: 'suri' } });
     const german = (await list()).texts.join(' ');
-    for (const word of ['Tour', 'Fach', 'Hinweise']) expect(german).toContain(word);
+    for (const word of ['Rundgang', 'Fach', 'Hinweise']) expect(german).toContain(word);
     const slip = await readPdf((await desk.ask('waveSlips', { id: wave })).body as Buffer);
     for (const word of ['PAPER-1', 'Ring the bell twice', item!.sku]) expect(slip.texts.join(' ')).toContain(word);
     expect((await symbols(slip.image)).map((s) => s.text)).toEqual(['ORDER-PAPER-1']);

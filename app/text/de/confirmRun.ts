@@ -31,7 +31,7 @@ export const confirmRun: Same<typeof en> = {
     waveDo_other: '{{count}} Rundgänge bestätigen',
     waveDone_one: 'Welle {{number}}: {{count}} Rundgang bestätigt.',
     waveDone_other: 'Welle {{number}}: {{count}} Rundgänge bestätigt.',
-    proposed: 'Die Bahn, die jeder Rundgang vorschlägt',
+    proposed: 'Die Spur, die jeder Rundgang vorschlägt',
     whoHasIt: 'Picker des Rundgangs',
     runs: 'Rundgänge zum Bestätigen',
     except: 'Weicht ab: {{n}}',

@@ -65,7 +65,7 @@ export const refusal: Same<typeof english> = {
       'Auf Ladung {{load}} ist noch nichts bestätigt. Erst ihre Sendungen bestätigen oder die Ladung auflösen.',
     'load-under-way':
       'Mit Ladung {{load}} sind schon {{shipments}} Sendungen gefahren. Schließe sie ab: Der Rest kann mit einer anderen Ladung fahren.',
-    'stops-changed': 'Ladung {{load}} hat inzwischen andere Stopps. Sieh sie dir an und ordne sie neu.',
+    'stops-changed': 'Ladung {{load}} hat inzwischen andere Halte. Sieh sie dir an und ordne sie neu.',
     'in-other-load': '{{order}} ist in einer anderen Ladung. Nimm ihn dort erst heraus.',
     'quick-packs': 'Dieser Standort packt seine Ware. Gib die Aufträge frei, picke und packe sie.',
     'quick-under-way': '{{order}} wird schon gepickt. Hier kann er nicht bestätigt werden.',
@@ -169,8 +169,8 @@ export const refusal: Same<typeof english> = {
     'wave-begun':
       'Picker haben begonnen: {{runs}}. Beende diese Rundgänge, oder nimm Aufträge aus denen, die nicht begonnen sind.',
     'plan-stale': 'Der Bestand bewegt sich. Plane gleich noch einmal.',
-    'no-free-cart': 'Kein freier Wagen hat genug Plätze für Tour {{run}}.',
-    'cart-asked': 'Scanne einen Wagen, um Tour {{run}} zu übernehmen.',
+    'no-free-cart': 'Kein freier Wagen hat genug Plätze für Rundgang {{run}}.',
+    'cart-asked': 'Scanne einen Wagen, um Rundgang {{run}} zu übernehmen.',
     'no-cart': 'Dieser Standort hat keine Wagen. Richte zuerst einen ein.',
     'run-state': 'Rundgang {{run}} ist inzwischen {{state}}.',
     'run-of-another': '{{picker}} hat Rundgang {{run}}.',

@@ -1,0 +1,76 @@
+import type { Same } from '../same.ts';
+import type { exceptions as english } from '../en/exceptions.ts';
+
+/** Die Liste der Störungen. */
+export const exceptions: Same<typeof english> = {
+  exceptions: {
+    heading: 'Störungen',
+    rail_one: '{{count}} Störung',
+    rail_other: '{{count}} Störungen',
+    seeAll: 'Alle Störungen',
+    find: 'Auftrag, Artikel, Fach oder Person suchen',
+    kinds: 'Arten',
+    kind: {
+      all: 'Alle {{count}}',
+      short: 'Fehlmengen {{count}}',
+      elsewhere: 'Anderes Fach {{count}}',
+      out: 'Aus dem Rundgang genommen {{count}}',
+      lost: 'Abgelehnte Scans {{count}}',
+      cart: 'Wagen anderswo {{count}}',
+      count: 'Abweichende Zählungen {{count}}',
+      surplus: 'Überschuss {{count}}',
+      'put-away': 'Zurückzulegen {{count}}',
+    },
+    title: {
+      short: '{{place}}: {{units}} × {{item}} fehlen',
+      elsewhere: '{{place}}: {{units}} × {{item}} nicht gefunden, stattdessen aus {{other}} gepickt',
+      out: '{{order}} aus Rundgang {{run}} genommen: {{units}} × {{item}} fehlen in {{place}}',
+      lost: 'Rundgang {{run}}: Pick von {{units}} × {{item}} aus {{place}} abgelehnt',
+      cart: '{{cart}} steht in {{lane}}, nicht in {{planned}}',
+      count: '{{place}}: {{item}} gezählt {{counted}}, laut System {{system}}',
+      surplus: '{{order}}: {{units}} × {{item}} gepickt, nicht mehr gebraucht',
+      'put-away': '{{units}} × {{item}} von {{order}} zurückzulegen in {{place}}',
+    },
+    count: {
+      asked: 'Zählung angefordert',
+      counted: 'gezählt, nicht geklärt',
+      settled: 'Fach gezählt',
+      dropped: 'Zählung verworfen',
+    },
+    leaves: 'fährt {{time}} ({{in}})',
+    photo: 'Foto',
+    settledBy: '{{how}} von {{by}} um {{time}}{{note}}',
+    how: {
+      release: 'Freigegeben',
+      'ship-short': 'Offene Menge storniert',
+      service: 'Kundendienst informiert',
+      dismiss: 'Erledigt',
+      counted: 'Fach gezählt',
+      packed: 'Wagen geleert',
+    },
+    act: {
+      release: '{{units}} noch einmal freigeben',
+      'ship-short': 'Unvollständig liefern',
+      service: 'Kundendienst informieren',
+      count: 'Zählung anfordern',
+      dismiss: 'Als erledigt ablegen',
+    },
+    done: {
+      release: 'In eine neue Welle freigegeben. Plane sie unter Wellen.',
+      'ship-short': '{{order}}: offene Menge storniert.',
+      service: '{{order}} ist für den Kundendienst gekennzeichnet.',
+      count: 'Zählung von {{place}} angefordert.',
+      dismiss: 'Erledigt.',
+    },
+    decide: { count: 'Zählung klären', surplus: 'Entscheiden, was mit der Ware geschieht' },
+    settledToday_one: '{{count}} in den letzten 24 Stunden geklärt',
+    settledToday_other: '{{count}} in den letzten 24 Stunden geklärt',
+    noneTitle: 'Keine Störungen',
+    noneText:
+      'Fehlmengen, beschädigte Ware, abgelehnte Scans, abweichende Zählungen und Wagen in anderen Spuren stehen hier, bis sich jemand darum gekümmert hat.',
+    noMatchTitle: 'Keine Störung passt',
+    noMatchText_one: '{{count}} ist offen. Leere die Suche oder wähle Alle.',
+    noMatchText_other: '{{count}} sind offen. Leere die Suche oder wähle Alle.',
+    keys: 'j und k bewegen, Enter öffnet den Auftrag, / sucht.',
+  },
+};

@@ -1,0 +1,30 @@
+/** What the page of labels to print says. `{{name}}` are the facts. */
+export const labels = {
+  labels: {
+    title: 'Labels to print',
+    what: 'For',
+    kind: {
+      carts: 'Carts',
+      'cart-places': 'Places on carts',
+      lanes: 'Lanes',
+      benches: 'Benches',
+      doors: 'Doors',
+      'carton-types': 'Carton types',
+      items: 'Items',
+      people: 'People',
+    },
+    size: 'Size',
+    sizes: { sheet: 'A4, 24 a sheet', '62x29': '62 × 29 mm', '4x6': '4 × 6 inches', a6: 'A6' },
+    code: 'Code',
+    name: 'Name',
+    mark: 'Mark {{code}}',
+    find: 'Find code or name',
+    look: 'Preview',
+    print_one: 'Print {{count}} label',
+    print_other: 'Print {{count}} labels',
+    sent_one: '{{count}} label sent to {{printer}}.',
+    sent_other: '{{count}} labels sent to {{printer}}.',
+    none: 'Nothing to label',
+    noneText: 'Set it up first, or look for something else.',
+  },
+};
