@@ -51,6 +51,7 @@ test('customer service finds an order by what the customer says, and a superviso
   await desk.getByRole('button', { name: /^Movements/ }).click();
   await expect(desk.getByText('Opening stock').first()).toBeVisible();
   const saved = desk.waitForEvent('download');
+  await desk.getByRole('button', { name: 'Save list' }).click();
   await desk.getByRole('button', { name: 'CSV' }).click();
   expect((await saved).suggestedFilename()).toBe('trace-M-04-2-moves.csv');
 });

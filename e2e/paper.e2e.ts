@@ -73,6 +73,7 @@ test('a wave picked by paper is confirmed at once, all but what was short', asyn
   await expect(desk.getByRole('row')).toHaveCount(2);
   await expect(desk.getByRole('cell', { name: '3 of 4' })).toBeVisible();
   const saving = desk.waitForEvent('download');
+  await desk.getByRole('button', { name: 'Save list' }).click();
   await desk.getByRole('button', { name: 'XLSX' }).click();
   expect((await saving).suggestedFilename()).toMatch(/^picks-\d{4}-\d\d-\d\d\.xlsx$/);
   await desk.getByRole('link', { name: 'PAPER-1' }).click();

@@ -109,6 +109,7 @@ test('orders are put into the tray by hand and all at once, summed, saved as sho
     .click();
   await expect(page.getByText(new RegExp(`^Tray: ${shown - 1} orders?, [\\d,]+ units$`))).toBeVisible();
   const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save list' }).click();
   await page.getByRole('button', { name: 'CSV' }).click();
   const text = readFileSync(await (await file).path(), 'utf8');
   // Spreadsheets take a file for UTF-8 by its first mark.

@@ -1,5 +1,5 @@
 import { Redirect } from 'expo-router';
-import { api, placesOf, troubleOf, words } from '../state/index.ts';
+import { api, placesOf, startOf, troubleOf, words } from '../state/index.ts';
 import { Failed } from '../ui/index.ts';
 
 /** Everybody lands in the first place that is theirs. */
@@ -14,5 +14,6 @@ export default function Home() {
     );
   }
   if (!me) return null;
-  return <Redirect href={`/${placesOf(me)[0] ?? 'sign-in'}`} />;
+  const first = placesOf(me)[0];
+  return <Redirect href={(first ? startOf(me, first) : '/sign-in') as never} />;
 }

@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { number, relative, timeOf } from '../text/index.ts';
-import { Card, Empty, Failed, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
+import { Card, Empty, Failed, LinkBox, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
 
@@ -58,11 +58,11 @@ export function BenchView() {
             {run.orders.map((o) => {
               const packed = o.packed >= o.units;
               return (
-                <Pressable
+                <LinkBox
                   key={o.id}
-                  role="link"
-                  aria-label={`${o.number}, ${t('bench.place', { number: o.position })}`}
-                  onPress={() => open(o.id)}
+                  href={`/bench/orders/${o.id}`}
+                  label={`${o.number}, ${t('bench.place', { number: o.position })}`}
+                  onOpen={() => open(o.id)}
                   style={{
                     flexGrow: 1,
                     flexBasis: 190,
@@ -88,7 +88,7 @@ export function BenchView() {
                       {t('bench.packedOf', { packed: number(o.packed), units: number(o.units) })}
                     </Text>
                   </Row>
-                </Pressable>
+                </LinkBox>
               );
             })}
           </Row>

@@ -4,7 +4,7 @@ import { Tabs, type Tab } from '../shell/index.ts';
 
 type Place = 'orders' | 'exceptions' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
 
-/** The Desk's own places: orders, items that fall short, the tray, what was picked too much, waves, intake. */
+/** The Desk's own places: the track, orders, items that fall short, the tray, what was picked too much, waves, intake. */
 export function DeskTabs({ at }: { at: Place }) {
   const { t } = useTranslation();
   const held = useAppSelector((s) => s.tray.orders.length);
@@ -20,6 +20,7 @@ export function DeskTabs({ at }: { at: Place }) {
   // Where goods are packed, a bench stands between the pick and the shipment.
   const ships = me.settings.stages !== 'pick-pack-ship' && mayRelease && mayShip;
   const tabs: (Tab & { key: Place; shown?: boolean })[] = [
+    { key: 'waves', title: t('nav.waves'), href: '/waves' },
     { key: 'orders', title: t('nav.orders'), href: '/desk' },
     { key: 'exceptions', title: t('nav.exceptions'), href: '/desk/exceptions', count: exceptions },
     { key: 'items', title: t('nav.items'), href: '/desk/items' },
@@ -40,7 +41,6 @@ export function DeskTabs({ at }: { at: Place }) {
     },
     { key: 'quick', title: t('nav.quick'), href: '/desk/quick', shown: ships },
     { key: 'loads', title: t('nav.loads'), href: '/desk/loads' },
-    { key: 'waves', title: t('nav.waves'), href: '/waves' },
     { key: 'intake', title: t('nav.intake'), href: '/desk/intake', shown: mayTake },
   ];
   return <Tabs label={t('place.desk')} at={at} tabs={tabs.filter((tab) => tab.shown !== false)} />;

@@ -169,6 +169,7 @@ export function ItemsView() {
           onSort={(key) => setSort({ key: key as Sort, down: sort.key === key ? !sort.down : key !== 'sku' })}
           current={current}
           onOpen={(row) => open(row.id)}
+          hrefOf={(row) => `/desk/items/${encodeURIComponent(row.id)}`}
           nameOf={(row) => `${row.sku}, ${row.name}`}
         />
       )}

@@ -122,6 +122,7 @@ export function LinesView() {
           onChooseAll={() => setMarked(whole ? new Set() : new Set(lines.map((l) => l.id)))}
           allChosen={whole}
           onOpen={(l) => router.navigate(`/desk/orders/${l.order}`)}
+          hrefOf={(l) => `/desk/orders/${l.order}`}
           nameOf={(l) => `${l.number} ${l.name}`}
           chooseLabel={(l) => t('lines.mark', { order: l.number, line: l.line })}
           chooseAllLabel={t('lines.markAll')}

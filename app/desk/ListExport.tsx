@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { useTranslation } from 'react-i18next';
 import { fetchFile, notify, useAppDispatch, words } from '../state/index.ts';
-import { Button, Row, saveFile } from '../ui/index.ts';
+import { Button, Drop, Row, saveFile } from '../ui/index.ts';
 
 /** Saves a list as it is shown, as CSV or XLSX. */
 export function ListExport({ name, rows }: { name: string; rows: () => Record<string, string | number>[] }) {
@@ -17,9 +17,25 @@ export function ListExport({ name, rows }: { name: string; rows: () => Record<st
     else saveFile(`${name}.xlsx`, answer.data, answer.data.type);
   };
   return (
-    <Row gap={4}>
-      <Button title={t('list.csv')} icon="download" size="small" onPress={csv} />
-      <Button title={t('list.xlsx')} size="small" onPress={() => void xlsx()} />
-    </Row>
+    <Drop title={t('list.save')} label={t('list.save')} icon="download">
+      {(close) => (
+        <Row gap={8}>
+          <Button
+            title={t('list.csv')}
+            onPress={() => {
+              csv();
+              close();
+            }}
+          />
+          <Button
+            title={t('list.xlsx')}
+            onPress={() => {
+              void xlsx();
+              close();
+            }}
+          />
+        </Row>
+      )}
+    </Drop>
   );
 }

@@ -223,6 +223,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
               {...(mayMark ? { chosen, onChoose: (id: string) => send(toggle(id)), onChooseAll: markShown } : {})}
               allChosen={flat.every((r) => chosen.has(r.id))}
               onOpen={(row) => openOrder(row.id)}
+              hrefOf={(row) => `/desk/orders/${row.id}`}
               nameOf={(row) => `${row.number}, ${row.customer}`}
               chooseLabel={(row) => t('orders.choose', { number: row.number })}
               chooseAllLabel={t('orders.chooseAll')}

@@ -106,6 +106,7 @@ export function PicksView() {
           onSort={(key) => set({ sort: key, down: key === sort ? (down ? '0' : '1') : key === 'at' ? '1' : '0' })}
           nameOf={(r) => `${r.bin} ${r.item.name}`}
           onOpen={(r) => router.navigate(`/desk/orders/${r.order.id}`)}
+          hrefOf={(r) => `/desk/orders/${r.order.id}`}
         />
       )}
     </Page>

@@ -45,9 +45,10 @@ export function DockList({ open }: { open?: string | undefined }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [current, setCurrent] = useState<string>();
   const rows = useMemo(() => data?.shipments ?? [], [data]);
+  const addressOfRow = (id: string) => `/dock/${id}${left ? '?left=1' : ''}` as const;
   const go = (id: string) => {
     setCurrent(id);
-    router.navigate(`/dock/${id}${left ? '?left=1' : ''}`);
+    router.navigate(addressOfRow(id));
   };
   const step = (by: number) => {
     const at = rows.findIndex((r) => r.shipment === current);
@@ -139,6 +140,7 @@ export function DockList({ open }: { open?: string | undefined }) {
           rowHeight={wide ? 44 : 68}
           current={open ?? current}
           onOpen={(row) => go(row.shipment)}
+          hrefOf={(row) => addressOfRow(row.shipment)}
           nameOf={(row) => `${row.orderNumber}, ${row.customer}`}
         />
       )}

@@ -92,6 +92,7 @@ export function StillOpen({
         onChooseAll={() => setMarked(all ? new Set() : new Set(shown.map((o) => o.id)))}
         allChosen={all}
         onOpen={(o) => router.navigate(`/desk/orders/${o.id}`)}
+        hrefOf={(o) => `/desk/orders/${o.id}`}
         nameOf={(o) => `${o.number} ${o.customer}`}
         chooseLabel={(o) => t('day.mark', { order: o.number })}
         chooseAllLabel={t('day.markAll')}

@@ -1,12 +1,12 @@
 import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Pressable, useWindowDimensions, View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { LoadSummary } from '@hand-relay/contract';
 import { localDate } from '@hand-relay/core/calendar';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { clock, dayName } from '../text/index.ts';
-import { Card, Choice, Empty, Failed, Button, Loading, Row, Text, useShortcuts, WIDE } from '../ui/index.ts';
+import { Card, Choice, Empty, Failed, Button, LinkBox, Loading, Row, Text, useShortcuts, WIDE } from '../ui/index.ts';
 import { DeskTabs, ListExport } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { LoadBars } from './LoadBars.tsx';
@@ -96,7 +96,7 @@ export function LoadsView() {
 function LoadCard({ load, widthMm, onOpen }: { load: LoadSummary; widthMm: number; onOpen: () => void }) {
   const { t } = useTranslation();
   return (
-    <Pressable role="link" aria-label={t('loads.number', { number: load.number })} onPress={onOpen}>
+    <LinkBox href={`/desk/loads/${load.id}`} label={t('loads.number', { number: load.number })} onOpen={onOpen}>
       <Card gap={10}>
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
           <Text kind="heading">{t('loads.number', { number: load.number })}</Text>
@@ -107,7 +107,7 @@ function LoadCard({ load, widthMm, onOpen }: { load: LoadSummary; widthMm: numbe
         <LoadFloor widthMm={widthMm} places={load.fill.most.places} taken={load.fill.places} />
         <LoadBars fill={load.fill} />
       </Card>
-    </Pressable>
+    </LinkBox>
   );
 }
 

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { languages } from '@hand-relay/contract';
-import { api, forSite, placesOf, useMe } from '../state/index.ts';
+import { api, forSite, useMe } from '../state/index.ts';
 import { Choice, Button, Sheet, Signal, Text } from '../ui/index.ts';
 import { browserLanguage, spoken } from '../text/index.ts';
 import { useOutbox } from '../offline/index.ts';
@@ -50,16 +50,7 @@ export function Person({ icon = false }: { icon?: boolean }) {
                   router.navigate('/setup/scanner');
                 }}
               />
-              {placesOf(me).includes('setup') && (
-                <Button
-                  title={t('place.setup')}
-                  onPress={() => {
-                    setOpen(false);
-                    router.navigate('/setup');
-                  }}
-                />
-              )}
-              <Button kind="act" title={t('nav.signOut')} onPress={() => void signOut()} />
+              <Button title={t('nav.signOut')} onPress={() => void signOut()} />
             </>
           }
         >

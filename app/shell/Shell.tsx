@@ -1,14 +1,25 @@
 import { Link, useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Pressable, useWindowDimensions, View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { Found, WorkPlace } from '@hand-relay/contract';
-import { api, forSite, idle, placesOf, useMe, notify, useOpenExceptions, useAppDispatch } from '../state/index.ts';
+import {
+  api,
+  forSite,
+  idle,
+  placesOf,
+  startOf,
+  useMe,
+  notify,
+  useOpenExceptions,
+  useAppDispatch,
+} from '../state/index.ts';
 import {
   charcoal,
   Column,
   hivis,
   Button,
+  LinkBox,
   Row,
   Sheet,
   Signal,
@@ -54,7 +65,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const { width } = useWindowDimensions();
   const wide = width >= WIDE;
   const path = usePathname();
-  const allowed = placesOf(me).filter((place) => place !== 'setup');
+  const allowed = placesOf(me);
   const [help, setHelp] = useState(false);
   /** What is looked for, while somebody looks. */
   const [looked, setLooked] = useState<string | null>(null);
@@ -164,6 +175,7 @@ function Places({
 }) {
   const { t } = useTranslation();
   const surface = useSurface();
+  const me = useMe();
   const path = usePathname();
   const exceptions = useOpenExceptions();
   const at = path.startsWith('/waves') ? 'desk' : path.split('/')[1];
@@ -183,16 +195,16 @@ function Places({
           const here = place === at;
           const colour = here ? surface.ink : surface.quiet;
           return (
-            <Pressable
+            <LinkBox
               key={place}
-              role="link"
-              aria-label={
+              href={startOf(me, place)}
+              label={
                 place === 'desk' && exceptions > 0
                   ? `${t('place.desk')}, ${t('nav.exceptions')} ${exceptions}`
                   : t(`place.${place}`)
               }
-              aria-current={here ? 'page' : undefined}
-              onPress={() => router.navigate(`/${place}`)}
+              here={here}
+              onOpen={() => router.navigate(startOf(me, place) as never)}
               style={{
                 flex: wide ? undefined : 1,
                 minHeight: 60,
@@ -210,7 +222,7 @@ function Places({
               <Text kind="label" style={{ color: colour }}>
                 {t(`place.${place}`)}
               </Text>
-            </Pressable>
+            </LinkBox>
           );
         })}
       </View>

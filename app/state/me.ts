@@ -20,6 +20,11 @@ export function placesOf(me: Me): WorkPlace[] {
   return places.filter((p) => me.person.rights.includes(placeNeeds[p]));
 }
 
+/** Where a place begins for a person: who runs waves begins the Desk at the track, everybody else at the orders. */
+export function startOf(me: Me, place: WorkPlace): `/${string}` {
+  return place === 'desk' && me.person.rights.includes('waves.run') ? '/waves' : `/${place}`;
+}
+
 /** The present time by the server's clock, moving on every half minute: enough for words as "in 25 min". */
 export function useNow(): number {
   const [now, setNow] = useState(serverNow);

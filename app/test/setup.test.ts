@@ -1,3 +1,4 @@
+import { setupColumns } from '../setup/setupGroups.ts';
 import { sheetNames, sheets, type Column, type Sheet } from '@hand-relay/core/reading/sheets';
 import { arrange } from '../setup/arrange.ts';
 import { columnName, differenceText, expectation, sheetOf, shown, typed } from '../setup/cells.ts';
@@ -59,5 +60,14 @@ describe('the words of Setup', () => {
     );
     expect(differenceText(sheets.items, { column: 'service', before: false, after: true })).toBe('Service: no → yes');
     expect(columnName('a column of tomorrow')).toBe('a column of tomorrow');
+  });
+});
+
+describe('the groups of Setup', () => {
+  it('hold every list once', () => {
+    const listed = setupColumns.flatMap((groups) =>
+      groups.flatMap(({ entries }) => entries.flatMap((entry) => ('list' in entry ? [entry.list] : []))),
+    );
+    expect([...listed].sort()).toEqual([...sheetNames].sort());
   });
 });

@@ -32,7 +32,10 @@ describe('a table of any length', () => {
       },
     },
   ];
-  const table = (rows: Jar[], more: { current?: string; chosen?: Set<string>; onOpen?: (row: Jar) => void } = {}) => (
+  const table = (
+    rows: Jar[],
+    more: { current?: string; chosen?: Set<string>; onOpen?: (row: Jar) => void; hrefOf?: (row: Jar) => string } = {},
+  ) => (
     <ThemeProvider theme={createTheme({})}>
       <SurfaceContext.Provider value="paper">
         <DataTable
@@ -42,6 +45,7 @@ describe('a table of any length', () => {
           chooseLabel={(row) => `Choose ${row.id}`}
           onChoose={() => undefined}
           onOpen={more.onOpen ?? (() => undefined)}
+          {...(more.hrefOf ? { hrefOf: more.hrefOf } : {})}
           current={more.current}
           chosen={more.chosen ?? new Set()}
         />
@@ -70,6 +74,18 @@ describe('a table of any length', () => {
     const view = render(table(jars, { onOpen: () => opened.push('before') }));
     view.rerender(table(jars, { onOpen: (row) => opened.push(row.id) }));
     fireEvent.press(screen.getByLabelText('Jar b'));
+    expect(opened).toEqual(['b']);
+  });
+
+  it('leaves a press that asks for a new tab to the browser', () => {
+    const opened: string[] = [];
+    render(table(jars, { onOpen: (row) => opened.push(row.id), hrefOf: (row) => `/jars/${row.id}` }));
+    const link = screen.getByLabelText('Jar b');
+    expect((link.props as { href?: string }).href).toBe('/jars/b');
+    fireEvent.press(link, { ctrlKey: true });
+    fireEvent.press(link, { metaKey: true });
+    expect(opened).toEqual([]);
+    fireEvent.press(link, {});
     expect(opened).toEqual(['b']);
   });
 });

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { Pressable, View, type GestureResponderEvent } from 'react-native';
 import { Checkbox } from './Checkbox.tsx';
+import { LinkBox } from './LinkBox.tsx';
 import { useHandoffRow } from './handoff.tsx';
 import { useSurface } from './theme.ts';
 import { Text } from './Text.tsx';
@@ -36,6 +37,8 @@ export interface DataTableProps<T> {
   onChooseAll?: () => void;
   allChosen?: boolean;
   onOpen?: (row: T) => void;
+  /** The address that a row opens, where it has one: its first cell is a real link then. */
+  hrefOf?: (row: T) => string;
   nameOf: (row: T) => string;
   chooseLabel?: (row: T) => string;
   chooseAllLabel?: string;
@@ -50,7 +53,7 @@ function cell<T>(c: TableColumn<T>) {
   };
 }
 
-type Does<T> = Pick<DataTableProps<T>, 'onOpen' | 'onChoose' | 'nameOf' | 'chooseLabel'>;
+type Does<T> = Pick<DataTableProps<T>, 'onOpen' | 'hrefOf' | 'onChoose' | 'nameOf' | 'chooseLabel'>;
 
 interface TableRowProps<T> {
   entry: Extract<TableEntry<T>, { kind: 'row' }>;
@@ -85,7 +88,8 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
   const surface = useSurface();
   const { row, key } = entry;
   const open = () => does.current.onOpen?.(row);
-  const { nameOf, chooseLabel } = does.current;
+  const { hrefOf, nameOf, chooseLabel } = does.current;
+  const first = { alignSelf: 'stretch', minHeight: Math.min(40, height - 1), justifyContent: 'center' } as const;
   const { edgeStyle, within } = useHandoffRow();
   return (
     <Pressable
@@ -123,13 +127,12 @@ function OneRow<T>({ entry, index, top, height, columns, picked, here, choosable
       {within(
         columns.map((c, n) => (
           <View key={c.key} role="cell" style={cell(c)}>
-            {n === 0 && openable ? (
-              <Pressable
-                role="link"
-                aria-label={nameOf(row)}
-                onPress={open}
-                style={{ alignSelf: 'stretch', minHeight: Math.min(40, height - 1), justifyContent: 'center' }}
-              >
+            {n === 0 && openable && hrefOf ? (
+              <LinkBox href={hrefOf(row)} label={nameOf(row)} onOpen={open} style={first}>
+                {c.cell(row)}
+              </LinkBox>
+            ) : n === 0 && openable ? (
+              <Pressable role="link" aria-label={nameOf(row)} onPress={open} style={first}>
                 {c.cell(row)}
               </Pressable>
             ) : (
@@ -160,6 +163,7 @@ export function DataTable<T>({
   onChooseAll,
   allChosen,
   onOpen,
+  hrefOf,
   nameOf,
   chooseLabel,
   chooseAllLabel,
@@ -178,8 +182,8 @@ export function DataTable<T>({
   useEffect(() => {
     if (at >= 0) list.scrollToIndex(at, { align: 'auto' });
   }, [at, list]);
-  const does = useRef<Does<T>>({ onOpen, onChoose, nameOf, chooseLabel });
-  does.current = { onOpen, onChoose, nameOf, chooseLabel };
+  const does = useRef<Does<T>>({ onOpen, hrefOf, onChoose, nameOf, chooseLabel });
+  does.current = { onOpen, hrefOf, onChoose, nameOf, chooseLabel };
 
   return (
     <View role="table" aria-rowcount={entries.length} style={{ flex: 1, minHeight: 0 }}>

@@ -2,6 +2,7 @@ import Overlay from '@rneui/themed/dist/Overlay';
 import { useRef, useState, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Button } from './Button.tsx';
+import type { IconName } from './Icon.tsx';
 import { Text } from './Text.tsx';
 import { SurfaceContext, surfaces, useSurface, WIDE } from './theme.ts';
 
@@ -13,6 +14,7 @@ export function Drop({
   title,
   label,
   set = false,
+  icon = 'chevron-down',
   children,
 }: {
   /** What the key says: the name, and what is chosen. */
@@ -21,7 +23,9 @@ export function Drop({
   label: string;
   /** Whether something is chosen in it. */
   set?: boolean;
-  children: ReactNode;
+  icon?: IconName;
+  /** What it holds; a function gets the way to put it away. */
+  children: ReactNode | ((close: () => void) => ReactNode);
 }) {
   const surface = useSurface();
   const { width, height } = useWindowDimensions();
@@ -35,7 +39,7 @@ export function Drop({
   const close = () => setAt(null);
   return (
     <View ref={key}>
-      <Button size="small" title={title} icon="chevron-down" pressed={set} onPress={open} />
+      <Button size="small" title={title} icon={icon} pressed={set} onPress={open} />
       {at && (
         <Overlay
           isVisible
@@ -70,7 +74,7 @@ export function Drop({
                 <Text kind="label" colour="quiet">
                   {label}
                 </Text>
-                {children}
+                {typeof children === 'function' ? children(close) : children}
               </ScrollView>
             </View>
           </SurfaceContext.Provider>

@@ -1,4 +1,5 @@
-import { Linking, Pressable, View } from 'react-native';
+import { Linking, View } from 'react-native';
+import { LinkBox } from './LinkBox.tsx';
 import { Text } from './Text.tsx';
 
 export interface Fact {
@@ -18,11 +19,11 @@ export function Facts({ facts, figures = false, min = 110 }: { facts: Fact[]; fi
             {name}
           </Text>
           {link ? (
-            <Pressable role="link" aria-label={value} onPress={() => void Linking.openURL(link)}>
+            <LinkBox href={link} label={value} onOpen={() => void Linking.openURL(link)}>
               <Text kind="strong" style={{ textDecorationLine: 'underline' }}>
                 {value}
               </Text>
-            </Pressable>
+            </LinkBox>
           ) : (
             <Text kind={figures ? 'figure' : 'strong'}>{value}</Text>
           )}

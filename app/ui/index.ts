@@ -29,6 +29,7 @@ export {
   type Tried,
 } from './keys/index.ts';
 export { Button } from './Button.tsx';
+export { LinkBox } from './LinkBox.tsx';
 export { Icon, type IconName } from './Icon.tsx';
 export { MatchColumns } from './MatchColumns.tsx';
 export { Picker } from './Picker.tsx';

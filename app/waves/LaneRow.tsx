@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { Pressable, View } from 'react-native';
-import { useHandoffRow, useSurface } from '../ui/index.ts';
+import { View } from 'react-native';
+import { LinkBox, useHandoffRow, useSurface } from '../ui/index.ts';
 
 /** A lane's head beside its track where there is room, else above it. What is marked stands before both. */
 export function LaneRow({
@@ -8,6 +8,7 @@ export function LaneRow({
   head,
   children,
   onOpen,
+  href,
   label,
   before,
   here = false,
@@ -16,6 +17,8 @@ export function LaneRow({
   head: ReactNode;
   children: ReactNode;
   onOpen?: () => void;
+  /** The address that it opens. */
+  href?: string;
   label?: string;
   before?: ReactNode;
   here?: boolean;
@@ -49,10 +52,10 @@ export function LaneRow({
       }}
     >
       <View style={{ width: 44 }}>{before}</View>
-      {onOpen ? (
-        <Pressable role="link" aria-label={label} onPress={onOpen} style={inside}>
+      {onOpen && href && label ? (
+        <LinkBox href={href} label={label} onOpen={onOpen} style={inside}>
           {parts}
-        </Pressable>
+        </LinkBox>
       ) : (
         <View style={inside}>{parts}</View>
       )}

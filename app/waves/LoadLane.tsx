@@ -41,6 +41,7 @@ export function LoadLane({
     <LaneRow
       wide={wide}
       onOpen={() => router.navigate(`/desk/loads/${load.id}`)}
+      href={`/desk/loads/${load.id}`}
       label={t('track.load', { number: load.number })}
       head={
         <LaneHead

@@ -22,6 +22,7 @@ export function RunTable({
       rowHeight={wide ? 44 : 60}
       current={current}
       onOpen={onOpen}
+      hrefOf={(run) => `/floor/runs/${run.id}`}
       nameOf={(row) => `${row.number} ${row.callSign}`}
     />
   );

@@ -1,12 +1,25 @@
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Pressable, useWindowDimensions, View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { WaveSummary } from '@hand-relay/contract';
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
 import { clock, distance } from '../text/index.ts';
-import { Baton, Card, Empty, Failed, Button, Loading, Row, Checkbox, Text, useShortcuts, WIDE } from '../ui/index.ts';
+import {
+  Baton,
+  Card,
+  Empty,
+  Failed,
+  Button,
+  LinkBox,
+  Loading,
+  Row,
+  Checkbox,
+  Text,
+  useShortcuts,
+  WIDE,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { batonOf, DepartureSheet, DeskTabs } from '../desk/index.ts';
 import { ExceptionsRail } from '../exceptions/index.ts';
@@ -269,6 +282,7 @@ function WaveLane({
       here={here}
       before={<Checkbox checked={marked} onPress={onMark} label={t('track.mark', { name })} />}
       onOpen={onOpen}
+      href={`/waves/${wave.id}`}
       label={name}
       head={
         <LaneHead
@@ -318,11 +332,11 @@ function Over({ waves }: { waves: WaveSummary[] }) {
         {t('track.over')}
       </Text>
       {waves.map((w) => (
-        <Pressable
+        <LinkBox
           key={w.id}
-          role="link"
-          aria-label={t('waves.number', { number: w.number })}
-          onPress={() => router.navigate(`/waves/${w.id}`)}
+          href={`/waves/${w.id}`}
+          label={t('waves.number', { number: w.number })}
+          onOpen={() => router.navigate(`/waves/${w.id}`)}
         >
           <Card pad={10}>
             <Row gap={16} style={{ justifyContent: 'space-between' }}>
@@ -338,7 +352,7 @@ function Over({ waves }: { waves: WaveSummary[] }) {
               <WaveBaton wave={w} />
             </Row>
           </Card>
-        </Pressable>
+        </LinkBox>
       ))}
     </View>
   );

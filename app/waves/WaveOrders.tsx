@@ -123,6 +123,7 @@ export function WaveOrders({ wave, orders }: { wave: WaveSummary; orders: Order[
         entries={shown.map((row) => ({ kind: 'row', key: row.id, row }))}
         nameOf={(o) => `${o.number}, ${o.customer}`}
         onOpen={(o) => router.navigate(`/desk/orders/${o.id}`)}
+        hrefOf={(o) => `/desk/orders/${o.id}`}
       />
     </View>
   );

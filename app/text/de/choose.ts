@@ -22,7 +22,7 @@ export const choose: Same<typeof english> = {
     again: 'Aktualisieren',
   },
   views: {
-    title: 'Gespeicherte Ansichten',
+    title: 'Ansichten',
     saveView: 'Ansicht speichern',
     name: 'Name der Ansicht',
     drop: '{{name}} löschen',

@@ -141,7 +141,7 @@ export const desk: Same<typeof english> = {
   },
   orders: {
     title: 'Aufträge',
-    find: 'Nummer, Kunde oder Schlagwort suchen',
+    find: 'Auftrag, Kunde suchen',
     count: '{{shown}} von {{all}}',
     loadingMore: '{{loaded}} von {{all}} geladen',
     show: 'Zeigen',
@@ -163,7 +163,7 @@ export const desk: Same<typeof english> = {
     priority: 'Priorität',
     item: 'Artikel',
     itemNumber: 'Artikelnummer',
-    view: 'Ansicht',
+    view: 'Anzeige',
     rows: 'Zeilen',
     compact: 'Dicht',
     comfortable: 'Luftig',
@@ -324,7 +324,7 @@ export const desk: Same<typeof english> = {
     slip: 'Packzettel',
     pack: { unit: '{{quantity}}', inner: '{{quantity}} Innenpackungen', outer: '{{quantity}} Umkartons' },
   },
-  list: { csv: 'CSV', xlsx: 'XLSX' },
+  list: { save: 'Export', csv: 'CSV', xlsx: 'XLSX' },
   from: { carrier: 'Spediteur', person: 'Rampe' },
   release: {
     title: 'Vorschau der Freigabe',

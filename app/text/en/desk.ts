@@ -321,7 +321,7 @@ export const desk = {
     slip: 'Packing slip',
     pack: { unit: '{{quantity}}', inner: '{{quantity}} inner', outer: '{{quantity}} outer' },
   },
-  list: { csv: 'CSV', xlsx: 'XLSX' },
+  list: { save: 'Save list', csv: 'CSV', xlsx: 'XLSX' },
   from: { carrier: 'carrier', person: 'dock' },
   release: {
     title: 'Release preview',
