@@ -41,8 +41,11 @@ test('a morning at the Desk: a contested item solved three ways, decided by hand
     await page.getByRole('button', { name: 'Compare policies' }).click();
     await expect(page.getByRole('columnheader', { name: /Most orders/ })).toBeVisible();
     const full = page.getByRole('row', { name: /^Orders in full/ }).getByRole('cell');
-    const [priority, , most] = (await full.allTextContents()).map((text) => Number(text.replace(',', '')));
+    // Each but the first says before it how it differs from the first.
+    const said = (await full.allTextContents()).map((text) => text.split(/\s+/));
+    const [priority, most] = [said[0]!, said.at(-1)!].map((of) => Number(of.at(-1)!.replace(',', '')));
     expect(most!).toBeGreaterThan(priority!);
+    expect(said.at(-1)![0]).toBe(`+${most! - priority!}`);
     await expect(page.getByRole('list', { name: 'Orders that change sides' }).getByText('MO-SMALL')).toBeVisible();
   });
 

@@ -30,6 +30,7 @@ test('the sign-in refuses without saying what was wrong, keeps the name, and lea
 
 test('the list keeps its filter, sort and groups in the address, through reload and Back', async ({ browser }) => {
   const page = await person(browser, { name: 'maren' });
+  await page.goto('/desk');
   await page.getByRole('button', { name: 'All open' }).click();
   await page.getByRole('button', { name: 'View', exact: true }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Departure', exact: true }).click();
@@ -49,6 +50,11 @@ test('the list keeps its filter, sort and groups in the address, through reload 
   const name = await first.getAttribute('aria-label');
   await page.reload();
   await expect(first).toHaveAttribute('aria-label', name!);
+  // A link of the browser: the middle key opens it in a tab of its own.
+  const tab = page.context().waitForEvent('page');
+  await first.click({ button: 'middle' });
+  await expect((await tab).getByRole('heading', { name: name!.split(',')[0]! })).toBeVisible();
+  await (await tab).close();
   await first.click();
   await expect(page.getByRole('heading', { name: name!.split(',')[0]! })).toBeVisible();
   await expect(page).toHaveTitle(`${name!.split(',')[0]!} · Hand Relay`);
@@ -63,6 +69,7 @@ test('the list keeps its filter, sort and groups in the address, through reload 
 
 test('a scanned code never fires a shortcut, never presses a key, and opens what it names', async ({ browser }) => {
   const page = await person(browser, { name: 'maren' });
+  await page.goto('/desk');
   await expect(page.getByRole('link', { name: /^LA-/ }).first()).toBeVisible();
   // Letters of the code are shortcuts here: j and k move, r releases, ? helps.
   await scan(page, 'jkr?jkr?');

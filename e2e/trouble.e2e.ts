@@ -13,7 +13,7 @@ test('the list shows that it loads, what failed and how to go on, and why it is 
     if (answer === 'empty') return route.fulfill({ json: { rows: [], next: null, total: 0 } });
     return route.continue();
   });
-  await page.reload();
+  await page.goto('/desk');
   await expect(page.getByLabel('Loading').first()).toBeVisible();
   answer = 'fail';
   go();
