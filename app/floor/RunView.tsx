@@ -154,18 +154,14 @@ export function RunView({ id }: { id: string }) {
         </Row>
       }
     >
-      {look !== 'card' && (
-        <ScrollView
-          // The plan is moved by a finger itself.
-          {...(look === 'list' ? swipe : {})}
-          style={{ flex: 1 }}
-          contentContainerStyle={{ padding: 12, gap: 16 }}
-        >
-          {look === 'plan' ? (
-            <RunMap run={run} picks={picks} current={current} />
-          ) : (
-            <PickList picks={picks} onChoose={pickMe} current={current.step.id} />
-          )}
+      {look === 'plan' && (
+        <View style={{ flex: 1, minHeight: 0, padding: 12 }}>
+          <RunMap run={run} picks={picks} />
+        </View>
+      )}
+      {look === 'list' && (
+        <ScrollView {...swipe} style={{ flex: 1 }} contentContainerStyle={{ padding: 12, gap: 16 }}>
+          <PickList picks={picks} onChoose={pickMe} current={current.step.id} />
         </ScrollView>
       )}
       {look === 'card' && (

@@ -350,10 +350,9 @@ function Side({ surface, title, intro }: { surface: SurfaceName; title: string; 
             [0, 0],
           ]}
           stops={[
-            { aisle: 'A', y: 6.6, label: '1', done: true },
-            { aisle: 'B', y: 3, label: '2', done: false },
+            { aisle: 'A', y: 6.6, number: 1, done: true },
+            { aisle: 'B', y: 3, number: 2, done: false },
           ]}
-          at={{ aisle: 'A', y: 6.6 }}
         />
       </Labelled>
       <Labelled label="Pictures">

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
-import type { PlanView } from './FloorPlan.tsx';
+import type { PlanView } from './floor/planView.ts';
 
 const STEP = 1.25;
 const LEAST = 6;

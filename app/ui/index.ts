@@ -12,7 +12,13 @@ export { Facts, type Fact } from './Facts.tsx';
 export { FaultTable } from './FaultTable.tsx';
 export { Field } from './Field.tsx';
 export { Finish } from './Finish.tsx';
-export { FloorPlan, wholePlan, type PlanPerson, type PlanStop, type PlanView } from './FloorPlan.tsx';
+export { FloorPlan } from './floor/FloorPlan.tsx';
+export { HeatLegend } from './floor/HeatLegend.tsx';
+export type { PlanPerson } from './floor/People.tsx';
+export { aheadUp, planAround, wholePlan, type PlanView, type Point } from './floor/planView.ts';
+export { mostToPick } from './floor/Racks.tsx';
+export { stopsOf } from './floor/stopsOf.ts';
+export { cutWalk } from './floor/walk.ts';
 export { PanZoom } from './PanZoom.tsx';
 export {
   PAUSES,

@@ -3,14 +3,18 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { FloorLayout, FloorPlan as Plan } from '@hand-relay/contract';
-import { addressOf, api, notify, troubleOf, useMay, useAppDispatch, words } from '../state/index.ts';
+import { addressOf, api, notify, troubleOf, useMay, useNow, useAppDispatch, words } from '../state/index.ts';
+import { duration } from '../text/index.ts';
 import {
   Choice,
+  Drop,
   Failed,
   Field,
   FloorPlan,
   Button,
+  HeatLegend,
   Loading,
+  mostToPick,
   PanZoom,
   Picker,
   Row,
@@ -27,6 +31,9 @@ import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
 
 const modes = ['look', 'block', 'way', 'ends', 'zone'] as const;
 type Mode = (typeof modes)[number];
+
+/** Minutes without a scan after which something is wrong with a run in hand. */
+const SILENT = 10;
 
 /** The floor to scale: look at demand, walks and people; mark what is blocked, one-way, where runs begin and end. */
 export function FloorView() {
@@ -63,6 +70,13 @@ function Floor({ plan }: { plan: Plan }) {
   const [zone, setZone] = useState('');
   const [faults, setFaults] = useState<FileFaults | null>(null);
   const found = useMemo(() => new Set(binsLike(plan, search)), [plan, search]);
+  const most = useMemo(() => mostToPick(plan), [plan]);
+  const now = useNow();
+  /** How long somebody with a run in hand has scanned nothing, where that is long. */
+  const silence = (p: { run: string | null; lastScan: string | null }) => {
+    const minutes = p.run && p.lastScan ? Math.floor((now - Date.parse(p.lastScan)) / 60_000) : 0;
+    return minutes >= SILENT ? t('plan.silent', { time: duration(minutes * 60) }) : undefined;
+  };
   const marks = useMarks(layout);
   const allowed = modes.filter((m) => m === 'look' || (m === 'zone' ? mayZone : mayMark || mayZone));
   const tap = (x: number, y: number) => {
@@ -101,9 +115,9 @@ function Floor({ plan }: { plan: Plan }) {
   return (
     <View style={{ flex: 1, minHeight: 0 }}>
       <View style={{ paddingHorizontal: wide ? 20 : 12, paddingBottom: 8, gap: 8 }}>
-        <Row gap={12}>
+        <Tools name={t('plan.show')}>
           <View style={{ width: 190 }}>
-            <Field label={t('plan.find')} value={search} onChange={centre} />
+            <Field label={t('plan.find')} placeholder={t('plan.find')} bare value={search} onChange={centre} />
           </View>
           <Picker
             label={t('plan.wave')}
@@ -116,21 +130,13 @@ function Floor({ plan }: { plan: Plan }) {
           />
           <Button title={t('plan.heat')} size="small" pressed={heat} onPress={() => setHeat(!heat)} />
           <Button title={t('plan.all')} icon="fit-to-screen-outline" size="small" onPress={() => setView(null)} />
-          {layout && <Button title={t('plan.save')} size="small" onPress={() => saveLayout(layout)} />}
-          {layout && <Button title={t('plan.saveTable')} size="small" onPress={() => saveLayoutTable(layout)} />}
-          {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} onFaults={setFaults} />}
-          {mayZone && (
-            <Button
-              title={t('plan.labels')}
-              size="small"
-              onPress={() => window.open(addressOf({ name: 'binLabels' }), '_blank')}
-            />
-          )}
-        </Row>
+          {heat && <HeatLegend most={most} />}
+        </Tools>
         {allowed.length > 1 && (
-          <Row gap={12}>
+          <Tools name={t('plan.change')}>
             <Choice
-              label={t('plan.mark')}
+              bare
+              label={t('plan.change')}
               value={mode}
               onChange={setMode}
               options={allowed.map((value) => ({ value, title: t(`plan.mode.${value}`) }))}
@@ -152,10 +158,25 @@ function Floor({ plan }: { plan: Plan }) {
                 options={plan.zones.map((z) => ({ value: z.code, title: z.name }))}
               />
             )}
-            <Text kind="small" colour="quiet" style={{ flexShrink: 1 }}>
+            <Text kind="small" colour="quiet" style={{ flexGrow: 1, flexShrink: 1, flexBasis: 200 }}>
               {from && mode === 'block' ? t('plan.other', from) : t(`plan.how.${mode}`)}
             </Text>
-          </Row>
+            {layout && (
+              <Drop title={t('plan.files')} label={t('plan.files')}>
+                <Row gap={8}>
+                  <Button title={t('plan.save')} onPress={() => saveLayout(layout)} />
+                  <Button title={t('plan.saveTable')} onPress={() => saveLayoutTable(layout)} />
+                  {mayZone && <LoadFloor onLayout={(next) => void marks.change(next)} onFaults={setFaults} />}
+                  {mayZone && (
+                    <Button
+                      title={t('plan.labels')}
+                      onPress={() => window.open(addressOf({ name: 'binLabels' }), '_blank')}
+                    />
+                  )}
+                </Row>
+              </Drop>
+            )}
+          </Tools>
         )}
         {faults && <LayoutFaults file={faults.file} faults={faults.faults} />}
         {marks.error && <Failed text={words(troubleOf(marks.error))} />}
@@ -172,7 +193,9 @@ function Floor({ plan }: { plan: Plan }) {
                 heat={heat}
                 found={found}
                 paths={paths}
-                people={(crew?.people ?? []).flatMap((p) => (p.at ? [{ name: p.name.split(' ')[0]!, ...p.at }] : []))}
+                people={(crew?.people ?? []).flatMap((p) =>
+                  p.at ? [{ ...p.at, name: p.name.split(' ')[0]!, wrong: silence(p) }] : [],
+                )}
                 marking={from && { aisle: from.aisle, from: from.y - 0.25, to: from.y + 0.25 }}
                 label={t('plan.label', { bins: plan.bins.length, blocked: plan.blocked.length })}
               />
@@ -181,6 +204,18 @@ function Floor({ plan }: { plan: Plan }) {
         </PanZoom>
       </View>
     </View>
+  );
+}
+
+/** Tools of one kind in a row, under their name. */
+function Tools({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <Row gap={12}>
+      <Text kind="label" colour="quiet" style={{ width: 64 }}>
+        {name}
+      </Text>
+      {children}
+    </Row>
   );
 }
 

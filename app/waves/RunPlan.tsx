@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { addressOf, api, useMay } from '../state/index.ts';
 import { ConfirmRunSheet } from '../confirmRun/index.ts';
 import { distance, duration } from '../text/index.ts';
-import { FloorPlan, Button, Loading, Row, Signal, Text, type PlanStop } from '../ui/index.ts';
+import { FloorPlan, Button, Loading, planAround, Row, Signal, stopsOf, Text } from '../ui/index.ts';
 
 /** A run drawn on the floor: its walk, its stops in order, the baton at the last one done. */
 export function RunPlan({ id }: { id: string }) {
@@ -16,13 +16,7 @@ export function RunPlan({ id }: { id: string }) {
   const { data: run } = api.useRunQuery(id);
   const { data: plan } = api.useFloorPlanQuery();
   if (!run || !plan) return <Loading rows={4} />;
-  const stops: PlanStop[] = [];
-  for (const p of run.picks) {
-    const last = stops.at(-1);
-    const done = p.state !== 'open';
-    if (last && last.aisle === p.at.aisle && last.y === p.at.y) last.done &&= done;
-    else stops.push({ ...p.at, label: String(stops.length + 1), done });
-  }
+  const view = planAround(plan, run.path);
   return (
     <View style={{ gap: 8 }}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
@@ -49,18 +43,20 @@ export function RunPlan({ id }: { id: string }) {
         kind={run.run.proven ? 'done' : 'quiet'}
         text={run.run.proven ? t('board.provenLong') : t('board.boundLong', { metres: distance(run.run.lowerBound) })}
       />
-      <FloorPlan
-        plan={plan}
-        path={run.path}
-        stops={stops}
-        at={[...stops].reverse().find((s) => s.done)}
-        label={t('floor.card', {
-          stops: t('unit.stops', { count: run.run.stops }),
-          orders: t('unit.orders', { count: run.run.orders }),
-          units: t('unit.units', { count: run.run.units }),
-          walk: distance(run.run.metres),
-        })}
-      />
+      <View style={{ width: '100%', aspectRatio: view.width / view.height, maxHeight: 560 }}>
+        <FloorPlan
+          plan={plan}
+          view={view}
+          path={run.path}
+          stops={stopsOf(run.picks)}
+          label={t('floor.card', {
+            stops: t('unit.stops', { count: run.run.stops }),
+            orders: t('unit.orders', { count: run.run.orders }),
+            units: t('unit.units', { count: run.run.units }),
+            walk: distance(run.run.metres),
+          })}
+        />
+      </View>
       {confirming && <ConfirmRunSheet id={id} onClose={() => setConfirming(false)} />}
     </View>
   );
