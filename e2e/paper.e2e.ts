@@ -119,3 +119,31 @@ test('all runs of a wave that was picked by paper are confirmed together, and on
   const packer = await person(browser, { badge: 'BADGE-3002' });
   for (const n of [0, 2]) await packAll(packer, orders[n]!);
 });
+
+test('goods that were fetched without a device are confirmed for one order, out of another bin, and wait at the bench', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const id = await takeIn(desk, 'FETCHED-1', [['JR-030', 2]]);
+  await desk.goto(`/desk/orders/${id}`);
+  await desk.getByRole('button', { name: 'More', exact: true }).click();
+  await desk.getByRole('button', { name: 'Confirm picked goods' }).click();
+  await expect(desk).toHaveURL(new RegExp(`/desk/quick\\?order=${id}`));
+  await desk.getByRole('button', { name: 'Line 1, Flat-face jar, 1000 ml: bins' }).click();
+  const bins = desk.getByRole('group', { name: 'Line 1, Flat-face jar, 1000 ml: bins' }).getByRole('textbox');
+  await expect(bins).toHaveCount(2);
+  const other = (await bins.nth(1).getAttribute('aria-label'))!.replace(/^.* units out of /, '');
+  await bins.nth(1).fill('2');
+  await expect(desk.getByText('At most 2.')).toBeVisible();
+  await expect(desk.getByRole('button', { name: /^Confirm / })).toBeDisabled();
+  await bins.nth(0).fill('0');
+  await desk.getByRole('button', { name: 'Confirm 1 order as picked, 2 units' }).click();
+  await expect(desk.getByText('1 order picked, 2 units. They wait at the bench.')).toBeVisible();
+  const order = await api<OrderDetail>(desk, `/api/orders/${id}`);
+  expect(order.lines[0]).toMatchObject({ picked: 2, packed: 0 });
+  const { picks } = await api<RunDetail>(desk, `/api/runs/${order.runs[0]!.id}`);
+  expect(picks.map((p) => p.step.bin)).toEqual([other]);
+  await desk.goto('/bench');
+  await desk.getByRole('link', { name: /^FETCHED-1, / }).click();
+  await expect(desk.getByRole('heading', { name: 'FETCHED-1' })).toBeVisible();
+});

@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next';
-import { api, useAppSelector, useMay, useMe, useOpenExceptions } from '../state/index.ts';
+import { api, useAppSelector, useMay, useMayConfirmPicked, useOpenExceptions } from '../state/index.ts';
 import { Tabs, type Tab } from '../shell/index.ts';
 
 type Place = 'orders' | 'exceptions' | 'items' | 'tray' | 'surplus' | 'counts' | 'quick' | 'loads' | 'waves' | 'intake';
@@ -15,10 +15,7 @@ export function DeskTabs({ at }: { at: Place }) {
   const toCount = counts?.counts.length ?? 0;
   const exceptions = useOpenExceptions();
   const mayTake = useMay('orders.import');
-  const me = useMe();
-  const [mayRelease, mayShip] = [useMay('orders.release'), useMay('shipments.confirm')];
-  // Where goods are packed, a bench stands between the pick and the shipment.
-  const ships = me.settings.stages !== 'pick-pack-ship' && mayRelease && mayShip;
+  const confirms = useMayConfirmPicked();
   const tabs: (Tab & { key: Place; shown?: boolean })[] = [
     { key: 'waves', title: t('nav.waves'), href: '/waves' },
     { key: 'orders', title: t('nav.orders'), href: '/desk' },
@@ -39,7 +36,7 @@ export function DeskTabs({ at }: { at: Place }) {
       count: toCount,
       shown: maySettle && (toCount > 0 || at === 'counts'),
     },
-    { key: 'quick', title: t('nav.quick'), href: '/desk/quick', shown: ships },
+    { key: 'quick', title: t('nav.quick'), href: '/desk/quick', shown: confirms },
     { key: 'loads', title: t('nav.loads'), href: '/desk/loads' },
     { key: 'intake', title: t('nav.intake'), href: '/desk/intake', shown: mayTake },
   ];

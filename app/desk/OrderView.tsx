@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { OrderDetail } from '@hand-relay/contract';
-import { api, troubleOf, useMay, useMe, useNow, words, useHouse } from '../state/index.ts';
+import { api, troubleOf, useMay, useMayConfirmPicked, useMe, useNow, words, useHouse } from '../state/index.ts';
 import { clock, dayName, headed, lotWords, number, relative, whereOf } from '../text/index.ts';
 import {
   Baton,
@@ -93,6 +93,7 @@ function Head({ order }: { order: OrderDetail }) {
   const [more, setMore] = useState(false);
   const mayChange = useMay('orders.change');
   const open = order.status === 'open';
+  const mayConfirm = useMayConfirmPicked();
   const [splitting, setSplitting] = useState(false);
   const [join, joining] = api.useJoinOrderMutation();
   const [close, closing] = api.useCancelRestMutation();
@@ -169,6 +170,9 @@ function Head({ order }: { order: OrderDetail }) {
         <Row gap={8}>
           {mayChange && (
             <Button title={t('enter.copy')} onPress={() => router.navigate(`/desk/enter?copy=${order.id}`)} />
+          )}
+          {mayConfirm && rest > 0 && open && sum((l) => l.released - l.shipped) === 0 && (
+            <Button title={t('quick.one')} onPress={() => router.navigate(`/desk/quick?order=${order.id}`)} />
           )}
           {mayReserve && rest > 0 && open && reservedAhead < rest && (
             <Button

@@ -1,13 +1,22 @@
-import { useRouter } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View, type TextInput } from 'react-native';
-import type { QuickLine, QuickOrder } from '@hand-relay/contract';
-import { countOf, picksOf, whyNot, type Typed } from '@hand-relay/core/deciding/quick';
-import { api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
-import { dayName, number, relative, timeOf } from '../text/index.ts';
+import type { QuickOrder } from '@hand-relay/contract';
+import { addDays, localDate } from '@hand-relay/core/calendar';
+import { picksOf, placeKey, placesOf, whyNot, type Typed } from '@hand-relay/core/deciding/quick';
 import {
-  Column,
+  api,
+  notify,
+  placesOf as placesOfPerson,
+  troubleOf,
+  useMe,
+  useNow,
+  useAppDispatch,
+  words,
+} from '../state/index.ts';
+import { dayName, relative, timeOf } from '../text/index.ts';
+import {
   Empty,
   Failed,
   Field,
@@ -16,13 +25,16 @@ import {
   Row,
   Signal,
   Checkbox,
+  Choice,
   Text,
+  useSettled,
   useShortcuts,
   useSurface,
   WIDE,
 } from '../ui/index.ts';
 import { DeskTabs } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
+import { QuickLineRow } from './QuickLineRow.tsx';
 
 /** Everything due on one screen: as asked, or exact by line, confirmed and shipped once. */
 export function QuickView() {
@@ -30,14 +42,34 @@ export function QuickView() {
   const router = useRouter();
   const wide = useWindowDimensions().width >= WIDE;
   const send = useAppDispatch();
-  const { data, error, refetch } = api.useQuickListQuery();
+  const me = useMe();
+  const now = useNow();
+  const packs = me.settings.stages === 'pick-pack-ship';
+  const {
+    order: only,
+    find = '',
+    until = 'today',
+  } = useLocalSearchParams<{
+    order?: string;
+    find?: string;
+    until?: string;
+  }>();
+  const days = dayChoices(me.site.timeZone, now);
+  const day = days.find((d) => d.value === until)?.day;
+  const asked = useSettled(find);
+  const { data, error, refetch } = api.useQuickListQuery(
+    only ? { order: only } : { ...(day ? { until: day } : {}), ...(asked ? { find: asked } : {}) },
+  );
   const [confirm, { isLoading, error: refused }] = api.useQuickConfirmMutation();
   const [typed, setTyped] = useState<Typed>({});
-  const [out, setOut] = useState<ReadonlySet<string>>(new Set());
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const fields = useRef(new Map<string, TextInput>());
+  const finder = useRef<TextInput>(null);
   const orders = data?.orders ?? [];
-  const going = orders.filter((o) => !out.has(o.id) && whyNot(o, typed) === null);
-  const stopped = orders.filter((o) => !out.has(o.id) && whyNot(o, typed) === 'wrong');
+  // Where this is how the site works all go unless one is taken out; where goods are packed only those that are marked.
+  const goes = (id: string) => turned.has(id) === (packs && !only);
+  const going = orders.filter((o) => goes(o.id) && whyNot(o, typed) === null);
+  const stopped = orders.filter((o) => goes(o.id) && whyNot(o, typed) === 'wrong');
   const units = going.reduce((n, o) => n + picksOf(o, typed).reduce((m, p) => m + p.units, 0), 0);
   const lines = useRef<string[]>([]);
   useEffect(() => {
@@ -53,9 +85,11 @@ export function QuickView() {
   }, []);
   const type = useCallback((line: string, text: string) => setTyped((before) => ({ ...before, [line]: text })), []);
   const toggle = useCallback(
-    (id: string) => setOut((before) => new Set(before.has(id) ? [...before].filter((o) => o !== id) : [...before, id])),
+    (id: string) =>
+      setTurned((before) => new Set(before.has(id) ? [...before].filter((o) => o !== id) : [...before, id])),
     [],
   );
+  const placesToGo = placesOfPerson(me);
   const go = async () => {
     if (going.length === 0 || stopped.length > 0) return;
     const done = await confirm({ orders: going.map((o) => ({ order: o.id, picks: picksOf(o, typed) })) });
@@ -64,15 +98,18 @@ export function QuickView() {
     send(
       notify({
         kind: 'done',
-        text: t('quick.done', {
-          orders: t('unit.orders', { count: done.data.shipments.length }),
+        text: t(packs ? 'quick.toPack' : 'quick.done', {
+          orders: t('unit.orders', { count: done.data.shipments.length + done.data.toPack.length }),
           units: t('unit.units', { count: units }),
         }),
+        ...(packs && placesToGo.includes('bench') ? { link: '/bench' } : {}),
       }),
     );
+    if (only) router.navigate(`/desk/orders/${only}`);
   };
   useShortcuts({
-    Escape: () => router.navigate('/desk'),
+    Escape: () => router.navigate(only ? `/desk/orders/${only}` : '/desk'),
+    f: () => finder.current?.focus(),
     j: () => focus(lines.current[0]),
     c: () => void go(),
     a: () => setTyped({}),
@@ -81,8 +118,9 @@ export function QuickView() {
   useControlEnter(() => void go());
   return (
     <Page
-      title={t('quick.title')}
-      aside={<DeskTabs at="quick" />}
+      title={t(only ? 'quick.one' : 'quick.title')}
+      {...(only ? { onBack: () => router.navigate(`/desk/orders/${only}`) } : {})}
+      aside={only ? undefined : <DeskTabs at="quick" />}
       foot={
         orders.length > 0 ? (
           <Row gap={12} style={{ justifyContent: 'space-between' }}>
@@ -91,7 +129,7 @@ export function QuickView() {
               <Button title={t('quick.asAsked')} onPress={() => setTyped({})} />
               <Button
                 kind="act"
-                title={t('quick.confirm', {
+                title={t(packs ? 'quick.confirmPicked' : 'quick.confirm', {
                   orders: t('unit.orders', { count: going.length }),
                   units: t('unit.units', { count: units }),
                 })}
@@ -104,16 +142,42 @@ export function QuickView() {
         ) : undefined
       }
     >
+      {!only && (
+        <Row gap={8}>
+          <View style={{ flexGrow: 1, flexBasis: 200, maxWidth: 340 }}>
+            <Field
+              bare
+              label={t('quick.find')}
+              placeholder={t('quick.find')}
+              value={find}
+              onChange={(text) => router.setParams({ find: text || undefined })}
+              inputRef={finder}
+            />
+          </View>
+          <Choice
+            bare
+            label={t('quick.due')}
+            value={until}
+            onChange={(value) => router.setParams({ until: value })}
+            options={days.map(({ value }) => ({ value, title: t(`quick.until.${value}`) }))}
+          />
+        </Row>
+      )}
       {error && <Failed text={words(troubleOf(error))} onRetry={() => void refetch()} />}
       {refused && <Failed text={words(troubleOf(refused))} />}
       {!data && !error && <Loading rows={6} />}
-      {data && orders.length === 0 && <Empty title={t('quick.emptyTitle')} text={t('quick.emptyText')} />}
+      {data && orders.length === 0 && (
+        <Empty
+          title={t(find || only ? 'quick.noneTitle' : 'quick.emptyTitle')}
+          text={t(only ? 'quick.noneOnly' : find ? 'quick.noneText' : 'quick.emptyText')}
+        />
+      )}
       {orders.map((order) => (
         <OrderBlock
           key={order.id}
           order={order}
           typed={typed}
-          goes={!out.has(order.id)}
+          goes={goes(order.id)}
           onGoes={toggle}
           onTyped={type}
           onNext={next}
@@ -123,6 +187,17 @@ export function QuickView() {
       {data && data.more > 0 && <Text colour="quiet">{t('quick.more', { count: data.more })}</Text>}
     </Page>
   );
+}
+
+/** By which day what is listed is due: none is today, as the server has it. */
+function dayChoices(timeZone: string, now: number) {
+  const today = localDate(now, timeZone);
+  return [
+    { value: 'today', day: undefined },
+    { value: 'tomorrow', day: addDays(today, 1) },
+    { value: 'week', day: addDays(today, 7) },
+    { value: 'any', day: 'any' },
+  ] as const;
 }
 
 function useControlEnter(go: () => void) {
@@ -148,7 +223,7 @@ interface BlockProps {
   typed: Typed;
   goes: boolean;
   onGoes: (order: string) => void;
-  onTyped: (line: string, text: string) => void;
+  onTyped: (key: string, text: string) => void;
   onNext: (line: string) => void;
   field: (line: string, input: TextInput | null) => void;
 }
@@ -156,7 +231,12 @@ interface BlockProps {
 /** Two hundred orders are on the screen: a keystroke draws the one again that it is about. */
 const OrderBlock = memo(
   Block,
-  (a, b) => a.order === b.order && a.goes === b.goes && a.order.lines.every((l) => a.typed[l.line] === b.typed[l.line]),
+  (a, b) =>
+    a.order === b.order &&
+    a.goes === b.goes &&
+    a.order.lines.every((l) =>
+      [l.line, ...placesOf(l).map((p) => placeKey(l.line, p))].every((key) => a.typed[key] === b.typed[key]),
+    ),
 );
 
 function Block({ order, typed, goes, onGoes, onTyped, onNext, field }: BlockProps) {
@@ -199,68 +279,16 @@ function Block({ order, typed, goes, onGoes, onTyped, onNext, field }: BlockProp
       {goes && why === 'ships-complete' && <Signal kind="caution" text={t('quick.shipsComplete')} />}
       {goes && why === 'nothing' && <Signal kind="quiet" text={t('quick.nothing')} />}
       {order.lines.map((line) => (
-        <LineRow
+        <QuickLineRow
           key={line.line}
           line={line}
-          typed={typed[line.line]}
+          typed={typed}
           disabled={!goes || order.held !== null}
-          onTyped={(text) => onTyped(line.line, text)}
+          onTyped={onTyped}
           onNext={() => onNext(line.line)}
           field={(input) => field(line.line, input)}
         />
       ))}
     </View>
-  );
-}
-
-interface LineProps {
-  line: QuickLine;
-  typed: string | undefined;
-  disabled: boolean;
-  onTyped: (text: string) => void;
-  onNext: () => void;
-  field: (input: TextInput | null) => void;
-}
-
-function LineRow({ line, typed, disabled, onTyped, onNext, field }: LineProps) {
-  const { t } = useTranslation();
-  const wide = useWindowDimensions().width >= WIDE;
-  const counted = countOf(line, typed);
-  const bins = line.from.map((f) => `${f.bin}${f.lot ? ` (${f.lot})` : ''}: ${number(f.units)}`).join(', ');
-  return (
-    <Row gap={12} style={{ flexWrap: 'nowrap', alignItems: 'flex-start', paddingLeft: wide ? 44 : 0 }}>
-      <Column gap={0} style={{ flex: 1, minWidth: 0 }}>
-        <Text lines={1}>
-          {line.name} <Text colour="quiet">{line.sku}</Text>
-        </Text>
-        <Text kind="strong">{bins || t('quick.noBin')}</Text>
-        {line.note !== '' && <Signal kind="caution" text={line.note} />}
-        {line.gets < line.asked && (
-          <Signal kind="caution" text={t('quick.short', { gets: number(line.gets), asked: number(line.asked) })} />
-        )}
-      </Column>
-      <View style={{ paddingTop: 10 }}>
-        <Text kind="number" colour="quiet">
-          {t('quick.ofAsked', { asked: number(line.asked), unit: line.unit })}
-        </Text>
-      </View>
-      <View style={{ width: line.tracksSerial ? 180 : 84 }}>
-        {!disabled && (
-          <Field
-            bare
-            numeric={!line.tracksSerial}
-            label={t(line.tracksSerial ? 'quick.serials' : 'quick.units', { line: line.number, name: line.name })}
-            placeholder={line.tracksSerial ? t('quick.serialHint') : String(line.gets)}
-            value={typed ?? (line.tracksSerial ? '' : String(line.gets))}
-            onChange={onTyped}
-            onSubmit={onNext}
-            inputRef={field}
-            error={
-              counted.wrong ? t(`quick.wrong.${counted.wrong}`, { asked: line.asked, gets: line.gets }) : undefined
-            }
-          />
-        )}
-      </View>
-    </Row>
   );
 }

@@ -7,7 +7,7 @@ export { deviceName, randomKey } from './device.ts';
 export { useOpenExceptions } from './openExceptions.ts';
 export { forSite, workFor } from './forSite.ts';
 export { goLive } from './live.ts';
-export { MeContext, placesOf, startOf, useMay, useMe, useNow } from './me.ts';
+export { MeContext, placesOf, startOf, useMay, useMayConfirmPicked, useMe, useNow } from './me.ts';
 export { close, notify, undone, type Notice } from './notices.ts';
 export { readOrders, type OrderStatus } from './orderList.ts';
 export { serverNow, thisYear, useClockError } from './serverTime.ts';

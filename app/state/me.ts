@@ -20,6 +20,13 @@ export function placesOf(me: Me): WorkPlace[] {
   return places.filter((p) => me.person.rights.includes(placeNeeds[p]));
 }
 
+/** Whether a person may confirm goods as picked without scans: all to the shipment, or to the bench where goods are packed. */
+export function useMayConfirmPicked(): boolean {
+  const { settings } = useMe();
+  const [release, arrange, ship] = [useMay('orders.release'), useMay('runs.arrange'), useMay('shipments.confirm')];
+  return release && (settings.stages === 'pick-pack-ship' ? arrange : ship);
+}
+
 /** Where a place begins for a person: who runs waves begins the Desk at the track, everybody else at the orders. */
 export function startOf(me: Me, place: WorkPlace): `/${string}` {
   return place === 'desk' && me.person.rights.includes('waves.run') ? '/waves' : `/${place}`;

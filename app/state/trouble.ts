@@ -1,4 +1,4 @@
-import { clock, i18n, number, overWords } from '../text/index.ts';
+import { calendarDay, clock, i18n, number, overWords } from '../text/index.ts';
 import type { Trouble } from './call.ts';
 
 /** Words a refusal: what happened, what was expected, what to do. */
@@ -15,6 +15,7 @@ export function words({ code, facts, fields, requestId }: Trouble): string {
   }
   if (typeof facts['until'] === 'string')
     said['until'] = clock(facts['until'], Intl.DateTimeFormat().resolvedOptions().timeZone);
+  if (typeof facts['keeps'] === 'string') said['keeps'] = calendarDay(facts['keeps']);
   if (Array.isArray(facts['lines']))
     said['lines'] = (facts['lines'] as { sku: string; picked: number; packed: number }[])
       .map((l) => `${l.sku} ${l.packed}/${l.picked}`)

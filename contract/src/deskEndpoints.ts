@@ -226,7 +226,7 @@ export const deskEndpoints = all({
   quickList: {
     method: 'GET',
     path: '/api/quick',
-    needs: ['orders.release', 'shipments.confirm'],
+    needs: ['orders.release'],
     summary: 'Everything due that is not under way, with the bins to pick from',
     reads: ['orders', 'stock'],
     query: quick.quickQuery,
@@ -235,8 +235,9 @@ export const deskEndpoints = all({
   quickConfirm: {
     method: 'POST',
     path: '/api/quick',
-    needs: ['shipments.confirm'],
-    summary: 'Confirm what was picked and ship it, once; for sites that pack nothing, by who may release and confirm',
+    needs: ['orders.release'],
+    summary:
+      'Confirm what was picked, once, and ship it; where the site packs it waits at the bench then, and takes the right to arrange runs in place of that to confirm shipments',
     changes: ['orders', 'waves', 'runs', 'exceptions', 'bench', 'shipments', 'stock', 'host'],
     refuses: [
       'already-confirmed',
@@ -251,7 +252,7 @@ export const deskEndpoints = all({
       'order-held',
       'picks-open',
       'quick-not-there',
-      'quick-packs',
+      'quick-lot',
       'quick-serials',
       'quick-too-much',
       'quick-under-way',

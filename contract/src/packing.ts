@@ -11,7 +11,7 @@ export const benchQueue = z.object({
       id,
       number: z.string(),
       callSign: z.string(),
-      cart: z.string(),
+      cart: z.string().nullable().describe('null where the goods were confirmed without one'),
       lane: z.string().nullable(),
       picker: z.string().nullable(),
       leavesAt: instant.nullable(),

@@ -1,8 +1,16 @@
 import { z } from 'zod';
 import { id, instant, isoDate, units } from './basics.ts';
 
+/** A bin with goods for a line. */
+const place = z.object({
+  bin: z.string(),
+  lot: z.string(),
+  bestBefore: isoDate.nullable(),
+  there: units.describe('Units that nobody is sent there for'),
+  serials: z.array(z.string()),
+});
 /** From where units of a line are fetched. */
-const from = z.object({ bin: z.string(), lot: z.string(), units, serials: z.array(z.string()) });
+const from = place.extend({ units });
 
 export const quickLine = z.object({
   line: id,
@@ -16,6 +24,7 @@ export const quickLine = z.object({
   gets: units.describe('There is so much of it'),
   tracksSerial: z.boolean(),
   from: z.array(from),
+  others: z.array(place).describe('Where else it lies, of lots that keep long enough'),
 });
 export const quickOrder = z.object({
   id,
@@ -36,10 +45,15 @@ export type QuickLine = z.infer<typeof quickLine>;
 export const quickList = z.object({ orders: z.array(quickOrder), more: z.int().describe('Orders beyond those shown') });
 
 export const quickQuery = z.object({
-  until: isoDate.optional().describe('Due on this day or earlier; today without it'),
+  until: z
+    .union([isoDate, z.literal('any')])
+    .optional()
+    .describe('Due on this day or earlier; today without it'),
+  order: id.optional().describe('This order alone, whenever it is due'),
+  find: z.string().max(60).optional().describe('A part of the number, the reference or the customer'),
 });
 
-/** What was picked, by line and bin, to be confirmed and shipped at once. */
+/** What was picked, by line and bin, to be confirmed at once, and shipped where the site packs nothing. */
 export const quickBody = z.strictObject({
   orders: z
     .array(
@@ -64,4 +78,5 @@ export const quickBody = z.strictObject({
 });
 export const quickResult = z.object({
   shipments: z.array(z.object({ order: z.string(), id, shipment: z.string(), units, tracking: z.string().nullable() })),
+  toPack: z.array(z.object({ order: z.string(), id, units })).describe('What waits at the bench, where the site packs'),
 });

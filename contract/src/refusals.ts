@@ -201,7 +201,7 @@ export const refusals = table({
   'tracking-form': no(422, { ...got, example: text, ...carrier }),
 
   // Sites that confirm quantities only
-  'quick-packs': no(409, {}),
+  'quick-lot': no(409, { sku: text, lot: text, keeps: text }),
   'quick-under-way': no(409, order),
   'quick-not-there': no(409, { sku: text, units: count, free: count }),
   'quick-too-much': no(409, { sku: text, line: count, units: count, open: count }),

@@ -1,7 +1,7 @@
 import type { QuickOrder } from '@hand-relay/contract';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { takeIn } from './steps.ts';
+import { packAll, takeIn } from './steps.ts';
 
 /** Picks of an order as asked: everything from where the list says that it lies. */
 const asAsked = (order: QuickOrder, most = Infinity) => ({
@@ -118,7 +118,7 @@ describe('the quick path of a site that packs nothing', () => {
     await desk!.get('switchSite', { body: { site: 'fennock' } });
   });
 
-  it('keeps out orders on hold and under way, people without the rights, and sites that pack', async () => {
+  it('keeps out orders on hold and under way, and people without the rights', async () => {
     const [first] = (await desk!.get('quickList')).orders.filter((o) => o.held === null && o.lines.some((l) => l.gets));
     await desk!.get('holdOrder', { id: first!.id, body: { reason: 'wait for the office', stops: ['shipping'] } });
     expect((await find(first!.number)).held).toBe('wait for the office');
@@ -130,8 +130,72 @@ describe('the quick path of a site that packs nothing', () => {
     expect((await desk!.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).code).toBe('quick-under-way');
     await picker!.get('switchSite', { body: { site: 'fennock' } });
     expect((await picker!.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).status).toBe(403);
-    const packs = await relay.as('maren');
-    await packs.get('switchSite', { body: { site: 'larkmoor' } });
-    expect((await packs.refused('quickConfirm', { body: { orders: [asAsked(first!)] } })).code).toBe('quick-packs');
+  });
+
+  it('finds one order, a later day and a part of a name, and takes other bins and lots, but none that keeps too short', async () => {
+    const later = new Date(Date.now() + 20 * 86_400_000).toISOString().slice(0, 10);
+    const there = await relay.as('maren');
+    await there.get('switchSite', { body: { site: 'larkmoor' } });
+    const [stocked] = await relay.query<{ sku: string; item: string; bin: string; lot: string; units: number }>(
+      `select i.sku, i.id as item, p.code as bin, b.lot, b.units from balance b join place p on p.id = b.place_id join item i on i.id = b.item_id
+       join lot t on t.item_id = i.id and t.lot = b.lot
+       where p.site_id = 'larkmoor' and p.kind = 'bin' and b.units > 10 and not exists (select 1 from pick k where k.bin_id = p.id)
+         and (select count(distinct x.place_id) from balance x join place q on q.id = x.place_id and q.kind = 'bin' and q.site_id = 'larkmoor' where x.item_id = i.id) > 1
+       order by i.sku, p.code limit 1`,
+    );
+    const { sku, item } = stocked!;
+    const id = await takeIn(there, { number: 'Q-LATER', lines: [[sku, 2]], due: later, reference: 'PO quick 7' });
+    const found = async (query: Record<string, string>) =>
+      (await there.get('quickList', { query })).orders.map((o) => o.number);
+    expect(await found({})).not.toContain('Q-LATER');
+    expect(await found({ until: later, find: 'quick 7' })).toEqual(['Q-LATER']);
+    expect(await found({ until: 'any', find: '%' })).toEqual([]);
+    const [order] = (await there.get('quickList', { query: { order: id } })).orders;
+    const [line] = order!.lines;
+    const [other] = line!.others;
+    expect(other).toMatchObject({ there: expect.any(Number) });
+    const pick = (units: number, { bin, lot }: { bin: string; lot: string }) => ({
+      orders: [{ order: id, picks: [{ line: line!.line, bin, lot, units, serials: [] }] }],
+    });
+    const keeps = (day: string | null) =>
+      relay.query(
+        `update lot set best_before = ${day === null ? 'null' : `'${day}'`} where item_id = '${item}' and lot = '${other!.lot}'`,
+      );
+    await keeps('2020-01-01');
+    const short = await there.refused('quickConfirm', { body: pick(2, other!) });
+    expect(short).toMatchObject({ code: 'quick-lot', facts: { sku, lot: other!.lot } });
+    expect((await there.get('quickList', { query: { order: id } })).orders[0]!.lines[0]!.others).not.toContainEqual(
+      expect.objectContaining({ lot: other!.lot }),
+    );
+    await keeps(other!.bestBefore);
+    expect((await there.get('quickConfirm', { body: pick(2, other!) })).toPack).toEqual([
+      { order: 'Q-LATER', id, units: 2 },
+    ]);
+    const picked = await relay.query<{ bin: string; lot: string }>(
+      `select p.code as bin, k.lot from pick k join place p on p.id = k.bin_id where k.order_id = '${id}'`,
+    );
+    expect(picked).toEqual([{ bin: other!.bin, lot: other!.lot }]);
+  });
+
+  it('ends at the bench where the site packs: packed, confirmed and shipped from there', async () => {
+    const packer = await relay.as('maren');
+    await packer.get('switchSite', { body: { site: 'larkmoor' } });
+    const due = new Date().toISOString().slice(0, 10);
+    const id = await takeIn(packer, { number: 'Q-BENCH', lines: [['HT-001', 2]], due });
+    const [order] = (await packer.get('quickList', { query: { order: id } })).orders;
+    const done = await packer.get('quickConfirm', { body: { orders: [asAsked(order!)] } });
+    expect(done).toEqual({ shipments: [], toPack: [{ order: 'Q-BENCH', id, units: 2 }] });
+    const { runs } = await packer.get('bench');
+    expect(runs.flatMap((r) => r.orders).find((o) => o.id === id)).toMatchObject({ units: 2, packed: 0 });
+    expect((await packer.get('order', { id })).lines).toMatchObject([{ picked: 2, packed: 0, shipped: 0 }]);
+    await packAll(packer, id);
+    const [shipment] = (await packer.get('dock')).shipments.filter((one) => one.order === id);
+    await packer.get('tracking', { id: shipment!.shipment, body: { from: 'carrier' } });
+    await packer.get('confirm', { id: shipment!.shipment, body: { rest: null } });
+    expect((await packer.get('order', { id })).status).toBe('closed');
+    expect((await packer.get('bench')).runs.flatMap((r) => r.orders).map((o) => o.id)).not.toContain(id);
+    // Who packs confirms nothing that was picked.
+    const service = await relay.as('ada');
+    expect((await service.refused('quickConfirm', { body: { orders: [asAsked(order!)] } })).status).toBe(403);
   });
 });

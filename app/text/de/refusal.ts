@@ -67,7 +67,8 @@ export const refusal: Same<typeof english> = {
       'Mit Ladung {{load}} sind schon {{shipments}} Sendungen gefahren. Schließe sie ab: Der Rest kann mit einer anderen Ladung fahren.',
     'stops-changed': 'Ladung {{load}} hat inzwischen andere Halte. Sieh sie dir an und ordne sie neu.',
     'in-other-load': '{{order}} ist in einer anderen Ladung. Nimm ihn dort erst heraus.',
-    'quick-packs': 'Dieser Standort packt seine Ware. Gib die Aufträge frei, picke und packe sie.',
+    'quick-lot':
+      'Charge {{lot}} von {{sku}} hält nicht bis {{keeps}}, wie dieser Kunde es verlangt. Nichts wurde bestätigt.',
     'quick-under-way': '{{order}} wird schon gepickt. Hier kann er nicht bestätigt werden.',
     'quick-too-much': '{{sku}}: {{units}} sind mehr als die verlangten {{open}}. Nichts wurde bestätigt.',
     'quick-not-there': '{{sku}}: {{units}} gepickt, aber nur {{free}} sind dort frei. Nichts wurde bestätigt.',

@@ -6,7 +6,7 @@ import { sql, type SQL } from 'drizzle-orm';
  * @param order the order's id, as the query around names it
  */
 export const cartsWith = (order: SQL): SQL => sql`coalesce((
-  select jsonb_agg(distinct jsonb_build_object('cart', r.cart_code, 'lane', p.code)) from run_position q
+  select jsonb_agg(distinct jsonb_build_object('cart', coalesce(r.cart_code, r.call_sign), 'lane', p.code)) from run_position q
   join run r on r.id = q.run_id and r.state = 'left' join place p on p.id = r.lane_id
   where q.order_id = ${order} and exists (select 1 from balance b where b.place_id = q.place_id and b.units > 0)), '[]')`;
 

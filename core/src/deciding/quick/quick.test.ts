@@ -1,4 +1,4 @@
-import { countOf, judgeQuick, picksOf, whyNot, type QuickLine, type QuickOrder } from './index.ts';
+import { countOf, judgeQuick, picksOf, placeKey, whyNot, type QuickLine, type QuickOrder } from './index.ts';
 
 const line = (more: Partial<QuickLine> = {}): QuickLine => ({
   line: 'a',
@@ -6,9 +6,10 @@ const line = (more: Partial<QuickLine> = {}): QuickLine => ({
   gets: 5,
   tracksSerial: false,
   from: [
-    { bin: 'A-1', lot: '', units: 2, serials: [] },
-    { bin: 'B-1', lot: '', units: 3, serials: [] },
+    { bin: 'A-1', lot: '', units: 2, there: 4, serials: [] },
+    { bin: 'B-1', lot: '', units: 3, there: 3, serials: [] },
   ],
+  others: [{ bin: 'C-1', lot: 'L2', there: 6, serials: [] }],
   ...more,
 });
 const device = line({
@@ -17,9 +18,10 @@ const device = line({
   gets: 2,
   tracksSerial: true,
   from: [
-    { bin: 'A-1', lot: 'L1', units: 1, serials: ['S1', 'S2'] },
-    { bin: 'B-1', lot: 'L1', units: 1, serials: ['S3'] },
+    { bin: 'A-1', lot: 'L1', units: 1, there: 2, serials: ['S1', 'S2'] },
+    { bin: 'B-1', lot: 'L1', units: 1, there: 1, serials: ['S3'] },
   ],
+  others: [{ bin: 'C-1', lot: 'L1', there: 1, serials: ['S4'] }],
 });
 const order = (lines: QuickLine[], more: Partial<QuickOrder> = {}): QuickOrder => ({
   shipComplete: false,
@@ -42,8 +44,9 @@ describe('what is confirmed on the quick path', () => {
     [device, 'S1 S1', 1, null],
     [device, 'S1 S9', 2, 'serials'],
     [device, 'S1 S2 S3', 3, 'more-than-asked'],
+    [device, 'S1 S4', 2, null],
   ])('reads what was typed for a line', (of, typed, units, wrong) => {
-    expect(countOf(of, typed)).toMatchObject({ units, wrong });
+    expect(countOf(of, typed === undefined ? {} : { [of.line]: typed })).toMatchObject({ units, wrong });
   });
 
   it('says why an order cannot go', () => {
@@ -63,6 +66,21 @@ describe('what is confirmed on the quick path', () => {
       { line: 'd', bin: 'A-1', lot: 'L1', units: 1, serials: ['S2'] },
       { line: 'd', bin: 'B-1', lot: 'L1', units: 1, serials: ['S3'] },
     ]);
+  });
+
+  it('takes units out of the bins that somebody names, the others as planned', () => {
+    const at = (bin: string, lot = '') => placeKey('a', { bin, lot });
+    const other = { [at('B-1')]: '0', [at('C-1', 'L2')]: '3' };
+    expect(countOf(line(), other)).toEqual({ units: 5, serials: [], wrong: null });
+    expect(picksOf(order([line()]), other)).toEqual([
+      { line: 'a', bin: 'A-1', lot: '', units: 2, serials: [] },
+      { line: 'a', bin: 'C-1', lot: 'L2', units: 3, serials: [] },
+    ]);
+    // The bins alone say how many then, whatever the line's own field says.
+    expect(countOf(line(), { a: '1', ...other }).units).toBe(5);
+    expect(countOf(line(), { [at('A-1')]: '3' })).toMatchObject({ units: 6, wrong: 'more-than-asked' });
+    expect(countOf(line(), { [at('B-1')]: '4' }).wrong).toBe('more-than-there');
+    expect(countOf(line(), { [at('B-1')]: 'x' }).wrong).toBe('number');
   });
 
   it('is refused where it is more than asked, of another order, or not named unit by unit', () => {

@@ -87,7 +87,7 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   if (!head) throw notFound('order', orderId);
   const where = await rows<BenchOrder['where'][number]>(
     db,
-    sql`select r.number as run, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart,
+    sql`select r.number as run, r.call_sign as "callSign", coalesce(r.cart_code, case when r.state = 'left' then r.call_sign else '' end) as cart,
                case when r.picking = 'consolidate' then 0 else q.number end as position, r.state, ${cartFrontOf} as front from run_position q
         join run r on r.id = q.run_id where q.order_id = ${orderId} and r.state in ('waiting', 'picking', 'left') order by r.number`,
   );
@@ -231,7 +231,7 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
       'order',
       sql`select o.id, o.number as name, jsonb_build_array(o.id) as orders from run r join run_position q on q.run_id = r.id
           join customer_order o on o.id = q.order_id
-          where r.site_id = ${site} and upper(r.cart_code || '-' || q.number) = upper(${text}) and r.state in ('picking', 'left')`,
+          where r.site_id = ${site} and upper(coalesce(r.cart_code, r.call_sign) || '-' || q.number) = upper(${text}) and r.state in ('picking', 'left')`,
     );
     if (position.kind !== 'nothing') return position;
     const place = await one('place', placeCalled(text));

@@ -32,7 +32,7 @@ export async function openOn(db: Db, siteId: string, date: string): Promise<Open
       where x.order_id = o.id
     ) w on true
     left join lateral (
-      select jsonb_agg(jsonb_build_object('id', r.id, 'number', r.number, 'state', r.state, 'picker', p.name, 'cart', r.cart_code) order by r.number) as list
+      select jsonb_agg(jsonb_build_object('id', r.id, 'number', r.number, 'state', r.state, 'picker', p.name, 'cart', coalesce(r.cart_code, r.call_sign)) order by r.number) as list
       from run_position q join run r on r.id = q.run_id and r.state in ('planned', 'waiting', 'picking', 'left') left join person p on p.id = r.picker_id
       where q.order_id = o.id
     ) r on true

@@ -35,7 +35,7 @@ export async function exceptionsOf(
     select a.id, a.kind, ${iso(sql`a.at`)} as at, coalesce(p.name, '') as by,
            case when o.id is not null then jsonb_build_object('id', o.id, 'number', o.number, 'customer', c.name, 'departure', d.name,
              'leavesAt', ${iso(sql`o.leaves_at`)}) end as "order", l.line,
-           case when r.id is not null then jsonb_build_object('id', r.id, 'number', r.number, 'cart', r.cart_code) end as run,
+           case when r.id is not null then jsonb_build_object('id', r.id, 'number', r.number, 'cart', coalesce(r.cart_code, r.call_sign)) end as run,
            case when i.id is not null then jsonb_build_object('sku', i.sku, 'name', i.name, 'picture', i.picture, 'unit', i.unit) end as item,
            a.lot, coalesce(q.code, '') as place, a.units,
            coalesce(l.asked - l.cancelled - l.released, case when a.kind = 'out' then (

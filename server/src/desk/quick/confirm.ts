@@ -6,7 +6,7 @@ import { judgeQuick } from '@hand-relay/core/deciding/quick';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { openShipment, shipAtOnce } from '../../dock/shipping/index.ts';
-import { lockTotals, move, nextNumbers } from '../../stock/index.ts';
+import { lockTotals, move, mustKeepUntil, nextNumbers } from '../../stock/index.ts';
 import { freeOrders, itemsOf, lockStock } from '../waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 
@@ -24,24 +24,25 @@ interface Line {
 
 /**
  * Confirms what was picked and ships it, in one: the wave, the run and the shipment of each order are written as if
- * people had gone through them, so that books and trails tell the same as ever.
+ * people had gone through them, so that books and trails tell the same as ever. Where the site packs, it ends before
+ * that: the goods wait at the bench as those of any run.
  *
- * @throws Refusal 409 `quick-packs` at a site that packs, `quick-too-much`, `quick-not-there`, `quick-under-way`, or
- *   what stops a release, a pick or a shipment; then nothing of it is written
+ * @throws Refusal 409 `quick-too-much`, `quick-not-there`, `quick-lot` where a lot does not keep long enough,
+ *   `quick-under-way`, or what stops a release, a pick or a shipment; then nothing of it is written
  */
 export async function quickConfirm(
   change: Change,
   { orders }: z.output<typeof quickBody>,
 ): Promise<z.input<typeof quickResult>> {
   const { tx, actor, now } = change;
-  for (const right of ['orders.release', 'shipments.confirm'] as const)
+  const packs = (await settingsOf(tx, actor.siteId)).stages === 'pick-pack-ship';
+  for (const right of ['orders.release', packs ? 'runs.arrange' : 'shipments.confirm'] as const)
     if (!actor.rights.has(right)) throw new Refusal('not-allowed', { needs: [right] });
-  if ((await settingsOf(tx, actor.siteId)).stages === 'pick-pack-ship') throw new Refusal('quick-packs');
   await lockStock(tx, actor.siteId);
   const ids = [...new Set(orders.map((o) => o.order))];
-  const heads = await rows<{ id: string; number: string; service: string | null; busy: boolean }>(
+  const heads = await rows<{ id: string; number: string; service: string | null; lane: string | null; busy: boolean }>(
     tx,
-    sql`select o.id, o.number, d.service_id as service,
+    sql`select o.id, o.number, d.service_id as service, coalesce(o.lane_id, d.lane_id) as lane,
                exists (select 1 from order_line l where l.order_id = o.id and l.released > l.shipped) as busy
         from customer_order o left join departure d on d.id = o.departure_id
         where o.site_id = ${actor.siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(ids)})) for update of o`,
@@ -50,7 +51,8 @@ export async function quickConfirm(
     const head = heads.find((h) => h.id === order);
     if (!head) throw notFound('order', order);
     if (head.busy) throw new Refusal('quick-under-way', { order: head.number });
-    for (const stage of ['release', 'picking', 'shipping'] as const) await mustNotBeHeld(tx, order, stage);
+    for (const stage of packs ? (['release', 'picking'] as const) : (['release', 'picking', 'shipping'] as const))
+      await mustNotBeHeld(tx, order, stage);
   }
   await lockTotals(tx, actor.siteId, itemsOf(ids));
   // What was promised to them before is a part of what they get now.
@@ -60,6 +62,8 @@ export async function quickConfirm(
   if (wrong?.code === 'no-such-line') throw notFound('line', wrong.line);
   if (wrong?.code === 'quick-serials') throw new Refusal(wrong.code, wrong);
   if (wrong) throw new Refusal(wrong.code, wrong);
+
+  await mustKeep(change, orders);
 
   const wave = change.newId();
   const run = change.newId();
@@ -72,10 +76,10 @@ export async function quickConfirm(
   const positions = orders.map(({ order }, i) => ({ order, number: i + 1, place: `position-${run}-${i + 1}` }));
   await tx.execute(sql`
     insert into wave (id, site_id, number, state, created_at, created_by) values (${wave}, ${actor.siteId}, ${waveNumber}, 'started', ${now.toISOString()}, ${actor.personId})`);
-  await promise(change, wave, picks);
+  await promise(change, wave, picks, packs);
   await tx.execute(sql`
-    insert into run (id, site_id, wave_id, number, call_sign, state, positions, picker_id, metres, path, stops, started_at, left_at)
-    values (${run}, ${actor.siteId}, ${wave}, ${number}, ${`QUICK ${waveNumber}`}, 'left', ${orders.length}, ${actor.personId}, 0, '[]',
+    insert into run (id, site_id, wave_id, number, call_sign, state, lane_id, positions, picker_id, metres, path, stops, started_at, left_at)
+    values (${run}, ${actor.siteId}, ${wave}, ${number}, ${`QUICK ${waveNumber}`}, 'left', ${laneOf(heads)}, ${orders.length}, ${actor.personId}, 0, '[]',
             ${new Set(picks.map((p) => p.bin)).size}, ${now.toISOString()}, ${now.toISOString()})`);
   await tx.execute(sql`
     with p as (select * from jsonb_to_recordset(${recordset(positions)}) as p("order" text, number int, place text)),
@@ -92,9 +96,37 @@ export async function quickConfirm(
     })),
   );
 
+  change.publish('waves', [wave]);
+  change.publish('stock', []);
+  const unitsOf = (own: Asked['picks']) => own.reduce((n, p) => n + p.units, 0);
+  const head = (order: string) => heads.find((h) => h.id === order)!;
+  if (packs) {
+    change.publish('runs', [run]);
+    change.publish('bench', [run]);
+    return {
+      shipments: [],
+      toPack: orders.map(({ order, picks: own }) => ({ order: head(order).number, id: order, units: unitsOf(own) })),
+    };
+  }
+  return { shipments: await shipEach(change, orders, head), toPack: [] };
+}
+
+/** The lane that all orders are taken to; null where they go to several. */
+function laneOf(heads: readonly { lane: string | null }[]): string | null {
+  const lanes = new Set(heads.map((h) => h.lane));
+  return lanes.size === 1 ? [...lanes][0]! : null;
+}
+
+/** Opens and confirms the shipment of each order. */
+async function shipEach(
+  change: Change,
+  orders: Asked[],
+  headOf: (order: string) => { id: string; number: string; service: string | null },
+): Promise<z.input<typeof quickResult>['shipments']> {
+  const { tx } = change;
   const shipments: z.input<typeof quickResult>['shipments'] = [];
   for (const { order, picks: own } of orders) {
-    const head = heads.find((h) => h.id === order)!;
+    const head = headOf(order);
     const id = await openShipment(change, head, true);
     await shipAtOnce(change, id).catch((error: unknown) => {
       // Of many orders confirmed at once the refusal must name the one that it is about.
@@ -107,9 +139,25 @@ export async function quickConfirm(
     const units = own.reduce((n, p) => n + p.units, 0);
     shipments.push({ order: head.number, id, shipment: made!.number, units, tracking: made!.tracking });
   }
-  change.publish('waves', [wave]);
-  change.publish('stock', []);
-  return { shipments };
+  return shipments;
+}
+
+/**
+ * Lots that somebody took must keep as long as the customer asks.
+ *
+ * @throws Refusal 409 `quick-lot` for the first that does not
+ */
+async function mustKeep({ tx, actor, now }: Change, orders: Asked[]): Promise<void> {
+  const until = mustKeepUntil(actor.siteId, sql`l.item_id`, now);
+  const [short] = await rows<{ sku: string; lot: string; keeps: string }>(
+    tx,
+    sql`select i.sku, p.lot, ${until}::text as keeps
+        from jsonb_to_recordset(${recordset(orders.flatMap((o) => o.picks))}) as p(line text, lot text)
+        join order_line l on l.id = p.line join item i on i.id = l.item_id join customer_order o on o.id = l.order_id
+        join customer c on c.id = o.customer_id join lot t on t.item_id = l.item_id and t.lot = p.lot
+        where t.best_before < ${until} limit 1`,
+  );
+  if (short) throw new Refusal('quick-lot', short);
 }
 
 async function linesOf({ tx }: Change, orders: string[]): Promise<Map<string, Line>> {
@@ -124,7 +172,7 @@ async function linesOf({ tx }: Change, orders: string[]): Promise<Map<string, Li
 type Pick = Asked['picks'][number] & { id: string; order: string; item: string; position: number };
 
 /** Promises what was picked to its lines, firmly; stock that is promised to others is refused. */
-async function promise({ tx, actor }: Change, wave: string, picks: Pick[]): Promise<void> {
+async function promise({ tx, actor }: Change, wave: string, picks: Pick[], packs: boolean): Promise<void> {
   const short = await rows<{ sku: string; lot: string; units: number; free: number }>(
     tx,
     sql`
@@ -142,7 +190,7 @@ async function promise({ tx, actor }: Change, wave: string, picks: Pick[]): Prom
       select ${wave}, line, ${actor.siteId}, item, lot, units, units from p
     ), of_line as (select line, sum(units)::int as units from p group by 1),
     joined as (insert into wave_line (wave_id, line_id, units) select ${wave}, line, units from of_line)
-    update order_line l set released = l.released + o.units, picked = l.picked + o.units, packed = l.packed + o.units, manually_allocated = null
+    update order_line l set released = l.released + o.units, picked = l.picked + o.units, packed = l.packed + ${packs ? sql`0` : sql`o.units`}, manually_allocated = null
     from of_line o where l.id = o.line`);
 }
 

@@ -12,7 +12,7 @@ export async function tasksOf(on: Db | Tx, siteId: string): Promise<{ tasks: Des
     sql`
     select t.id, o.id as "order", o.number, c.name as customer, l.line, i.sku, i.name, i.unit, t.units, ${iso(sql`t.at`)} as at,
            coalesce((
-             select string_agg(distinct r.cart_code || case when r.picking = 'consolidate' then '' else '-' || q.number end, '; ') from run_position q join run r on r.id = q.run_id
+             select string_agg(distinct coalesce(r.cart_code, r.call_sign) || case when r.picking = 'consolidate' then '' else '-' || q.number end, '; ') from run_position q join run r on r.id = q.run_id
              join balance b on b.place_id = q.place_id and b.item_id = l.item_id where q.order_id = o.id
            ), '') as "where", coalesce((
              select jsonb_agg(distinct c.number order by c.number) from carton_line k join carton c on c.id = k.carton_id

@@ -36,7 +36,7 @@ export async function lookUp({ db, clock }: Platform, { siteId }: Actor, scanned
 
 const atPosition = (siteId: string, code: string) => sql`o.id = (
   select q.order_id from run r join run_position q on q.run_id = r.id
-  where r.site_id = ${siteId} and r.state in ('picking', 'left') and upper(r.cart_code || '-' || q.number) = upper(${code}) limit 1)`;
+  where r.site_id = ${siteId} and r.state in ('picking', 'left') and upper(coalesce(r.cart_code, r.call_sign) || '-' || q.number) = upper(${code}) limit 1)`;
 
 const itemBy = (siteId: string, where: SQL) => sql`
   select jsonb_build_object('kind', 'item', 'item', jsonb_build_object(${itemFields}),
@@ -64,7 +64,7 @@ const orderBy = (siteId: string, where: SQL) => sql`
     'lines', coalesce((select jsonb_agg(jsonb_build_object(${itemFields}, 'asked', l.asked - l.cancelled, 'picked', l.picked, 'packed', l.packed, 'shipped', l.shipped) order by l.line)
                        from order_line l join item i on i.id = l.item_id where l.order_id = o.id), '[]'),
     'where', coalesce((select jsonb_agg(w.at order by w.at) from (
-      select distinct r.cart_code || ', ' || q.number || coalesce(' · ' || lane.code, '') as at from run_position q join run r on r.id = q.run_id
+      select distinct coalesce(r.cart_code, r.call_sign) || ', ' || q.number || coalesce(' · ' || lane.code, '') as at from run_position q join run r on r.id = q.run_id
       left join place lane on lane.id = r.lane_id where q.order_id = o.id and r.state in ('picking', 'left')) w where w.at is not null), '[]')) as found
   from customer_order o join customer c on c.id = o.customer_id where o.site_id = ${siteId} and ${where} limit 1`;
 

@@ -22,7 +22,7 @@ export async function putAwaysOf(on: Db | Tx, siteId: string): Promise<{ trips: 
   const goods = await rows<Goods>(
     on,
     sql`
-    select g.id, r.id as run, r.number, r.call_sign as "callSign", coalesce(r.cart_code, '') as cart, o.number as "order",
+    select g.id, r.id as run, r.number, r.call_sign as "callSign", coalesce(r.cart_code, r.call_sign) as cart, o.number as "order",
            coalesce((select q.number from run_position q where q.place_id = g.place_id), 0) as position, g.carton, b.code as bin, b.aisle, b.y,
            jsonb_build_object('sku', i.sku, 'name', i.name, 'picture', i.picture, 'unit', i.unit, 'packs', (
              select jsonb_agg(jsonb_build_object('gtin', p.gtin, 'level', p.level, 'units', p.units) order by p.units) from item_pack p where p.item_id = i.id

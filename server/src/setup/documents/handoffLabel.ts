@@ -28,7 +28,7 @@ export async function handoffLabel(
   const [run] = await rows<Handoff>(
     db,
     sql`
-    select r.number, r.call_sign as "callSign", r.cart_code as cart, lane.code as lane, p.name as picker,
+    select r.number, r.call_sign as "callSign", coalesce(r.cart_code, r.call_sign) as cart, lane.code as lane, p.name as picker,
            to_char((select min(o.leaves_at) from run_position q join customer_order o on o.id = q.order_id where q.run_id = r.id) at time zone s.time_zone, 'HH24:MI') as leaves,
            (select jsonb_agg(jsonb_build_object('number', o.number, 'position', q.number, 'units', k.units) order by q.number)
             from run_position q join customer_order o on o.id = q.order_id cross join lateral (

@@ -23,12 +23,12 @@ export async function stuckAt(on: Db | Tx, siteId: string, now: Date): Promise<{
       where r.site_id = ${siteId} and r.state = 'picking' and not exists (
         select 1 from journal j where j.site_id = r.site_id and j.run_id = r.id and j.at > ${before(GONE_H)}) and r.started_at < ${before(GONE_H)}
       union all
-      select 'cart-empty', r.id, r.cart_code, r.left_at, '/waves/' || r.wave_id from run r
+      select 'cart-empty', r.id, coalesce(r.cart_code, r.call_sign), r.left_at, '/waves/' || r.wave_id from run r
       where r.site_id = ${siteId} and r.state = 'left' and not exists (
         select 1 from run_position q join balance b on b.place_id = q.place_id and b.units > 0 where q.run_id = r.id)
         and not exists (select 1 from run_position q join carton c on c.order_id = q.order_id and c.state = 'open' where q.run_id = r.id)
       union all
-      select 'cart-unwanted', q.run_id || q.number, r.cart_code || '-' || q.number || ' · ' || o.number, r.left_at, '/desk/orders/' || o.id
+      select 'cart-unwanted', q.run_id || q.number, coalesce(r.cart_code, r.call_sign) || '-' || q.number || ' · ' || o.number, r.left_at, '/desk/orders/' || o.id
       from run_position q join run r on r.id = q.run_id and r.state = 'left' join customer_order o on o.id = q.order_id and o.status <> 'open'
       where r.site_id = ${siteId} and exists (select 1 from balance b where b.place_id = q.place_id and b.units > 0)
         and not exists (select 1 from desk_task t join order_line l on l.id = t.line_id where l.order_id = o.id and t.decision is null)
