@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { Devices } from '@hand-relay/contract';
 import { addressOf, api, notify, troubleOf, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
-import { clock, relative } from '../text/index.ts';
+import { clock, moment, relative } from '../text/index.ts';
 import {
   Card,
   Choice,
@@ -123,6 +123,12 @@ function SignedIn({ devices }: { devices: Device[] }) {
                 .filter(Boolean)
                 .join(' · ')}
             </Text>
+            {d.offlineSince && (
+              <Signal
+                kind="caution"
+                text={t('devices.offline', { time: moment(d.offlineSince, me.site.timeZone, now) })}
+              />
+            )}
           </View>
           {d.own ? (
             <Text colour="quiet">{t('devices.this')}</Text>

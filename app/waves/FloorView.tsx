@@ -3,8 +3,8 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { FloorLayout, FloorPlan as Plan } from '@hand-relay/contract';
-import { addressOf, api, notify, troubleOf, useMay, useNow, useAppDispatch, words } from '../state/index.ts';
-import { duration } from '../text/index.ts';
+import { addressOf, api, notify, troubleOf, useMay, useMe, useNow, useAppDispatch, words } from '../state/index.ts';
+import { duration, timeOf } from '../text/index.ts';
 import {
   Choice,
   Drop,
@@ -32,6 +32,9 @@ import { aisleAt, binsLike, blockedAt, freedAt, turned } from './marks.ts';
 const modes = ['look', 'block', 'way', 'ends', 'zone'] as const;
 type Mode = (typeof modes)[number];
 
+/** How often it is asked who is offline: no event tells it. */
+const CREW_MS = 60_000;
+
 /** Minutes without a scan after which something is wrong with a run in hand. */
 const SILENT = 10;
 
@@ -57,7 +60,7 @@ function Floor({ plan }: { plan: Plan }) {
   const wide = width >= WIDE;
   const [mayMark, mayZone] = [useMay('waves.run'), useMay('setup.change')];
   const { data: layout } = api.useFloorLayoutQuery();
-  const { data: crew } = api.useCrewQuery();
+  const { data: crew } = api.useCrewQuery(undefined, { pollingInterval: CREW_MS });
   const { data: waves } = api.useWavesQuery();
   const whole = useMemo(() => wholePlan(plan), [plan]);
   const [view, setView] = useState<PlanView | null>(null);
@@ -71,9 +74,11 @@ function Floor({ plan }: { plan: Plan }) {
   const [faults, setFaults] = useState<FileFaults | null>(null);
   const found = useMemo(() => new Set(binsLike(plan, search)), [plan, search]);
   const most = useMemo(() => mostToPick(plan), [plan]);
+  const me = useMe();
   const now = useNow();
   /** How long somebody with a run in hand has scanned nothing, where that is long. */
-  const silence = (p: { run: string | null; lastScan: string | null }) => {
+  const silence = (p: { run: string | null; lastScan: string | null; offlineSince: string | null }) => {
+    if (p.offlineSince) return t('board.offline', { time: timeOf(p.offlineSince, me.site.timeZone, now) });
     const minutes = p.run && p.lastScan ? Math.floor((now - Date.parse(p.lastScan)) / 60_000) : 0;
     return minutes >= SILENT ? t('plan.silent', { time: duration(minutes * 60) }) : undefined;
   };

@@ -6,7 +6,7 @@ import Svg, { Line, Rect } from 'react-native-svg';
 import type { CrewRun } from '@hand-relay/contract';
 import { useMe } from '../state/index.ts';
 import { duration, timeOf } from '../text/index.ts';
-import { Text, useSurface } from '../ui/index.ts';
+import { Signal, Text, useSurface } from '../ui/index.ts';
 import { bayOf, blocksOf, placed, type Bay } from './bays.ts';
 import { BLOCK, RunBlock } from './RunBlock.tsx';
 import { along, type Axis } from './track.ts';
@@ -112,6 +112,12 @@ function BayRow({
                   more: duration((with_ - Math.max(until ?? 0, now)) / 1000),
                 })}
               </Text>
+            ) : bay.offlineSince ? (
+              <Signal
+                kind="caution"
+                size="small"
+                text={[t('board.offline', { time: timeOf(bay.offlineSince, me.site.timeZone, now) }), says].join(' · ')}
+              />
             ) : (
               <Text kind="small" colour="quiet" lines={1}>
                 {[says, shift].filter(Boolean).join(' · ')}

@@ -37,6 +37,9 @@ import { axisOf, MOST, type Axis } from './track.ts';
 import { TrackPeople } from './TrackPeople.tsx';
 import { TrackRow } from './TrackRow.tsx';
 
+/** How often it is asked who is offline: no event tells it. */
+const CREW_MS = 60_000;
+
 /** The baton of a wave: all it holds is released; then picked, packed, shipped. */
 export function WaveBaton({ wave, scale = 1 }: { wave: WaveSummary; scale?: number }) {
   const now = useNow();
@@ -80,7 +83,7 @@ export function TrackView() {
   const mayRun = useMay('waves.run');
   const { data, error, refetch } = api.useWavesQuery();
   const { data: loads } = api.useLoadsQuery();
-  const { data: crew } = api.useCrewQuery();
+  const { data: crew } = api.useCrewQuery(undefined, { pollingInterval: CREW_MS });
   const busy = (crew?.people ?? []).filter((p) => p.ends !== null);
   const { data: track, error: untracked, refetch: trackAgain } = api.useTrackQuery();
   const [at, setAt] = useState(0);

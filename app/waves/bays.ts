@@ -11,6 +11,8 @@ export interface Bay {
   shift: string;
   person: string | null;
   team: string;
+  /** Since when their device is offline, with a run in hand. */
+  offlineSince: string | null;
   /** When the shift begins and ends; null where nobody has said so. */
   span: { from: number; to: number } | null;
 }
@@ -44,6 +46,7 @@ export function baysOf(
       shift: '',
       person: null,
       team,
+      offlineSince: null,
       span: null,
     })),
     ...crew.people
@@ -55,6 +58,7 @@ export function baysOf(
         shift: p.shift ? `${p.shift.from}–${p.shift.until}` : '',
         person: p.id,
         team: p.shift?.team || p.team,
+        offlineSince: p.offlineSince,
         span: p.shift && spanOf(p.shift, now, timeZone),
       })),
   ];

@@ -87,6 +87,9 @@ export const crew = z.object({
         .describe('The shift that is on, or the next one today, in local time'),
       run: id.nullable().describe('The run being picked'),
       lastScan: instant.nullable(),
+      offlineSince: instant
+        .nullable()
+        .describe('When their device was last heard, where that is minutes ago and they have a run in hand'),
       at: z.object({ aisle: z.string(), y: z.number() }).nullable(),
       number: z.string().nullable().describe('Number of the run in hand'),
       picks: z.int(),

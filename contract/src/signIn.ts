@@ -81,6 +81,7 @@ export const devices = z.object({
       since: instant,
       until: instant,
       own: z.boolean().describe('Whether it is the session that asks'),
+      offlineSince: instant.nullable().describe('When it was last heard, where that is minutes ago'),
     }),
   ),
   addresses: z.array(z.string()).describe('Where other devices reach this server'),

@@ -3,7 +3,7 @@ import { onlyAtDepot } from './depot.ts';
 import { localDate } from '@hand-relay/core/calendar';
 import { people, PASSWORD, PIN, site } from './house.ts';
 import { isFilled, loadScenario } from './load.ts';
-import { departuresAround, playShift, ShiftClock, SHIFT_MS } from './shift/index.ts';
+import { departuresAround, playShift, ShiftClock, SHIFT_MS, type Person } from './shift/index.ts';
 
 /** How many times the demo's orders and stock are wanted: DEMO_SIZE, 1 without it. */
 function sizeFactor(env: NodeJS.ProcessEnv): number {
@@ -19,6 +19,9 @@ function inMidShift(env: NodeJS.ProcessEnv): boolean {
   if (wanted !== 'on' && wanted !== 'off') throw new BadSetting(`DEMO_SHIFT must be on or off, received "${wanted}".`);
   return wanted === 'on';
 }
+
+/** Who is on a run when the demo opens: their devices stay heard. */
+let onTheFloor: Person[] = [];
 
 /** Starts the demo: fills an empty database with the scenario and plays the morning's work, then serves it. */
 await run(
@@ -39,7 +42,7 @@ await run(
             departures: departuresAround(opened),
           });
           console.log("Playing the morning's work: up to a minute …");
-          await playShift(relay, { clock, opened, items });
+          onTheFloor = await playShift(relay, { clock, opened, items });
         }
       }
     } catch (error) {
@@ -49,6 +52,8 @@ await run(
     return relay;
   },
   (address) => {
+    // Over a secure address a stand-in does not know the certificate: nobody stays heard there.
+    if (address.startsWith('http://')) for (const person of onTheFloor) person.stay(address);
     console.log(`\nHand Relay is at ${address}\n`);
     console.log(`Who can sign in, with the password ${PASSWORD}:`);
     for (const p of people) if (p.login) console.log(`  ${p.login.padEnd(12)} ${p.name}, ${p.roles.join(' and ')}`);

@@ -111,6 +111,9 @@ describe('the demo in mid-shift', () => {
       expect(left.every((s) => s.tracking)).toBe(true);
       expect((await dock.get('dock')).shipments.length).toBeGreaterThan(5);
       expect((await (await signedIn(relay, 'ada')).get('bench')).runs.length).toBeGreaterThan(0);
+      // Bram's phone is where there is no radio, with a run in hand; the others are heard.
+      const { people } = await desk.get('crew');
+      expect(people.filter((p) => p.offlineSince).map((p) => p.id)).toEqual(['bram']);
       const runs = await query<{ state: string; n: number }>('select state, count(*)::int as n from run group by 1');
       expect(runs.find((r) => r.state === 'picking')?.n).toBeGreaterThan(0);
       await tellsTrack(desk, query, opened);

@@ -3,6 +3,7 @@ import supertest from 'supertest';
 import { endpoints, firstRoleNames, firstRoles, type Endpoint, type EndpointName, type Me } from '@hand-relay/contract';
 import { house } from '@hand-relay/demo';
 import { openTest, personOf, type TestRelay } from './relay.ts';
+import { startWave, takeIn } from './steps.ts';
 
 describe('signing in', () => {
   let relay: TestRelay;
@@ -54,6 +55,31 @@ describe('signing in', () => {
     expect(statuses).toEqual([401, 401, 401, 401, 401, 429]);
     expect((await post({ person: 'nobody', pin: '0000' })).body).toMatchObject({ status: 401, code: 'sign-in' });
     now = new Date(now.getTime() + 5 * 60_000 + 1);
+  });
+
+  it('tells whose device is offline with a run in hand, until it is heard again', async () => {
+    const later = (minutes: number) => (now = new Date(now.getTime() + minutes * 60_000));
+    const [desk, suri] = [await relay.as('maren'), await relay.as('suri')];
+    const id = await takeIn(desk, { number: 'HEARD-1', lines: [['HT-001', 1]] });
+    const { runs } = await desk.get('wave', { id: await startWave(desk, [id]) });
+    await suri.get('takeRun', { id: runs[0]!.id, body: { cart: 'CART-09' } });
+    const heard = now.toISOString();
+    const offline = async () => (await desk.get('crew')).people.find((p) => p.id === 'suri')!.offlineSince;
+    const device = async () => {
+      const { devices } = await desk.get('devices');
+      return devices.find((d) => d.person === 'Suri Okell')!.offlineSince;
+    };
+    later(2);
+    expect([await offline(), await device()]).toEqual([null, null]);
+    later(2);
+    expect([await offline(), await device()]).toEqual([heard, heard]);
+    await suri.get('myRuns');
+    expect([await offline(), await device()]).toEqual([null, null]);
+    // Who has nothing in hand is missed by nobody.
+    await suri.get('returnRun', { id: runs[0]!.id });
+    later(10);
+    expect(await offline()).toBeNull();
+    expect(await device()).not.toBeNull();
   });
 
   it('counts tries that come at the same time: no more than five are looked at', async () => {

@@ -18,6 +18,7 @@ export const house: Same<typeof english> = {
     signedIn_one: '{{count}} Gerät ist angemeldet',
     signedIn_other: '{{count}} Geräte sind angemeldet',
     since: 'seit {{time}}, endet {{end}}',
+    offline: 'Nicht gehört seit {{time}}',
     this: 'dieses Gerät',
     end: 'Abmelden',
     ended: '{{person}} ist dort abgemeldet.',

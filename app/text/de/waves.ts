@@ -117,6 +117,7 @@ export const waves: Same<typeof english> = {
     none: 'Keine Rundgänge',
     shift: 'Schicht {{span}}',
     until: 'fertig {{time}}',
+    offline: 'offline seit {{time}}',
     would: 'Fertig {{time}}, +{{more}}',
     count_one: '{{count}} Rundgang',
     count_other: '{{count}} Rundgänge',

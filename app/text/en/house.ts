@@ -15,6 +15,7 @@ export const house = {
     signedIn_one: '{{count}} device is signed in',
     signedIn_other: '{{count}} devices are signed in',
     since: 'since {{time}}, ends {{end}}',
+    offline: 'Not heard since {{time}}',
     this: 'this device',
     end: 'Sign out',
     ended: '{{person}} is signed out there.',

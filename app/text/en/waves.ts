@@ -114,6 +114,7 @@ export const waves = {
     none: 'No runs',
     shift: 'shift {{span}}',
     until: 'done {{time}}',
+    offline: 'offline since {{time}}',
     would: 'Done {{time}}, +{{more}}',
     count_one: '{{count}} run',
     count_other: '{{count}} runs',

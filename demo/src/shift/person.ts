@@ -1,3 +1,4 @@
+import { get } from 'node:http';
 import { endpoints, type Endpoint, type EndpointName } from '@hand-relay/contract';
 import { people, PASSWORD, PIN } from '../house.ts';
 
@@ -17,6 +18,8 @@ export interface Person {
   ask<N extends EndpointName>(name: N, asked?: Asked): Promise<Answer<N>>;
   /** The same; null where the server refused it. */
   try<N extends EndpointName>(name: N, asked?: Asked): Promise<Answer<N> | null>;
+  /** Keeps their device heard at a server, as an open screen does, for as long as that runs. */
+  stay(base: string): void;
 }
 
 /** Signs in one of the demo's people at a server. */
@@ -54,6 +57,13 @@ export async function signIn(base: string, id: (typeof people)[number]['id'], ag
       const answer = await send(name, asked);
       if (answer.status >= 500) throw new Error(`${id}, ${name}: ${await answer.text()}`);
       return answer.ok ? ((await answer.json()) as never) : null;
+    },
+    stay(at) {
+      const stream = get(`${at}${endpoints.events.path}`, { headers: { ...headers, cookie } }, (answer) =>
+        answer.resume(),
+      );
+      // A server that ends takes its streams with it.
+      stream.on('error', () => undefined);
     },
   };
 }

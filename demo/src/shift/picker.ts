@@ -11,10 +11,15 @@ export interface PickerOptions {
   /** Carts that are used, in order; where one is in use or too small, the next is taken. */
   carts: readonly string[];
   incidents?: Incident[];
+  /** From when on their device is offline: what they do then is not known. */
+  offline?: () => boolean;
 }
 
 /** Takes the runs that wait one after the other, picks them bin by bin by scans, and leaves each cart in its lane. */
-export async function* picker(person: Person, { random, carts, incidents = [] }: PickerOptions): Work {
+export async function* picker(
+  person: Person,
+  { random, carts, incidents = [], offline = () => false }: PickerOptions,
+): Work {
   const toCome = [...incidents];
   for (;;) {
     const { mine, waiting } = await person.ask('myRuns');
@@ -29,8 +34,10 @@ export async function* picker(person: Person, { random, carts, incidents = [] }:
       const open = (await person.ask('run', { id: next.id })).picks.filter((p) => p.state === 'open');
       if (open.length === 0) break;
       // One pick for several orders ends all of them: what is open is read again after it.
-      for (const pick of open[0]!.together ? open.slice(0, 1) : open)
+      for (const pick of open[0]!.together ? open.slice(0, 1) : open) {
+        if (offline()) return;
         yield* pickOne(person, run, pick, { random, toCome });
+      }
     }
     const { proposedLane } = await person.ask('run', { id: next.id });
     yield random.int(25, 60);

@@ -73,11 +73,12 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
  *
  * @param relay a server filled with the scenario, whose departures are around the opening (`departuresAround`)
  * @param options the server's clock, the instant at which the demo opens, and the scenario's items
+ * @returns who is on a run when the demo opens, with a device that is heard
  */
 export async function playShift(
   relay: Pick<Relay, 'app'>,
   { clock, opened, items }: { clock: ShiftClock; opened: Date; items: readonly ScenarioItem[] },
-): Promise<void> {
+): Promise<Person[]> {
   const until = opened.getTime();
   const began = until - SHIFT_MS;
   clock.set(began);
@@ -99,11 +100,21 @@ export async function playShift(
       { from: began, of: desk(maren, localDate(until, site.timeZone), clock.now, until) },
       { from: at(205), of: picker(pico, { random: random(1), carts: own(0), incidents: ['other-bin'] }) },
       { from: at(204), of: picker(suri!, { random: random(2), carts: own(1), incidents: ['short'] }) },
-      { from: at(70), of: picker(bram!, { random: random(3), carts: own(2), incidents: ['damaged'] }) },
+      {
+        from: at(70),
+        of: picker(bram!, {
+          random: random(3),
+          carts: own(2),
+          incidents: ['damaged'],
+          // In a corner without radio, with a run in hand.
+          offline: () => clock.now().getTime() >= at(14),
+        }),
+      },
       { from: at(180), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items, taken }) },
-      { from: at(12), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items, taken }) },
+      { from: at(4), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items, taken }) },
       { from: at(130), of: dock(len!, ['Skylark Express']) },
     ]);
+    return [pico, suri!];
   } finally {
     server.closeAllConnections();
     await new Promise((resolve) => server.close(resolve));

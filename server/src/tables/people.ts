@@ -107,6 +107,8 @@ export const session = pgTable(
     browser: text().notNull().default(''),
     createdAt: timestamp({ withTimezone: true }).notNull(),
     expiresAt: timestamp({ withTimezone: true }).notNull(),
+    /** When its device was last heard, to a minute. */
+    heardAt: timestamp({ withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [index('session_person').on(t.personId)],
 );

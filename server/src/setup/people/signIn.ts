@@ -14,6 +14,8 @@ const SHIFT_HOURS = 14;
 const KNOWN_FOR_MS = 400 * 86_400_000;
 /** How long a session's owner is remembered without asking the database again. */
 const REMEMBER_MS = 5_000;
+/** How exactly it is known when a device was last heard: each is written down once in this time. */
+const HEARD_MS = 60_000;
 
 export type Credentials =
   | { name: string; password: string }
@@ -100,6 +102,7 @@ export async function signIn(
       browser: from.browser,
       createdAt: now,
       expiresAt,
+      heardAt: now,
     });
     await tx.execute(sql`
       insert into known_device (person_id, device, at) values (${found.id}, ${device}, ${now.toISOString()})
@@ -139,15 +142,21 @@ export class Sessions {
     const known = this.remembered.get(id);
     if (known && known.until > now.getTime()) return known.owner;
     this.remembered.delete(id);
-    const [found] = await rows<Omit<Owner, 'rights'> & { rights: Right[] }>(
+    const [found] = await rows<Omit<Owner, 'rights'> & { rights: Right[]; heard: Date | string }>(
       this.platform.db,
-      sql`select p.id as "personId", p.name, s.site_id as "siteId", s.device, s.id as "sessionId", ${rightsAt} as rights
+      sql`select p.id as "personId", p.name, s.site_id as "siteId", s.device, s.id as "sessionId", ${rightsAt} as rights, s.heard_at as heard
           from session s join person p on p.id = s.person_id
           join membership m on m.person_id = s.person_id and m.site_id = s.site_id and m.active
           where s.id = ${id} and s.expires_at > ${now.toISOString()}`,
     );
     if (!found) return null;
-    const owner: Owner = { ...found, rights: new Set(found.rights) };
+    const { heard, rights, ...who } = found;
+    const owner: Owner = { ...who, rights: new Set(rights) };
+    const before = new Date(now.getTime() - HEARD_MS).toISOString();
+    if (new Date(heard).toISOString() < before)
+      await this.platform.db.execute(
+        sql`update session set heard_at = ${now.toISOString()} where id = ${id} and heard_at < ${before}`,
+      );
     if (this.remembered.size > 5000) this.remembered.clear();
     this.remembered.set(id, { owner, until: now.getTime() + REMEMBER_MS });
     return owner;
