@@ -21,17 +21,18 @@ export type Work = AsyncGenerator<number, void>;
 /**
  * Lets everybody work side by side: always the one goes on whose time comes first.
  *
- * @param work what each does, with the instant at which it begins, in milliseconds
+ * @param work what each does, with the instants at which it begins and, where that is before all stop, ends, in
+ *   milliseconds
  * @param until instant at which all stop, whatever they are at
  */
-export async function workUntil(until: number, clock: ShiftClock, work: { from: number; of: Work }[]): Promise<void> {
+export async function workUntil(until: number, clock: ShiftClock, work: { from: number; to?: number; of: Work }[]): Promise<void> {
   const hands = [...work];
   for (;;) {
     const next = hands.reduce<(typeof hands)[number] | null>((a, b) => (a && a.from <= b.from ? a : b), null);
     if (!next || next.from >= until) return;
     clock.set(next.from);
     const { done, value } = await next.of.next();
-    if (done) hands.splice(hands.indexOf(next), 1);
+    if (done || next.from + value * 1000 >= (next.to ?? until)) hands.splice(hands.indexOf(next), 1);
     else next.from += value * 1000;
   }
 }

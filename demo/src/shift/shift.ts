@@ -110,7 +110,8 @@ export async function playShift(
           offline: () => clock.now().getTime() >= at(14),
         }),
       },
-      { from: at(180), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items, taken }) },
+      // Ada has her break when the demo opens: carts wait.
+      { from: at(180), to: at(15), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items, taken }) },
       { from: at(4), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items, taken }) },
       { from: at(130), of: dock(len!, ['Skylark Express']) },
     ]);
