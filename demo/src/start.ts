@@ -3,6 +3,7 @@ import { onlyAtDepot } from './depot.ts';
 import { localDate } from '@hand-relay/core/calendar';
 import { people, PASSWORD, PIN, site } from './house.ts';
 import { isFilled, loadScenario } from './load.ts';
+import { writeLastMonth } from './past/index.ts';
 import { departuresAround, playShift, ShiftClock, SHIFT_MS, type Person } from './shift/index.ts';
 
 /** How many times the demo's orders and stock are wanted: DEMO_SIZE, 1 without it. */
@@ -41,6 +42,7 @@ await run(
             today: localDate(opened.getTime(), site.timeZone),
             departures: departuresAround(opened),
           });
+          await writeLastMonth(relay.platform.db);
           console.log("Playing the morning's work: up to a minute …");
           onTheFloor = await playShift(relay, { clock, opened, items });
         }

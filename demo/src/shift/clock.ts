@@ -25,7 +25,11 @@ export type Work = AsyncGenerator<number, void>;
  *   milliseconds
  * @param until instant at which all stop, whatever they are at
  */
-export async function workUntil(until: number, clock: ShiftClock, work: { from: number; to?: number; of: Work }[]): Promise<void> {
+export async function workUntil(
+  until: number,
+  clock: ShiftClock,
+  work: { from: number; to?: number; of: Work }[],
+): Promise<void> {
   const hands = [...work];
   for (;;) {
     const next = hands.reduce<(typeof hands)[number] | null>((a, b) => (a && a.from <= b.from ? a : b), null);

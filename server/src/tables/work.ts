@@ -209,6 +209,7 @@ export const run = pgTable(
     index('run_wave').on(t.waveId),
     index('run_found').using('gin', found(t.number), found(t.callSign)),
     index('run_state').on(t.siteId, t.state),
+    index('run_started').on(t.siteId, t.startedAt),
     uniqueIndex('run_cart_once')
       .on(t.siteId, t.cartCode)
       .where(sql`${t.state} in ('picking', 'left')`),

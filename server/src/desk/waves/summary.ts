@@ -126,20 +126,29 @@ const handsHere = (on: Db | Tx, siteId: string, now: Date): Promise<Hand[]> =>
     select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and ${present(sql`m`, now)} and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)) order by 1`,
   );
 
-/** What runs of the last twelve hours took beside what they should have, up to their last scan. */
+/** Runs that the pace is learnt from, the newest first, and how far back they may lie. */
+const PACE_RUNS = 24;
+const PACE_DAYS = 30;
+
+/**
+ * What the newest runs took beside what they should have, up to their last scan: where many were picked today it is the
+ * pace of the day, and before the first run of a day that of the days before.
+ */
 export async function paceHere(on: Db | Tx, siteId: string, now: Date): Promise<number> {
-  const since = new Date(now.getTime() - 12 * 3_600_000).toISOString();
+  const since = new Date(now.getTime() - PACE_DAYS * 86_400_000).toISOString();
   return paceOf(
     await rows<{ expected: number; actual: number }>(
       on,
       sql`
       select r.seconds * k.done / k.picks as expected, extract(epoch from k.last - r.started_at)::float8 as actual
-      from run r join lateral (
+      from (
+        select * from run where site_id = ${siteId} and started_at > ${since} and state in ('picking', 'left', 'done')
+        order by started_at desc limit ${PACE_RUNS}
+      ) r join lateral (
         select count(*) as picks, count(*) filter (where k.state <> 'open') as done, max(k.confirmed_at) as last
         from pick k where k.run_id = r.id and k.state <> 'out'
       -- A run that was confirmed at once says nothing of how long it took.
-      ) k on k.done > 0 and k.last > r.started_at
-      where r.site_id = ${siteId} and r.started_at > ${since} and r.state in ('picking', 'left', 'done')`,
+      ) k on k.done > 0 and k.last > r.started_at`,
     ),
   );
 }

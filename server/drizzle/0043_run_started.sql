@@ -1,0 +1,1 @@
+CREATE INDEX "run_started" ON "run" USING btree ("site_id","started_at");
