@@ -4,7 +4,7 @@ import { quantile, scanFor, takeRuns } from './scans.ts';
 import { signIn, type Bench, type Client } from './server.ts';
 
 /** Orders in one request, as the app sends them. */
-const AT_ONCE = 100;
+const AT_ONCE = 40;
 
 /** A thousand orders changed at once, and taken back, while pickers scan. */
 async function benchBulk(desk: Client, orders: string[], floor: Client, pickers: Awaited<ReturnType<typeof takeRuns>>) {

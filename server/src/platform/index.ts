@@ -16,7 +16,7 @@ export { OperatorError } from './operatorError.ts';
 export type { Platform } from './platform.ts';
 export { notFound, Refusal } from './refusal.ts';
 export { match } from './match.ts';
-export { iso, recordset, rows } from './rows.ts';
+export { anyOf, iso, recordset, rows } from './rows.ts';
 export {
   fromElsewhere,
   problems,

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { RaisedKind, SettledHow } from '@hand-relay/contract';
-import { recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
 
 export interface Raised {
   kind: RaisedKind;
@@ -37,7 +37,7 @@ export async function settleServed(change: Change, orders: readonly string[], ho
     tx,
     sql`
     update exception e set settled_at = ${now.toISOString()}, settled_by = ${actor.personId}, settled_how = ${how}
-    where e.order_id in (select jsonb_array_elements_text(${recordset(orders)})) and e.settled_at is null and e.kind in ('short', 'out')
+    where e.order_id = ${anyOf(orders)} and e.settled_at is null and e.kind in ('short', 'out')
       and not exists (select 1 from order_line l where l.order_id = e.order_id and (e.line_id is null or l.id = e.line_id)
                       and l.asked - l.cancelled > l.released)
     returning e.id`,

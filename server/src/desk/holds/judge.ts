@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { judgeHolds, type HoldRule, type LaidHold, type Stage } from '@hand-relay/core/deciding/holds';
 import type { Values } from '@hand-relay/core/deciding/conditions';
-import { recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
 
 type Rule = HoldRule & { name: string; text: string; stops: Stage[]; lifters: string[] };
 
@@ -21,7 +21,7 @@ function factsOf(tx: Tx, siteId: string, orderIds: string[]) {
     ) as values
     from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
     left join departure d on d.id = o.departure_id left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
-    where o.site_id = ${siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+    where o.site_id = ${siteId} and o.status = 'open' and o.id = ${anyOf(orderIds)}
     group by o.id, c.id, d.id, v.id, k.id`,
   );
 }
@@ -37,7 +37,7 @@ export async function judgeOrders(change: Change, orderIds: string[], siteId = c
   const laid = await rows<LaidHold & { order: string; text: string }>(
     tx,
     sql`select id, order_id as "order", rule_id as rule, lifted_at is not null as lifted, text from order_hold
-        where rule_id is not null and order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`,
+        where rule_id is not null and order_id = ${anyOf(orderIds)}`,
   );
   if (rules.length === 0 && laid.length === 0) return;
   const byId = new Map(rules.map((r) => [r.id, r]));
@@ -48,7 +48,7 @@ export async function judgeOrders(change: Change, orderIds: string[], siteId = c
     return { order, there, ...judgeHolds(rules, values, there) };
   });
   const gone = found.flatMap((f) => f.gone);
-  await tx.execute(sql`delete from order_hold where id in (select jsonb_array_elements_text(${recordset(gone)}))`);
+  await tx.execute(sql`delete from order_hold where id = ${anyOf(gone)}`);
   const added = found.flatMap(({ order, add }) =>
     add.map((id) => {
       const { name: _, conditions: __, ...rule } = byId.get(id)!;
@@ -83,7 +83,7 @@ export async function notesOf(change: Change, orders: string[]): Promise<void> {
   const runs = await rows<{ run: string }>(
     change.tx,
     sql`select distinct q.run_id as run from run_position q join run r on r.id = q.run_id
-        where r.state in ('planned', 'waiting', 'picking', 'left') and q.order_id in (select jsonb_array_elements_text(${recordset(orders)}))`,
+        where r.state in ('planned', 'waiting', 'picking', 'left') and q.order_id = ${anyOf(orders)}`,
   );
   change.publish('orders', orders);
   if (runs.length > 0)

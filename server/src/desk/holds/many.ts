@@ -1,11 +1,9 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { holdOrdersBody, liftHoldsBody } from '@hand-relay/contract';
-import { recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
 import { rolesOf } from './hold.ts';
 import { notesOf } from './judge.ts';
-
-const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
 /** Holds orders by hand, each with a hold of its own; closed ones are left out. */
 export async function holdOrders(
@@ -15,7 +13,7 @@ export async function holdOrders(
   const { tx, actor, now } = change;
   const open = await rows<{ id: string }>(
     tx,
-    sql`select id from customer_order where site_id = ${actor.siteId} and status = 'open' and id in ${listed(orders)} order by id for update`,
+    sql`select id from customer_order where site_id = ${actor.siteId} and status = 'open' and id = ${anyOf(orders)} order by id for update`,
   );
   const holds = open.map(({ id }) => ({ order: id, id: change.newId() }));
   await tx.execute(sql`
@@ -46,11 +44,11 @@ export async function liftHolds(
     // The person who held an order by mistake may take that back, whatever their roles.
     sql`select h.id, h.order_id as "order", h.text, h.lifters && ${rolesOf(actor, actor.siteId)} or (h.rule_id is null and h.held_by = ${actor.personId}) as may
         from order_hold h where h.site_id = ${actor.siteId} and h.lifted_at is null
-          and (h.order_id in ${listed(orders)} or h.id in ${listed(holds)}) order by h.order_id, h.id for update`,
+          and (h.order_id = ${anyOf(orders)} or h.id = ${anyOf(holds)}) order by h.order_id, h.id for update`,
   );
   const lifted = there.filter((h) => h.may);
   await tx.execute(sql`
-    update order_hold set lifted_at = ${now.toISOString()}, lifted_by = ${actor.personId} where id in ${listed(lifted.map((h) => h.id))}`);
+    update order_hold set lifted_at = ${now.toISOString()}, lifted_by = ${actor.personId} where id = ${anyOf(lifted.map((h) => h.id))}`);
   change.journal(...lifted.map((h) => ({ kind: 'hold-lifted', orderId: h.order, facts: { text: h.text, reason } })));
   const touched = [...new Set(lifted.map((h) => h.order))];
   if (touched.length > 0) await notesOf(change, touched);
@@ -67,7 +65,7 @@ export async function restoreHolds(change: Change, holds: readonly string[]): Pr
   const back = await rows<{ order: string; text: string }>(
     tx,
     sql`update order_hold set lifted_at = null, lifted_by = null
-        where site_id = ${actor.siteId} and lifted_by = ${actor.personId} and lifted_at is not null and id in ${listed(holds)}
+        where site_id = ${actor.siteId} and lifted_by = ${actor.personId} and lifted_at is not null and id = ${anyOf(holds)}
         returning order_id as "order", text`,
   );
   change.journal(...back.map((h) => ({ kind: 'hold-laid', orderId: h.order, facts: { text: h.text, name: '' } })));

@@ -1,10 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { OrdersCancelled } from '@hand-relay/contract';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { settleServed } from '../exceptions/index.ts';
 import { lockOrders, reservesAtIntake, reserveOrders, trimReserved } from '../waves/index.ts';
-
-const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
 /** Lines of the journal by order. */
 function linesByOrder(parts: readonly { order: string; line: number; units: number }[]) {
@@ -36,13 +34,13 @@ async function cancelOpen(
 ): Promise<Cancelled[]> {
   const { tx, actor } = change;
   await lockOrders(tx, actor.siteId, { ids: orders });
-  const chosen = lines.length > 0 ? sql`and l.id in ${listed(lines)}` : sql``;
+  const chosen = lines.length > 0 ? sql`and l.id = ${anyOf(lines)}` : sql``;
   const cancelled = await rows<Cancelled>(
     tx,
     sql`
     with open as (
       select l.id, least(l.asked - l.cancelled - l.released, ${most}::int) as units from order_line l join customer_order o on o.id = l.order_id
-      where o.id in ${listed(orders)} and o.site_id = ${actor.siteId} and o.status = 'open' and l.asked - l.cancelled - l.released > 0 ${chosen}
+      where o.id = ${anyOf(orders)} and o.site_id = ${actor.siteId} and o.status = 'open' and l.asked - l.cancelled - l.released > 0 ${chosen}
     )
     update order_line l set cancelled = l.cancelled + o.units, manually_allocated = null from open o where l.id = o.id
     returning l.order_id as "order", l.id, l.line, o.units`,
@@ -81,7 +79,7 @@ export async function cancelRest(
   if (units !== null) {
     const [line] = await rows<{ open: number }>(
       change.tx,
-      sql`select asked - cancelled - released as open from order_line where order_id = ${orderId} and id in ${listed(lines)} for update`,
+      sql`select asked - cancelled - released as open from order_line where order_id = ${orderId} and id = ${anyOf(lines)} for update`,
     );
     if (!line) throw notFound('line', lines[0] ?? '');
     if (units > line.open) throw new Refusal('cancel-too-much', { open: line.open });
@@ -121,11 +119,11 @@ export async function restore(
 ): Promise<{ orders: number }> {
   const { tx, actor } = change;
   const reserves = await reservesAtIntake(change);
-  const ids = listed(lines.map((l) => l.line));
+  const ids = anyOf(lines.map((l) => l.line));
   const there = await rows<{ id: string }>(
     tx,
     sql`select o.id from customer_order o where o.site_id = ${actor.siteId}
-        and ${order === null ? sql`o.id in (select order_id from order_line where id in ${ids})` : sql`o.id = ${order}`} order by o.id for update`,
+        and ${order === null ? sql`o.id = any(array(select order_id from order_line where id = ${ids}))` : sql`o.id = ${order}`} order by o.id for update`,
   );
   if (order !== null && there.length === 0) throw notFound('order', order);
   const orders = there.map((o) => o.id);
@@ -133,11 +131,11 @@ export async function restore(
     tx,
     sql`update order_line l set cancelled = l.cancelled - r.units
         from jsonb_to_recordset(${recordset(lines)}) as r(line text, units int)
-        where l.id = r.line and l.order_id in ${listed(orders)} and r.units between 1 and l.cancelled
+        where l.id = r.line and l.order_id = ${anyOf(orders)} and r.units between 1 and l.cancelled
         returning l.order_id as "order", l.line, r.units`,
   );
   if (restored.length < lines.length) throw new Refusal('nothing-to-restore');
-  await tx.execute(sql`update customer_order set status = 'open', version = version + 1 where id in ${listed(orders)}`);
+  await tx.execute(sql`update customer_order set status = 'open', version = version + 1 where id = ${anyOf(orders)}`);
   if (reserves) await reserveOrders(change, orders);
   change.journal(
     ...[...linesByOrder(restored)].map(([orderId, of]) => ({ kind: 'rest-restored', orderId, facts: { lines: of } })),
@@ -159,7 +157,7 @@ async function closeDone(change: Change, orders: readonly string[]): Promise<str
     update customer_order o set status = s.status, version = o.version + 1
     from (
       select order_id, case when sum(shipped) > 0 then 'closed' else 'cancelled' end as status
-      from order_line where order_id in ${listed(orders)} group by order_id having bool_and(shipped = asked - cancelled)
+      from order_line where order_id = ${anyOf(orders)} group by order_id having bool_and(shipped = asked - cancelled)
     ) s where o.id = s.order_id and o.status = 'open' returning o.id`,
   );
   if (closed.length === 0) return [];
@@ -168,7 +166,7 @@ async function closeDone(change: Change, orders: readonly string[]): Promise<str
   const dropped = await rows<{ id: string; order: string; number: string; tracking: string | null }>(
     change.tx,
     sql`
-    delete from shipment s where s.order_id in ${listed(ids)} and s.state = 'open'
+    delete from shipment s where s.order_id = ${anyOf(ids)} and s.state = 'open'
       and not exists (select 1 from carton c where c.shipment_id = s.id)
       and not exists (select 1 from shipment_line l where l.shipment_id = s.id)
       and not exists (select 1 from order_line l where l.order_id = s.order_id and l.packed > l.shipped)

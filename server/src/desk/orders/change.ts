@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { changeOrdersBody, OrderChange, OrdersChanged } from '@hand-relay/contract';
 import type { Departure } from '@hand-relay/core/calendar';
 import { changeHead, isAs, type Changed, type OrderHead } from '@hand-relay/core/deciding/orders';
-import { recordset, Refusal, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, Refusal, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { judgeOrders, notesOf } from '../holds/index.ts';
 import { lockOrders } from '../waves/index.ts';
 
@@ -76,7 +76,7 @@ const readHeads = (on: Db | Tx, siteId: string, ids: readonly string[]) =>
            exists (select 1 from load_order x where x.order_id = o.id) as load
     from customer_order o left join departure d on d.id = o.departure_id
     left join place lane on lane.id = o.lane_id left join place door on door.id = o.door_id
-    where o.site_id = ${siteId} and o.id in (select jsonb_array_elements_text(${recordset(ids)})) order by o.id`,
+    where o.site_id = ${siteId} and o.id = ${anyOf(ids)} order by o.id`,
   );
 
 /** Orders that go back to the same values are taken back together. */
@@ -169,7 +169,7 @@ async function writeHeads(change: Change, list: readonly { order: Order; changed
   await tx.execute(sql`
     update shipment s set service_id = d.service_id, without_carrier = false
     from customer_order o left join departure d on d.id = o.departure_id
-    where o.id = s.order_id and s.state = 'open' and s.tracking is null and o.id in (select jsonb_array_elements_text(${recordset(moved)}))`);
+    where o.id = s.order_id and s.state = 'open' and s.tracking is null and o.id = ${anyOf(moved)}`);
   change.journal(
     ...list.map(({ order, changed }) => ({
       kind: 'order-edited',

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { orderRowFields, type OrderRow, type orderPage, type orderPageQuery } from '@hand-relay/contract';
 import { freeStock, mustKeepUntil } from '../../stock/index.ts';
-import { iso, rows, type Platform } from '../../platform/index.ts';
+import { anyOf, iso, rows, type Platform } from '../../platform/index.ts';
 
 type Query = z.output<typeof orderPageQuery>;
 
@@ -17,11 +17,7 @@ export async function listOrders(
 ): Promise<z.input<typeof orderPage>> {
   const [afterDue, afterId] = (query.after ?? '').split('~');
   const ids = query.ids?.split(',').filter(Boolean);
-  const chosen = ids
-    ? sql`o.id in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`
-    : query.status === 'all'
-      ? sql`true`
-      : sql`o.status = ${query.status}`;
+  const chosen = ids ? sql`o.id = ${anyOf(ids)}` : query.status === 'all' ? sql`true` : sql`o.status = ${query.status}`;
   const after = afterId ? sql`and (o.due, o.id) > (${afterDue}::date, ${afterId})` : sql``;
   const found = await rows<OrderRow & { id: string }>(
     db,

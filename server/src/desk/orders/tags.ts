@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { tagBody } from '@hand-relay/contract';
-import { recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
 import { judgeOrders } from '../holds/index.ts';
 
 /** Marks orders with tags, and takes tags off; answers with the orders that it changed. */
@@ -18,7 +18,7 @@ export async function tagOrders(
         select distinct t from unnest(o.tags || array(select jsonb_array_elements_text(${recordset(add)}))) t
         where t not in (select jsonb_array_elements_text(${recordset(remove)})) order by t
       ) as tags
-      from customer_order o where o.site_id = ${actor.siteId} and o.id in (select jsonb_array_elements_text(${recordset(orders)}))
+      from customer_order o where o.site_id = ${actor.siteId} and o.id = ${anyOf(orders)}
     )
     update customer_order o set tags = a.tags, version = o.version + 1 from after a where o.id = a.id and a.tags <> a.before returning o.id`,
   );

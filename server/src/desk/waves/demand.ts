@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { allocateBeside, type Demand, type LineAllocation, type Supply } from '@hand-relay/core/deciding/allocation';
-import { iso, recordset, rows, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, iso, recordset, rows, type Db, type Tx } from '../../platform/index.ts';
 import { freeStock, localDay, shelfDays } from '../../stock/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 
@@ -35,7 +35,7 @@ export interface Allocation {
 
 /** The items that orders ask, as a query of their ids. */
 export const itemsOf = (orderIds: readonly string[]): SQL =>
-  sql`select item_id from order_line where order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`;
+  sql`select item_id from order_line where order_id = ${anyOf(orderIds)}`;
 
 /**
  * Promises the site's free stock to the open lines of orders. Reads only; who writes it does so in the same
@@ -60,7 +60,7 @@ export async function allocate(
            ${iso(sql`o.leaves_at`)} as "leavesAt"
     from customer_order o join customer c on c.id = o.customer_id join order_line l on l.order_id = o.id join item i on i.id = l.item_id
     left join departure d on d.id = o.departure_id
-    where o.site_id = ${siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(orderIds)}))
+    where o.site_id = ${siteId} and o.status = 'open' and o.id = ${anyOf(orderIds)}
       and l.asked - l.cancelled - l.released > 0
       and (not ${toRelease} or not exists (select 1 from order_hold h where h.order_id = o.id and h.lifted_at is null and 'release' = any(h.stops)))
     order by o.id, l.line`,
@@ -78,7 +78,7 @@ export async function allocate(
   const before = await rows<{ line: string; lot: string | null; units: number }>(
     on,
     sql`select line_id as line, nullif(lot, '') as lot, units from reservation
-        where wave_id is null and units > 0 and line_id in (select jsonb_array_elements_text(${recordset(open.map((l) => l.line))}))`,
+        where wave_id is null and units > 0 and line_id = ${anyOf(open.map((l) => l.line))}`,
   );
   for (const { line, lot, units } of before) reserved.set(line, [...(reserved.get(line) ?? []), { lot, units }]);
   const orders = new Map<string, Demand>();

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { releaseBody, releaseResult } from '@hand-relay/contract';
-import { recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
 import { settleServed } from '../exceptions/index.ts';
 import { lockTotals, nextNumbers } from '../../stock/index.ts';
 import { allocate, itemsOf } from './demand.ts';
@@ -36,8 +36,8 @@ export async function lockOrders(
   { ids = [], numbers = [] }: { ids?: readonly string[]; numbers?: readonly string[] },
 ): Promise<void> {
   await tx.execute(sql`
-    select 1 from customer_order where site_id = ${siteId} and (id in (select jsonb_array_elements_text(${recordset(ids)}))
-      or number in (select jsonb_array_elements_text(${recordset(numbers)}))) order by id for update`);
+    select 1 from customer_order where site_id = ${siteId} and (id = ${anyOf(ids)}
+      or number = ${anyOf(numbers)}) order by id for update`);
 }
 
 /** A wave that gathers and holds nothing yet, the last in the order of working. */

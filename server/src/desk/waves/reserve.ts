@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { notFound, recordset, rows, type Change, type Tx } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, rows, type Change, type Tx } from '../../platform/index.ts';
 import { lockTotals } from '../../stock/index.ts';
 import { allocate, itemsOf } from './demand.ts';
 import { lockStock } from './release.ts';
@@ -57,7 +57,7 @@ export async function freeOrders(change: Change, orderIds: string[]): Promise<vo
     sql`
     with freed as (
       delete from reservation r using order_line l where l.id = r.line_id and r.wave_id is null
-        and l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)})) returning l.order_id, r.units
+        and l.order_id = ${anyOf(orderIds)} returning l.order_id, r.units
     )
     select order_id as "order", sum(units)::int as units from freed group by 1`,
   );
@@ -75,7 +75,7 @@ export async function trimReserved(change: Change, orderIds: string[]): Promise<
   const open = await rows<{ line: string; units: number }>(
     change.tx,
     sql`select l.id as line, l.asked - l.cancelled - l.released as units from order_line l
-        where l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`,
+        where l.order_id = ${anyOf(orderIds)}`,
   );
   if ((await trimTo(change, open)) > 0) change.publish('stock', []);
 }
@@ -119,7 +119,7 @@ export async function reserveLines(
   const orders = await rows<{ line: string; order: string }>(
     tx,
     sql`select l.id as line, o.id as "order" from customer_order o join order_line l on l.order_id = o.id
-        where o.site_id = ${actor.siteId} and o.status = 'open' and l.id in (select jsonb_array_elements_text(${recordset(wanted.map((w) => w.line))}))
+        where o.site_id = ${actor.siteId} and o.status = 'open' and l.id = ${anyOf(wanted.map((w) => w.line))}
         order by o.id for update of o`,
   );
   const missing = wanted.find((w) => !orders.some((o) => o.line === w.line));
@@ -140,7 +140,7 @@ async function aheadOf(on: Tx, orderIds: string[]): Promise<Map<string, number>>
   const found = await rows<{ line: string; units: number }>(
     on,
     sql`select l.id as line, coalesce((select sum(r.units) from reservation r where r.line_id = l.id and r.wave_id is null), 0)::int as units
-        from order_line l where l.order_id in (select jsonb_array_elements_text(${recordset(orderIds)}))`,
+        from order_line l where l.order_id = ${anyOf(orderIds)}`,
   );
   return new Map(found.map(({ line, units }) => [line, units]));
 }
