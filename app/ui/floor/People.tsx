@@ -18,7 +18,7 @@ export function BatonAt({ u, v, fill, drawing: { px } }: { u: number; v: number;
   );
 }
 
-const LETTER = 7.2;
+const LETTER = 6.7;
 
 /** Each by their baton and a plate with their name; in the colour of caution only where something is wrong. */
 export function People({
