@@ -34,7 +34,17 @@ import { Page } from '../shell/index.ts';
 import { ChangeSheet } from './ChangeSheet.tsx';
 import { DeskTabs } from './DeskTabs.tsx';
 import { ListHead } from './ListHead.tsx';
-import { arrange, filtersSet, listingOf, paramsOf, sortedBy, type Listed, type Listing, type Sort } from './listing.ts';
+import {
+  arrange,
+  filtersSet,
+  listingOf,
+  listingWith,
+  paramsOf,
+  sortedBy,
+  type Listed,
+  type Listing,
+  type Sort,
+} from './listing.ts';
 import { orderColumns } from './orderColumns.tsx';
 import { useOrders } from './useOrders.ts';
 
@@ -64,7 +74,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
   const mayEnter = useMay('orders.change');
   const [compact, setCompact] = useState(() => remembered(ROWS) !== 'comfortable');
 
-  const set = (change: Partial<Listing>) => router.setParams(paramsOf({ ...listing, ...change }));
+  const set = (change: Partial<Listing>) => router.setParams(paramsOf(listingWith(listing, change)));
   const unfolded = wide && !open;
   const key = JSON.stringify(listing);
   const arranged = useMemo(() => arrange(listed, JSON.parse(key) as Listing), [listed, key]);
@@ -99,6 +109,7 @@ export function OrderList({ open }: { open?: string | undefined }) {
   );
   const chosen = useMemo(() => new Set(marked), [marked]);
   const { channelName } = useHouse();
+  const most = useMemo(() => listed.reduce((n, r) => Math.max(n, r.asked), 0), [listed]);
   const columns = useMemo(
     () =>
       orderColumns({
@@ -108,9 +119,10 @@ export function OrderList({ open }: { open?: string | undefined }) {
         now,
         timeZone: me.site.timeZone,
         channelName,
+        most,
       }),
     // oxlint-disable-next-line react-hooks/exhaustive-deps
-    [wide, open, key, now, me.site.timeZone, channelName],
+    [wide, open, key, now, me.site.timeZone, channelName, most],
   );
 
   const openOrder = (id: string) => {

@@ -1,5 +1,5 @@
 import type { OutlookRow } from '@hand-relay/contract';
-import { arrange, canMove, filtersSet, listingOf, paramsOf, sortedBy, sorts, viewOf } from './listing.ts';
+import { arrange, canMove, filtersSet, listingOf, listingWith, paramsOf, sortedBy, sorts, viewOf } from './listing.ts';
 import { orderRow as order } from '../test/anOrder.ts';
 import { orderFields, orderValues } from './conditionFields.ts';
 import { meets } from '@hand-relay/core/deciding/conditions';
@@ -153,5 +153,18 @@ describe('the list of orders', () => {
     expect(found('value', 'at-least', '901')).toBe(false);
     expect(found('ready', 'is', 'goes')).toBe(true);
     expect(found('due', 'at-most', '2026-03-01')).toBe(false);
+  });
+});
+
+describe('the columns of a list', () => {
+  it('follow what is shown until somebody chooses others', () => {
+    const movable = listingOf({});
+    const started = listingWith(movable, { show: 'started' });
+    expect(started.columns).toEqual(expect.arrayContaining(['waves', 'runs', 'pickers']));
+    // Neither is kept in the address, where it says nothing new.
+    expect([paramsOf(movable).columns, paramsOf(started).columns]).toEqual([undefined, undefined]);
+    expect(listingOf(paramsOf(started) as Record<string, string>).columns).toEqual(started.columns);
+    const own = listingWith(movable, { columns: ['due', 'stage'] });
+    expect(listingWith(own, { show: 'started' }).columns).toEqual(['due', 'stage']);
   });
 });

@@ -75,10 +75,16 @@ export const columnNames = [
   'stage',
   'waves',
   'pickers',
+  'runs',
   'tags',
 ] as const;
 export type ColumnName = (typeof columnNames)[number];
-const firstColumns: readonly ColumnName[] = ['class', 'channel', 'due', 'lines', 'units', 'ready', 'stage'];
+
+/** Columns that a list has until somebody chooses others: of what is under way, where it is. */
+const usualColumns = (show: Show): readonly ColumnName[] =>
+  show === 'started'
+    ? ['class', 'due', 'waves', 'runs', 'pickers', 'units', 'stage']
+    : ['class', 'channel', 'due', 'lines', 'units', 'ready', 'stage'];
 
 /** An order of the list, with how far it can go once that is computed. */
 export interface Listed extends OrderRow {
@@ -141,9 +147,10 @@ export function listingOf(params: Params): Listing {
   const columns = text('columns')
     .split('.')
     .filter((c): c is ColumnName => columnNames.includes(c as ColumnName));
+  const show = one(params['show'], shows, 'movable');
   return {
     find: text('find'),
-    show: one(params['show'], shows, 'movable'),
+    show,
     group: one(params['group'], groups, 'day'),
     from: day('from'),
     until: day('until'),
@@ -155,8 +162,15 @@ export function listingOf(params: Params): Listing {
     sort: one(params['sort'], sorts, 'due'),
     down: params['down'] === '1',
     then: then.slice(0, THEN),
-    columns: columns.length > 0 ? [...new Set(columns)] : [...firstColumns],
+    columns: columns.length > 0 ? [...new Set(columns)] : [...usualColumns(show)],
   };
+}
+
+/** A listing after a change: what is shown brings its usual columns, where nobody had chosen others. */
+export function listingWith(listing: Listing, change: Partial<Listing>): Listing {
+  const usual = listing.columns.join() === usualColumns(listing.show).join();
+  const columns = change.show && usual ? { columns: [...usualColumns(change.show)] } : {};
+  return { ...listing, ...columns, ...change };
 }
 
 /** A listing as parameters of an address; defaults are left out. */
@@ -176,7 +190,7 @@ export function paramsOf(listing: Listing): Record<string, string | undefined> {
     sort: listing.sort === 'due' ? undefined : listing.sort,
     down: listing.down ? '1' : undefined,
     then: listing.then.map(({ sort, down }) => `${down ? '-' : ''}${sort}`).join('.') || undefined,
-    columns: columns === firstColumns.join('.') ? undefined : columns,
+    columns: columns === usualColumns(listing.show).join('.') ? undefined : columns,
   };
 }
 

@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import type { OrderRow } from '@hand-relay/contract';
 import { i18n, clock, dayName, number } from '../text/index.ts';
-import { Baton, Row, Text, type TableColumn } from '../ui/index.ts';
+import { Baton, Row, Text, useSurface, type TableColumn } from '../ui/index.ts';
 import { batonOf } from './batonWords.ts';
 import { shareOf, type ColumnName, type Listed, type Sort } from './listing.ts';
 import { ReadyMark } from './ReadyMark.tsx';
@@ -28,6 +28,16 @@ function Ready({ row, now, timeZone }: { row: Listed; now: number; timeZone: str
   );
 }
 
+/** How large an order is beside the largest of the list. */
+function UnitBar({ share }: { share: number }) {
+  const surface = useSurface();
+  return (
+    <View style={{ position: 'absolute', left: 0, right: 0, bottom: -4, alignItems: 'flex-end' }}>
+      <View style={{ width: `${Math.max(2, Math.round(share * 100))}%`, height: 3, backgroundColor: surface.line }} />
+    </View>
+  );
+}
+
 /** Columns of the order list: a table when wide, fewer beside an open order, a few lines a row on a phone. */
 export function orderColumns({
   width,
@@ -36,6 +46,7 @@ export function orderColumns({
   now,
   timeZone,
   channelName,
+  most = 0,
 }: {
   width: 'phone' | 'beside' | 'full';
   columns: readonly ColumnName[];
@@ -43,6 +54,8 @@ export function orderColumns({
   now: number;
   timeZone: string;
   channelName: (code: string) => string;
+  /** Units of the largest order that is listed: its bar is full. */
+  most?: number;
 }): TableColumn<Listed>[] {
   const t = i18n.t.bind(i18n);
   const leaves = (row: Listed) => (row.leavesAt ? clock(row.leavesAt, timeZone) : '');
@@ -137,6 +150,12 @@ export function orderColumns({
     lane: words('lane', 1, (row) => row.lane),
     waves: words('waves', 1, (row) => row.waves),
     pickers: words('pickers', 2, (row) => row.pickers),
+    runs: {
+      key: 'runs',
+      title: t('orders.column.runs'),
+      width: 1,
+      cell: (row) => <Text lines={1}>{row.runs}</Text>,
+    },
     priority: figure('priority', 62, t('order.priority'), (row) => row.priority),
     reserved: figure('reserved', 76, t('order.reserved'), (row) => row.reserved),
     worth: figure('worth', 92, t('orders.column.worth'), (row) => Math.round(row.value / 100)),
@@ -155,7 +174,17 @@ export function orderColumns({
       ),
     },
     lines: figure('lines', 50, t('orders.lines'), (row) => row.lines),
-    units: figure('units', 62, t('orders.units'), (row) => row.asked),
+    units: {
+      ...figure('units', 62, t('orders.units'), (row) => row.asked),
+      cell: (row) => (
+        <View style={{ alignSelf: 'stretch' }}>
+          <Text kind="number" style={{ textAlign: 'right' }}>
+            {number(row.asked)}
+          </Text>
+          <UnitBar share={row.asked / Math.max(1, most)} />
+        </View>
+      ),
+    },
     value: figure('value', 92, t('orders.value'), (row) =>
       row.outlook ? Math.round(row.outlook.sureValue / 100) : null,
     ),

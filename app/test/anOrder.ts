@@ -33,5 +33,6 @@ export const orderRow = (number: string, more: Partial<Listed> = {}): Listed => 
   waves: '',
   pickers: '',
   classRank: 1,
+  runs: '',
   ...more,
 });

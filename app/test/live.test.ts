@@ -38,6 +38,7 @@ const row = (id: string, more: Partial<OrderRow> = {}) => {
     waves: '',
     pickers: '',
     classRank: 1,
+    runs: '',
     ...more,
   };
   return orderRowFields.map((f) => order[f]);

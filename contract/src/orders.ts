@@ -83,6 +83,7 @@ export const orderRow = z.object({
   waves: z.string().describe('Numbers of the waves that an open order is in, separated by commas'),
   pickers: z.string().describe('Who has runs with picks of an open order, separated by commas'),
   classRank: z.int().describe('Rank of the customer class, 1 first'),
+  runs: z.string().describe('Numbers of the runs with picks of an open order, separated by commas'),
 });
 export type OrderRow = z.infer<typeof orderRow>;
 export const orderRowFields = Object.keys(orderRow.shape) as (keyof OrderRow)[];

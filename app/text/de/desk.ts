@@ -218,6 +218,7 @@ export const desk: Same<typeof english> = {
       lane: 'Spur',
       waves: 'Welle',
       pickers: 'Picker',
+      runs: 'Rundgang',
     },
     reservation: { all: 'Alles', part: 'Ein Teil', none: 'Nichts' },
     sortBy: 'Sortieren nach',

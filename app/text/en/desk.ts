@@ -215,6 +215,7 @@ export const desk = {
       lane: 'Lane',
       waves: 'Wave',
       pickers: 'Picker',
+      runs: 'Run',
     },
     reservation: { all: 'All of it', part: 'Part of it', none: 'Nothing' },
     sortBy: 'Sort by',

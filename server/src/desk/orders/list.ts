@@ -54,13 +54,13 @@ export async function listOrders(
       select b.id, string_agg(distinct w.number::text, ', ') as waves
       from begun b join wave_line x on x.line_id = b.line join wave w on w.id = x.wave_id where w.state <> 'cancelled' group by 1
     ), picker_of as (
-      select b.id, string_agg(distinct n.name, ', ') as pickers
-      from begun b join pick k on k.line_id = b.line join run r on r.id = k.run_id join person n on n.id = coalesce(r.picker_id, r.assigned_id) where r.state <> 'cancelled' group by 1
+      select b.id, string_agg(distinct n.name, ', ') as pickers, string_agg(distinct r.number, ', ') as runs
+      from begun b join pick k on k.line_id = b.line join run r on r.id = k.run_id left join person n on n.id = coalesce(r.picker_id, r.assigned_id) where r.state <> 'cancelled' group by 1
     )
     select p.id, p.number, p.kind, p.channel, p.reference, p.ship_city as city, k.name as carrier, s.reserved, s.value, p.customer, p.class as "customerClass", p.due::text as due, d.name as departure,
            ${iso(sql`p.leaves_at`)} as "leavesAt", p.priority, s.lines, s.covered as "coveredLines",
            s.asked, s.released, s.picked, s.packed, s.shipped, p.status, array_to_string(p.tags, ', ') as tags,
-           v.name as service, coalesce(own.code, lane.code) as lane, coalesce(wave_of.waves, '') as waves, coalesce(picker_of.pickers, '') as pickers, p.class_rank as "classRank"
+           v.name as service, coalesce(own.code, lane.code) as lane, coalesce(wave_of.waves, '') as waves, coalesce(picker_of.pickers, '') as pickers, p.class_rank as "classRank", coalesce(picker_of.runs, '') as runs
     from page p join sums s on s.order_id = p.id left join departure d on d.id = p.departure_id
     left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
     left join place own on own.id = p.lane_id left join place lane on lane.id = d.lane_id
