@@ -15,5 +15,5 @@ export default function Home() {
   }
   if (!me) return null;
   const first = placesOf(me)[0];
-  return <Redirect href={(first ? startOf(me, first) : '/sign-in') as never} />;
+  return <Redirect href={first ? startOf(me, first) : '/sign-in'} />;
 }

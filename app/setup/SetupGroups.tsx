@@ -69,7 +69,7 @@ function EntryRow({ entry, counts }: { entry: Entry; counts: Partial<Record<stri
     <LinkBox
       href={href}
       label={count === null ? title : `${title}, ${number(count)}`}
-      onOpen={() => ('paper' in entry ? void Linking.openURL(href) : router.navigate(href as never))}
+      onOpen={() => ('paper' in entry ? void Linking.openURL(href) : router.navigate(href))}
       style={{ minHeight: 56, paddingVertical: 8, borderTopWidth: 1, borderColor: surface.line }}
     >
       <Row gap={12} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>

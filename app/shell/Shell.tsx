@@ -204,7 +204,7 @@ function Places({
                   : t(`place.${place}`)
               }
               here={here}
-              onOpen={() => router.navigate(startOf(me, place) as never)}
+              onOpen={() => router.navigate(startOf(me, place))}
               style={{
                 flex: wide ? undefined : 1,
                 minHeight: 60,

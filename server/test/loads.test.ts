@@ -97,7 +97,8 @@ describe('load planning', () => {
     );
     const packer = await relay.as('ada');
     const orders: string[] = [];
-    for (const number of numbers) orders.push(await takeIn(desk!, { number, lines: [[item!.sku, 1]], channel: 'field' }));
+    for (const number of numbers)
+      orders.push(await takeIn(desk!, { number, lines: [[item!.sku, 1]], channel: 'field' }));
     const { runs } = await desk!.get('wave', { id: await startWave(desk!, orders) });
     for (const run of runs) await pickAll(picker!, run.id, `CART-${String(++carts).padStart(2, '0')}`);
     for (const order of orders) await packAll(packer, order);
@@ -123,7 +124,10 @@ describe('load planning', () => {
     expect(half.left.map((s) => [s.orderNumber, s.units, s.cartons])).toEqual([['L-LEFT-1', 1, 1]]);
     // Its room is taken by what left on it too.
     expect(half.fill.volumeCm3).toBeCloseTo(before.fill.volumeCm3);
-    expect(await desk!.refused('cancelLoad', { id })).toMatchObject({ code: 'load-under-way', facts: { shipments: 1 } });
+    expect(await desk!.refused('cancelLoad', { id })).toMatchObject({
+      code: 'load-under-way',
+      facts: { shipments: 1 },
+    });
     await confirm(b!.shipment);
     const gone = await desk!.get('load', { id });
     expect(gone).toMatchObject({ state: 'left', shipped: 2, shares: [], endedBy: null });

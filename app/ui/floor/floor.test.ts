@@ -162,7 +162,7 @@ describe('a view of the floor', () => {
         aisles: [{ id: 'A', x: 0 }],
         zones: [{ code: 'z', name: 'Z', cold: true }],
         bins: [bin('A-01-1', 'left', 3), bin('A-01-2', 'left', 4), bin('A-02-1', 'right')],
-      } as Parameters<typeof racksOf>[0],
+      },
       new Set(['A-01-2']),
       undefined,
     );
