@@ -26,7 +26,14 @@ export function CrewLine({ crew }: { crew: Crew }) {
       href: '/floor',
     })),
     { name: t('track.freeCarts'), value: number(crew.carts.reduce((n, c) => n + c.free, 0)), href: '/setup/carts' },
-    { name: t('track.bench'), value: t('track.carts', { count: crew.bench.waiting }), href: '/bench' },
+    {
+      name: t('track.bench'),
+      value: [
+        t('track.carts', { count: crew.bench.waiting }),
+        t('track.benchesFree', { free: crew.bench.free, all: crew.bench.all }),
+      ].join(', '),
+      href: '/bench',
+    },
     { name: t('track.dock'), value: t('track.ready', { count: crew.dock.ready }), href: '/dock' },
   ];
   return (

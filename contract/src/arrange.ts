@@ -119,12 +119,16 @@ export const crew = z.object({
       }),
     )
     .describe('Runs that are not done, in the order in which they are picked'),
-  pace: z.number().describe('What runs of the last hours took beside what they should have'),
+  pace: z.number().describe('What the newest runs took beside what they should have'),
   teams: z.array(z.string()),
   queues: z
     .array(z.object({ team: z.string(), waiting: z.int(), picking: z.int() }))
     .describe('Runs by team; the nameless one is that of everybody'),
-  bench: z.object({ waiting: z.int() }).describe('Carts that were left and are not emptied'),
+  bench: z.object({
+    waiting: z.int().describe('Carts that were left and are not emptied'),
+    free: z.int().describe('Benches at which nobody packs'),
+    all: z.int(),
+  }),
   dock: z.object({ ready: z.int() }).describe('Orders with goods that are ready to leave'),
   carts: z.array(
     z.object({

@@ -100,4 +100,25 @@ describe('a roster', () => {
       { person: 'pico', day, from: '06:00', until: '14:00' },
     ]);
   });
+
+  it('counts nobody for whom there is no cart, and says which benches are free', async () => {
+    await Promise.all((['pico', 'suri'] as const).map((id) => relay.as(id)));
+    const before = await pickers();
+    expect(before).toBeGreaterThan(1);
+    const carts = await relay.query<{ code: string }>(
+      `select code from cart where site_id = 'larkmoor' and not retired`,
+    );
+    const retire = (all: boolean, codes: string[]) =>
+      relay.query(
+        `update cart set retired = ${String(all)} where site_id = 'larkmoor' and code in (${codes.map((c) => `'${c}'`).join()})`,
+      );
+    const codes = carts.map((c) => c.code);
+    await retire(true, codes);
+    // A site without any cart works with crates.
+    expect(await pickers()).toBe(before);
+    await retire(false, codes.slice(0, 1));
+    expect(await pickers()).toBe(1);
+    await retire(false, codes);
+    expect((await desk.get('crew')).bench).toMatchObject({ free: 4, all: 4 });
+  });
 });

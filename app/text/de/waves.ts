@@ -32,6 +32,7 @@ export const waves: Same<typeof english> = {
     queue: '{{waiting}} warten, {{picking}} in Arbeit',
     bench: 'Packplatz',
     freeCarts: 'Freie Wagen',
+    benchesFree: '{{free}} von {{all}} Packplätzen frei',
     carts_one: '{{count}} Wagen wartet',
     carts_other: '{{count}} Wagen warten',
     dock: 'Rampe',

@@ -29,6 +29,7 @@ export const waves = {
     queue: '{{waiting}} wait, {{picking}} in hand',
     bench: 'Bench',
     freeCarts: 'Carts free',
+    benchesFree: '{{free}} of {{all}} benches free',
     carts_one: '{{count}} cart waits',
     carts_other: '{{count}} carts wait',
     dock: 'Dock',

@@ -410,6 +410,7 @@ export const carton = pgTable(
     uniqueIndex('carton_sscc').on(t.sscc),
     index('carton_found').using('gin', found(t.sscc)),
     index('carton_order').on(t.orderId),
+    index('carton_closed').on(t.siteId, t.closedAt),
     index('carton_shipment').on(t.shipmentId),
     index('carton_run').on(t.runId),
     uniqueIndex('carton_open_once')

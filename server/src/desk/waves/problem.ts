@@ -6,6 +6,7 @@ import { present, shiftsAt } from '../../setup/people/index.ts';
 import { recordset, Refusal, rows, type Db, type Tx } from '../../platform/index.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 import { floorOf } from '../../floor/plan/index.ts';
+import { placesToWork } from './means.ts';
 
 /** A cart that runs are made for. */
 export interface CartChoice {
@@ -47,7 +48,10 @@ export interface PlanOrder {
   leavesAt: string | null;
 }
 
-/** People who may do something here and are there to work, or on shift; of one team where it is named. */
+/**
+ * People who may do something here and are there to work, or on shift; of one team where it is named. No more than there
+ * are carts or benches for.
+ */
 export async function peopleHere(on: Db | Tx, siteId: string, right: string, now: Date, team = ''): Promise<number> {
   const workers = await rows<Worker>(
     on,
@@ -57,7 +61,7 @@ export async function peopleHere(on: Db | Tx, siteId: string, right: string, now
       and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights))`,
   );
   const { shifts, at } = await shiftsAt(on, siteId, now);
-  return workforce(workers, shifts, at, team);
+  return Math.min(workforce(workers, shifts, at, team), await placesToWork(on, siteId, right));
 }
 
 /** Everything that planning needs of a site: floor, bins, what lies free in them for these needs, who is there. */

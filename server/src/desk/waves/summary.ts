@@ -4,6 +4,7 @@ import { chanceOf, dueIn, forecastInTurn, paceOf, type Hand } from '@hand-relay/
 import { present } from '../../setup/people/index.ts';
 import { iso, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 import type { Foreseen } from '../../tables/index.ts';
+import { placesToWork } from './means.ts';
 import { LOADING, peopleHere } from './problem.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 
@@ -77,7 +78,7 @@ export async function waveSummaries(
       w.number desc`,
   );
   const under = found.some((w) => w.left);
-  const here = under ? await handsHere(db, siteId, now) : [];
+  const here = under ? (await handsHere(db, siteId, now)).slice(0, await placesToWork(db, siteId, 'runs.pick')) : [];
   const packers = under ? await peopleHere(db, siteId, 'orders.pack', now) : 0;
   const { stages } = await settingsOf(db, siteId);
   const pace = under ? await paceHere(db, siteId, now) : 1;
@@ -123,7 +124,8 @@ const handsHere = (on: Db | Tx, siteId: string, now: Date): Promise<Hand[]> =>
   rows<Hand>(
     on,
     sql`
-    select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and ${present(sql`m`, now)} and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)) order by 1`,
+    select m.person_id as id, m.team from membership m where m.site_id = ${siteId} and m.active and ${present(sql`m`, now)} and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights))
+    order by exists (select 1 from run h where h.picker_id = m.person_id and h.site_id = m.site_id and h.state = 'picking') desc, 1`,
   );
 
 /** Runs that the pace is learnt from, the newest first, and how far back they may lie. */

@@ -7,6 +7,9 @@ import { paceHere } from '../../desk/waves/index.ts';
 
 type PersonRow = Omit<Crew['people'][number], 'ends' | 'shift'> & { seconds: number | null };
 
+/** How long after a carton was closed its bench counts as one that somebody packs at. */
+const PACKS_MS = 10 * 60_000;
+
 /** Who may pick here, who is here, what each has in hand and where they scanned last; what waits, team by team. */
 export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
   const found = await rows<PersonRow>(
@@ -72,9 +75,12 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
         from run r left join membership m on m.site_id = r.site_id and m.person_id = coalesce(r.picker_id, r.assigned_id)
         where r.site_id = ${siteId} and r.state in ('waiting', 'picking') group by 1 order by 1`,
   );
-  const [after] = await rows<{ waiting: number; ready: number }>(
+  const [after] = await rows<{ waiting: number; ready: number; benches: number; free: number }>(
     on,
-    sql`select (select count(*)::int from run r where r.site_id = ${siteId} and r.state = 'left') as waiting,
+    sql`select (select count(*)::int from place b where b.site_id = ${siteId} and b.kind = 'bench' and not b.retired) as benches,
+               (select count(*)::int from place b where b.site_id = ${siteId} and b.kind = 'bench' and not b.retired and b.code not in (
+                  select c.bench from carton c where c.site_id = ${siteId} and (c.closed_at is null or c.closed_at > ${new Date(now.getTime() - PACKS_MS).toISOString()}))) as free,
+               (select count(*)::int from run r where r.site_id = ${siteId} and r.state = 'left') as waiting,
                (select count(distinct l.order_id)::int from order_line l join customer_order o on o.id = l.order_id
                 where o.site_id = ${siteId} and l.packed > l.shipped) as ready`,
   );
@@ -88,7 +94,7 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
     pace,
     teams: [...new Set(people.map((p) => p.team).filter(Boolean))].sort(),
     queues,
-    bench: { waiting: after!.waiting },
+    bench: { waiting: after!.waiting, free: after!.free, all: after!.benches },
     dock: { ready: after!.ready },
     carts,
   };

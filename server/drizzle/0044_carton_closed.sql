@@ -1,0 +1,1 @@
+CREATE INDEX "carton_closed" ON "carton" USING btree ("site_id","closed_at");
