@@ -42,9 +42,10 @@ export const betweenPlaces: KeyboardCoordinateGetter = (event, { active, context
   const places = inReadingOrder(open);
   const at = places.findIndex((p) => p.id === context.over?.id);
   const next = places[Math.min(Math.max(at + step, 0), places.length - 1)];
-  const rect = next && context.droppableRects.get(next.id);
+  // Where it is now, and not where it was when it was measured last.
+  const rect = next?.node.current?.getBoundingClientRect();
   // A bay is entered below its title, a run's card in its middle.
-  return rect ? { x: rect.left + 8, y: rect.top + (runUnder(next.id) === null ? 40 : 12) } : currentCoordinates;
+  return next && rect ? { x: rect.left + 8, y: rect.top + (runUnder(next.id) === null ? 40 : 12) } : currentCoordinates;
 };
 
 /** The place under the pointer, a run's card before the bay it lies in; carried by keys, the one it lies over. */

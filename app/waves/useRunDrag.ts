@@ -1,5 +1,6 @@
 import {
   KeyboardSensor,
+  MeasuringStrategy,
   MouseSensor,
   TouchSensor,
   useSensor,
@@ -9,6 +10,9 @@ import {
 } from '@dnd-kit/core';
 import { useTranslation } from 'react-i18next';
 import { betweenPlaces } from './dropPlaces.ts';
+
+/** Work goes on while something is carried, and rows move: where they are is measured again and again. */
+const MEASURED = { droppable: { strategy: MeasuringStrategy.WhileDragging, frequency: 150 } };
 
 /**
  * How runs are dragged: by mouse, by a finger that rests a moment, or by keys; what is carried, and over what, is said.
@@ -30,5 +34,9 @@ export function useRunDrag(nameOf: (key: UniqueIdentifier) => string) {
       over ? t('board.putDown', { what: nameOf(active.id), place: nameOf(over.id) }) : t('board.stays'),
     onDragCancel: () => t('board.stays'),
   };
-  return { sensors, accessibility: { screenReaderInstructions: { draggable: t('board.how') }, announcements } };
+  return {
+    sensors,
+    measuring: MEASURED,
+    accessibility: { screenReaderInstructions: { draggable: t('board.how') }, announcements },
+  };
 }
