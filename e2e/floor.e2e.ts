@@ -410,14 +410,14 @@ test('each reads their own language: on every device, after a reload, and at the
   await floor.getByRole('button', { name: /^Deutsch/ }).click();
   await expect(floor.getByRole('button', { name: 'Abmelden' })).toBeVisible();
   await floor.reload();
-  await expect(floor.getByRole('heading', { name: 'Rundgänge' })).toBeVisible();
+  await expect(floor.getByRole('heading', { name: 'Rundgänge', exact: true })).toBeVisible();
   const other = await person(browser, { badge: 'BADGE-2003' }, PHONE);
   await other.goto('/floor');
-  await expect(other.getByRole('heading', { name: 'Rundgänge' })).toBeVisible();
+  await expect(other.getByRole('heading', { name: 'Rundgänge', exact: true })).toBeVisible();
   // Whoever comes next reads theirs.
   await change(other, '/api/session/language', { language: 'en' });
   await floor.reload();
-  await expect(floor.getByRole('heading', { name: 'Runs' })).toBeVisible();
+  await expect(floor.getByRole('heading', { name: 'Runs', exact: true })).toBeVisible();
   await change(floor, '/api/session/language', { language: 'de' });
   await floor.reload();
   await floor.getByRole('button', { name: /^Angemeldet als/ }).click();
