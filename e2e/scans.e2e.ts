@@ -50,6 +50,10 @@ async function hearsAll(page: Page, ends: readonly (string | null)[], prefix: st
   const field = page.getByRole('textbox', { name: 'Scan bin B-07-2' });
   await field.scrollIntoViewIfNeeded();
   const heard = page.locator('#scanned');
+  // Nobody scans before the screen is there: its letters come last, and move what is drawn.
+  await page.waitForLoadState('load');
+  await page.evaluate(() => document.fonts.ready.then(() => undefined));
+  await expect(heard).toHaveText('–');
   const draw = drawsFrom(seed);
   const touched = page.getByRole('region', { name: 'floor' }).getByRole('button').first();
   for (let n = 0; n < 8; n++) {

@@ -36,6 +36,9 @@ test('a second site is made like this one, and a transfer ships to it', async ({
     await desk.goto('/setup/site');
     try {
       await desk.getByRole('button', { name: 'Go to Westmoor Store' }).click();
+      // A supervisor begins at the track there too.
+      await expect(desk).toHaveURL(/\/waves$/);
+      await desk.goto('/desk');
       await expect(desk.getByText('No orders here')).toBeVisible();
       await desk.goto('/setup/supply');
       const row = desk.getByRole('row').filter({ hasText: 'HT-003' });
