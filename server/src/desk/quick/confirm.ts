@@ -102,7 +102,7 @@ export async function quickConfirm(
   const head = (order: string) => heads.find((h) => h.id === order)!;
   if (packs) {
     change.publish('runs', [run]);
-    change.publish('bench', [run]);
+    change.publish('bench', []);
     return {
       shipments: [],
       toPack: orders.map(({ order, picks: own }) => ({ order: head(order).number, id: order, units: unitsOf(own) })),
