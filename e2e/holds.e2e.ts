@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
-import { api, change, person, PHONE, scan, startWave, takeIn, test } from './people.ts';
+import { api, change, person, PHONE, scan, startWave, takeIn, test, select } from './people.ts';
 
 test('a rule holds an order, a hold by hand stops a picker in the aisle, and both are lifted', async ({ browser }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -16,8 +16,8 @@ test('a rule holds an order, a hold by hand stops a picker in the aisle, and bot
     await sheet.getByLabel('Name').fill('Fragile abroad');
     await sheet.getByLabel('Message shown to people').fill('Ask the office for papers.');
     await sheet.getByRole('button', { name: 'Add a condition' }).click();
-    await sheet.getByRole('combobox', { name: 'Field' }).selectOption('note');
-    await sheet.getByRole('combobox', { name: 'Test' }).selectOption('contains');
+    await select(sheet.getByRole('combobox', { name: 'Field' }), 'note');
+    await select(sheet.getByRole('combobox', { name: 'Test' }), 'contains');
     await sheet.getByLabel('Value').fill('papers');
     await sheet.getByRole('button', { name: 'supervisor' }).click();
     await sheet.getByRole('button', { name: 'Save the rule' }).click();

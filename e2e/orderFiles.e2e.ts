@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { person, test } from './people.ts';
+import { person, test, select } from './people.ts';
 
 const due = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
 const head = [
@@ -141,15 +141,15 @@ test('files of a sender with headings of its own are matched once, known the nex
   await desk.getByRole('button', { name: 'Yes, use it' }).first().click();
   await expect(desk.getByText('1 heading to confirm')).toBeVisible();
   await desk.getByRole('button', { name: 'Yes, use it' }).first().click();
-  await desk.getByLabel('Column of the file for Channel').first().selectOption({ label: 'Same for all rows' });
-  await desk.getByLabel('Channel, the same for all rows').first().selectOption({ label: 'Field sales' });
-  await desk.getByLabel('Column of the file for Due date').first().selectOption({ label: 'Leaves' });
+  await select(desk.getByLabel('Column of the file for Channel').first(), 'Same for all rows');
+  await select(desk.getByLabel('Channel, the same for all rows').first(), 'Field sales');
+  await select(desk.getByLabel('Column of the file for Due date').first(), 'Leaves');
   // One file shows that decimals have a comma; in the other 1.200 could be either.
   await expect(desk.getByRole('row').filter({ hasText: 'a number without a mark for thousands' })).toContainText(
     '1.200',
   );
   await desk.getByRole('button', { name: 'Show all' }).last().click();
-  await desk.getByLabel('Decimals').selectOption({ label: 'Comma: 1.000,5' });
+  await select(desk.getByLabel('Decimals'), 'Comma: 1.000,5');
   await expect(desk.getByText('S-2.csv: 1 new, 0 errors')).toBeVisible();
   await desk.getByRole('textbox', { name: 'Sender' }).first().fill('Weekly list');
   await take.click();

@@ -1,4 +1,4 @@
-import { expect, test as base, type Browser, type Page } from '@playwright/test';
+import { expect, test as base, type Browser, type Locator, type Page } from '@playwright/test';
 import type { RunDetail } from '@hand-relay/contract';
 import { demoAddress } from './playwright.config.ts';
 
@@ -51,6 +51,17 @@ export async function scan(page: Page, code: string): Promise<void> {
     });
     for (const key of keys) target.dispatchEvent(key);
   }, code);
+}
+
+/** Chooses an entry of a list of the kit, by its words or by its place in the list. */
+export async function select(field: Locator, entry: string | number): Promise<void> {
+  await field.click();
+  const options = field.page().getByRole('listbox').getByRole('option');
+  await (typeof entry === 'number'
+    ? options.nth(entry)
+    : field.page().getByRole('option', { name: entry, exact: true })
+  ).click();
+  await expect(options).toHaveCount(0);
 }
 
 /** What the server says, asked with the page's own session. */

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { api, change, person, PHONE, takeIn, test } from './people.ts';
+import { api, change, person, PHONE, takeIn, test, select } from './people.ts';
 
 interface Wave {
   wave: { number: number; state: string };
@@ -233,7 +233,7 @@ test('orders go from run to run by drag, by keys and from a list, and a wave is 
     await desk.keyboard.press('o');
     const sheet = desk.getByRole('dialog', { name: new RegExp(`^Orders of run ${own}`) });
     await sheet.getByRole('checkbox', { name: /WV-MOVE-0/ }).click();
-    await sheet.getByRole('combobox', { name: 'Move to' }).selectOption({ index: 1 });
+    await select(sheet.getByRole('combobox', { name: 'Move to' }), 1);
     await sheet.getByRole('button', { name: 'Move 1 order' }).click();
     await expect(sheet).toHaveCount(0);
     await expect.poll(runs).toEqual(expect.arrayContaining([[first, 2]]));

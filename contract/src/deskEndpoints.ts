@@ -253,6 +253,7 @@ export const deskEndpoints = all({
       'picks-open',
       'quick-not-there',
       'quick-lot',
+      'quick-part',
       'quick-serials',
       'quick-too-much',
       'quick-under-way',

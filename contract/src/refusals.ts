@@ -202,6 +202,7 @@ export const refusals = table({
 
   // Sites that confirm quantities only
   'quick-lot': no(409, { sku: text, lot: text, keeps: text }),
+  'quick-part': no(409, order),
   'quick-under-way': no(409, order),
   'quick-not-there': no(409, { sku: text, units: count, free: count }),
   'quick-too-much': no(409, { sku: text, line: count, units: count, open: count }),

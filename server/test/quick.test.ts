@@ -72,7 +72,7 @@ describe('the quick path of a site that packs nothing', () => {
     // The rest is due still, and can go later.
     expect((await find('Q-PART')).lines.map((l) => l.asked)).toEqual([2, 2]);
     const whole = await desk!.refused('quickConfirm', { body: { orders: [asAsked(await find('Q-WHOLE'), 1)] } });
-    expect(whole).toMatchObject({ code: 'ships-complete', facts: { order: 'Q-WHOLE' } });
+    expect(whole).toMatchObject({ code: 'quick-part', facts: { order: 'Q-WHOLE' } });
     const too = asAsked(await find('Q-PART'));
     too.picks[0]!.units = 9;
     expect((await desk!.refused('quickConfirm', { body: { orders: [too] } })).code).toBe('quick-too-much');
@@ -183,6 +183,9 @@ describe('the quick path of a site that packs nothing', () => {
     const due = new Date().toISOString().slice(0, 10);
     const id = await takeIn(packer, { number: 'Q-BENCH', lines: [['HT-001', 2]], due });
     const [order] = (await packer.get('quickList', { query: { order: id } })).orders;
+    await relay.query(`update customer_order set ship_complete = true where id = '${id}'`);
+    const part = await packer.refused('quickConfirm', { body: { orders: [asAsked(order!, 1)] } });
+    expect(part).toMatchObject({ code: 'quick-part', facts: { order: 'Q-BENCH' } });
     const done = await packer.get('quickConfirm', { body: { orders: [asAsked(order!)] } });
     expect(done).toEqual({ shipments: [], toPack: [{ order: 'Q-BENCH', id, units: 2 }] });
     const { runs } = await packer.get('bench');

@@ -69,6 +69,7 @@ export const refusal: Same<typeof english> = {
     'in-other-load': '{{order}} ist in einer anderen Ladung. Nimm ihn dort erst heraus.',
     'quick-lot':
       'Charge {{lot}} von {{sku}} hält nicht bis {{keeps}}, wie dieser Kunde es verlangt. Nichts wurde bestätigt.',
+    'quick-part': '{{order}} geht nur vollständig: bestätige alles davon oder nichts.',
     'quick-under-way': '{{order}} wird schon gepickt. Hier kann er nicht bestätigt werden.',
     'quick-too-much': '{{sku}}: {{units}} sind mehr als die verlangten {{open}}. Nichts wurde bestätigt.',
     'quick-not-there': '{{sku}}: {{units}} gepickt, aber nur {{free}} sind dort frei. Nichts wurde bestätigt.',

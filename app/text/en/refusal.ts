@@ -74,6 +74,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'stops-changed': 'Load {{load}} has other stops now. Look at them and order them again.',
     'in-other-load': '{{order}} is in another load. Remove it there first.',
     'quick-lot': 'Lot {{lot}} of {{sku}} does not keep until {{keeps}}, as this customer asks. Nothing was confirmed.',
+    'quick-part': '{{order}} ships complete: confirm all of it, or none.',
     'quick-under-way': '{{order}} is already being picked. It cannot be confirmed here.',
     'quick-too-much': '{{sku}}: {{units}} is more than the {{open}} ordered. Nothing was confirmed.',
     'quick-not-there': '{{sku}}: {{units}} were picked, but only {{free}} are free there. Nothing was confirmed.',

@@ -89,14 +89,32 @@ describe('what is confirmed on the quick path', () => {
       ['d', { order: 'o', line: 2, sku: 'RF-001', open: 2, tracksSerial: true }],
     ]);
     const judge = (...picks: [line: string, units: number, ...serials: string[]][]) =>
-      judgeQuick([{ order: 'o', picks: picks.map(([line, units, ...serials]) => ({ line, units, serials })) }], lines);
+      judgeQuick(
+        [{ order: 'o', picks: picks.map(([line, units, ...serials]) => ({ line, units, serials })) }],
+        lines,
+        new Set(),
+      );
     expect(judge(['a', 2], ['a', 3], ['d', 1, 'S1'], ['d', 1, 'S2'])).toBeNull();
     expect(judge(['a', 2], ['a', 4])).toEqual({ code: 'quick-too-much', line: 1, sku: 'HT-003', units: 6, open: 5 });
     expect(judge(['d', 1, 'S1'], ['d', 1, 'S1'])).toEqual({ code: 'quick-serials', sku: 'RF-001', units: 2 });
     expect(judge(['d', 2])).toMatchObject({ code: 'quick-serials' });
     expect(judge(['x', 1])).toEqual({ code: 'no-such-line', line: 'x' });
-    expect(judgeQuick([{ order: 'other', picks: [{ line: 'a', units: 1, serials: [] }] }], lines)?.code).toBe(
+    expect(judgeQuick([{ order: 'other', picks: [{ line: 'a', units: 1, serials: [] }] }], lines, new Set())?.code).toBe(
       'no-such-line',
     );
+  });
+
+  it('is refused where an order that ships complete would go in part', () => {
+    const lines = new Map(
+      ['a', 'b'].map((id, i) => [id, { order: 'o', line: i, sku: 'HT-003', open: 2, tracksSerial: false }]),
+    );
+    const judge = (...units: number[]) =>
+      judgeQuick(
+        [{ order: 'o', picks: units.map((n, i) => ({ line: 'ab'[i]!, units: n, serials: [] })) }],
+        lines,
+        new Set(['o']),
+      );
+    for (const part of [[2], [2, 1], []]) expect(judge(...part)).toEqual({ code: 'quick-part', order: 'o' });
+    expect(judge(2, 2)).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { isOn, shiftOf, workforce, type Shift } from './index.ts';
+import { isOn, placesToWork, shiftOf, silentSince, workforce, type Shift } from './index.ts';
 
 const shift = (person: string, from: string, until: string, more: Partial<Shift> = {}): Shift => ({
   person,
@@ -61,5 +61,21 @@ describe('shifts', () => {
     expect(workforce(workers, shifts, at('07:00'), 'cold')).toBe(0);
     expect(workforce(workers, [...shifts, shift('d', '06:00', '14:00')], at('07:00'), 'cold')).toBe(1);
     expect(workforce(workers, [shift('b', '06:00', '14:00', { team: 'cold' })], at('07:00'), 'cold')).toBe(1);
+  });
+});
+
+describe('what there is to work with', () => {
+  it('limits pickers by carts that no goods wait on, packers by benches, and nobody where a site has none', () => {
+    const means = { carts: 5, waiting: 2, benches: 3 };
+    expect(placesToWork('pick', means)).toBe(3);
+    expect(placesToWork('pack', means)).toBe(3);
+    expect(placesToWork('pick', { carts: 2, waiting: 3, benches: 0 })).toBe(0);
+    const none = { carts: 0, waiting: 0, benches: 0 };
+    expect([placesToWork('pick', none), placesToWork('pack', none)]).toEqual([Infinity, Infinity]);
+  });
+
+  it('takes a device for offline that was not heard for three minutes', () => {
+    const now = Date.parse('2026-03-02T10:00:00Z');
+    expect(new Date(silentSince(now)).toISOString()).toBe('2026-03-02T09:57:00.000Z');
   });
 });

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { RaisedKind, SettledHow } from '@hand-relay/contract';
-import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, rows, type Change } from '../../platform/index.ts';
 
 export interface Raised {
   kind: RaisedKind;
@@ -62,7 +62,7 @@ export async function settleCarts(change: Change, runs: readonly string[]): Prom
   const settled = await rows<{ id: string }>(
     tx,
     sql`update exception set settled_at = ${now.toISOString()}, settled_by = ${actor.personId}, settled_how = 'packed'
-        where kind = 'cart' and settled_at is null and run_id in (select jsonb_array_elements_text(${recordset(runs)})) returning id`,
+        where kind = 'cart' and settled_at is null and run_id = ${anyOf(runs)} returning id`,
   );
   announceSettled(change, settled);
 }

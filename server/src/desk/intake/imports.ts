@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { IntakeResult, OrderImport } from '@hand-relay/contract';
 import {
+  anyOf,
   iso,
   notFound,
   recordset,
@@ -33,7 +34,7 @@ export async function takeFile(
   const { result, taken } = await takeOrders(current, read, document);
   const versions = await rows<{ id: string; version: number }>(
     tx,
-    sql`select id, version from customer_order where id in (select jsonb_array_elements_text(${recordset(taken.map((o) => o.id))}))`,
+    sql`select id, version from customer_order where id = ${anyOf(taken.map((o) => o.id))}`,
   );
   const versionOf = new Map(versions.map((o) => [o.id, o.version]));
   const orders = taken.map(({ id, number, before }): ImportedOrder => ({
@@ -127,12 +128,12 @@ export async function undoImport(current: Change, id: string): Promise<{ removed
 async function removeOrders(current: Change, orders: readonly ImportedOrder[]): Promise<void> {
   const { tx } = current;
   const ids = orders.map((o) => o.id);
-  const those = sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
+  const those = anyOf(ids);
   await freeOrders(current, ids);
   await tx.execute(
-    sql`delete from reservation where line_id in (select id from order_line where order_id in ${those})`,
+    sql`delete from reservation where line_id in (select id from order_line where order_id = ${those})`,
   );
   for (const table of ['exception', 'load_order', 'order_hold', 'order_charge', 'order_line'])
-    await tx.execute(sql`delete from ${sql.identifier(table)} where order_id in ${those}`);
-  await tx.execute(sql`delete from customer_order where id in ${those}`);
+    await tx.execute(sql`delete from ${sql.identifier(table)} where order_id = ${those}`);
+  await tx.execute(sql`delete from customer_order where id = ${those}`);
 }

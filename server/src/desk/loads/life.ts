@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import {
+  anyOf,
   change,
   recordset,
   Refusal,
@@ -12,7 +13,6 @@ import {
 import { lockLoad } from './plan.ts';
 import { leftRows, shareRows, stopsOf } from './read.ts';
 
-const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
 /**
  * Puts the stops of a load into another order.
@@ -43,8 +43,8 @@ async function end({ tx, now }: Change, ids: readonly string[], by: string | nul
   await tx.execute(sql`
     update load d set ended_at = ${now.toISOString()}, ended_by = ${by},
       state = case when exists (select 1 from shipment s where s.load_id = d.id) then 'left' else 'dissolved' end
-    where d.id in ${listed(ids)}`);
-  await tx.execute(sql`delete from load_order where load_id in ${listed(ids)}`);
+    where d.id = ${anyOf(ids)}`);
+  await tx.execute(sql`delete from load_order where load_id = ${anyOf(ids)}`);
 }
 
 /**
@@ -119,7 +119,7 @@ export async function endEmptyLoads(platform: Platform): Promise<void> {
         sql`select id from load where site_id = ${site} and id in (${emptied(past)}) order by id for update`,
       );
       const ids = locked.map((d) => d.id);
-      const still = await rows<{ id: string }>(current.tx, emptied(sql`d.id in ${listed(ids)}`));
+      const still = await rows<{ id: string }>(current.tx, emptied(sql`d.id = ${anyOf(ids)}`));
       await end(
         current,
         still.map((d) => d.id),

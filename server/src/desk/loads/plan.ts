@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { changeLoadBody, fillLoadBody, planLoadBody } from '@hand-relay/contract';
 import { departureOn } from '@hand-relay/core/calendar';
 import { fillOf, fitting } from '@hand-relay/core/deciding/loads';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { nextNumbers } from '../../stock/index.ts';
 import { lockOrders } from '../waves/index.ts';
 import { leftRows, loadRows, palletOf, shareRows, stopsOf, vehicleOf, type LoadRow, type ShareRow } from './read.ts';
@@ -102,14 +102,10 @@ export async function fillLoad(
   const load = await lockLoad(change, id);
   const removed = await rows<{ order: string }>(
     tx,
-    sql`delete from load_order where load_id = ${id} and order_id in (select jsonb_array_elements_text(${recordset(remove)})) returning order_id as "order"`,
+    sql`delete from load_order where load_id = ${id} and order_id = ${anyOf(remove)} returning order_id as "order"`,
   );
   const inside = await shareRows(tx, actor.siteId, sql`lo.load_id = ${id}`);
-  const asked = await shareRows(
-    tx,
-    actor.siteId,
-    sql`o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(add)}))`,
-  );
+  const asked = await shareRows(tx, actor.siteId, sql`o.status = 'open' and o.id = ${anyOf(add)}`);
   const elsewhere = asked.find((s) => s.load !== null && s.load !== id);
   if (elsewhere) throw new Refusal('in-other-load', { order: elsewhere.number });
   const place = new Map(add.map((order, i) => [order, i]));

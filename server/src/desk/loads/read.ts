@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { LoadDetail, LoadLeft, LoadShare, LoadSummary } from '@hand-relay/contract';
 import { daysBetween, localDate } from '@hand-relay/core/calendar';
 import { fillOf, numberStops, palletsOf, type Pallet, type Share, type Vehicle } from '@hand-relay/core/deciding/loads';
-import { iso, notFound, recordset, rows, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, iso, notFound, rows, type Db, type Tx } from '../../platform/index.ts';
 
 type Counted = 'fill' | 'orders' | 'stops' | 'units' | 'released' | 'picked' | 'packed' | 'shipped';
 
@@ -70,7 +70,6 @@ const roomOf = (count: SQL) => sql`
   array[max(greatest(${l}, ${w}, ${h})), max(${l} + ${w} + ${h} - greatest(${l}, ${w}, ${h}) - least(${l}, ${w}, ${h})),
         max(least(${l}, ${w}, ${h}))] as largest`;
 
-const listed = (ids: readonly string[]) => sql`(select jsonb_array_elements_text(${recordset(ids)}))`;
 
 export function shareRows(on: Db | Tx, siteId: string, which: SQL): Promise<ShareRow[]> {
   return rows<ShareRow>(
@@ -105,7 +104,7 @@ export function leftRows(on: Db | Tx, loads: readonly string[]): Promise<LeftRow
            concat_ws('|', o.ship_country, o.ship_postcode, o.ship_city, o.ship_street) as at, ${roomOf(sql`x.units`)}
     from shipment s join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id
     join shipment_line x on x.shipment_id = s.id and x.units > 0 join order_line y on y.id = x.line_id join item i on i.id = y.item_id
-    where s.load_id in ${listed(loads)} group by s.id, o.id, c.name order by s.confirmed_at, s.number`,
+    where s.load_id = ${anyOf(loads)} group by s.id, o.id, c.name order by s.confirmed_at, s.number`,
   );
 }
 
@@ -156,7 +155,7 @@ export async function listLoads(on: Db | Tx, siteId: string, state: 'planned' | 
           sql`d.ended_at desc, d.number desc`,
         );
   const ids = loads.map((d) => d.id);
-  const inside = await shareRows(on, siteId, sql`lo.load_id in ${listed(ids)}`);
+  const inside = await shareRows(on, siteId, sql`lo.load_id = ${anyOf(ids)}`);
   const left = await leftRows(on, ids);
   const pallet = await palletOf(on);
   return {

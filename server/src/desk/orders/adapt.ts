@@ -9,7 +9,7 @@ import {
   type LineUnderWay,
   type SplitPart,
 } from '@hand-relay/core/reading/intake';
-import { recordset, Refusal, rows, notFound, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, Refusal, rows, notFound, type Change } from '../../platform/index.ts';
 import { settleServed } from '../exceptions/index.ts';
 import { freeOrders, unreleaseUnits } from '../waves/index.ts';
 import { closeIfDone } from './cancel.ts';
@@ -152,7 +152,7 @@ export async function cancelByNumber(
     const [owed] = await rows<{ units: number }>(
       tx,
       sql`select coalesce(sum(t.units), 0)::int as units from desk_task t join order_line l on l.id = t.line_id
-          where t.decision is null and l.order_id in (select jsonb_array_elements_text(${recordset(open.map((o) => o.id))}))`,
+          where t.decision is null and l.order_id = ${anyOf(open.map((o) => o.id))}`,
     );
     const outcome = family.length === 0 ? 'unknown' : open.length === 0 ? 'closed' : 'cancelled';
     outcomes.push({ number, outcome, surplus: owed!.units });

@@ -12,7 +12,7 @@ import {
   type OrderDraft,
   type ReadOrders,
 } from '@hand-relay/core/reading/intake';
-import { recordset, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { adaptOrder } from './adapt.ts';
 import { knownOf } from './lookUp.ts';
 import { judgeOrders } from '../holds/index.ts';
@@ -167,9 +167,7 @@ async function writeCharges(
       .filter((l) => known.items.get(l.sku)!.service)
       .map((l) => ({ ...l, order: idOf.get(draft.number)!, item: known.items.get(l.sku)!.id })),
   );
-  await tx.execute(
-    sql`delete from order_charge where order_id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))`,
-  );
+  await tx.execute(sql`delete from order_charge where order_id = ${anyOf([...idOf.values()])}`);
   await tx.execute(sql`
     insert into order_charge (order_id, line, item_id, quantity, note)
     select "order", line, item, quantity, note
@@ -238,11 +236,9 @@ async function writeOrders(
     .map((w) => idOf.get(w.drafted.draft.number)!);
   await freeOrders(current, changed);
   await tx.execute(
-    sql`delete from reservation where units = 0 and line_id in (select l.id from order_line l where l.order_id in (select jsonb_array_elements_text(${recordset(changed)})))`,
+    sql`delete from reservation where units = 0 and line_id in (select l.id from order_line l where l.order_id = ${anyOf(changed)})`,
   );
-  await tx.execute(
-    sql`delete from order_line where order_id in (select jsonb_array_elements_text(${recordset(changed)}))`,
-  );
+  await tx.execute(sql`delete from order_line where order_id = ${anyOf(changed)}`);
   await writeCharges(current, wanted, idOf, known);
   const adapting = wanted.filter((w) => w.comparison.outcome === 'adapts');
   for (const { drafted } of adapting)
@@ -276,7 +272,7 @@ async function writeOrders(
     });
   // Of services alone nothing is left to do.
   await tx.execute(sql`
-    update customer_order o set status = 'closed' where o.id in (select jsonb_array_elements_text(${recordset([...idOf.values()])}))
+    update customer_order o set status = 'closed' where o.id = ${anyOf([...idOf.values()])}
       and not exists (select 1 from order_line l where l.order_id = o.id)`);
   await judgeOrders(current, [...idOf.values()]);
   if (reserves) await reserveOrders(current, [...idOf.values()]);

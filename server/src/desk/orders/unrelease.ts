@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { unreleaseBody } from '@hand-relay/contract';
-import { recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, Refusal, rows, type Change } from '../../platform/index.ts';
 import { reservesAtIntake, reserveOrders, unreleaseUnits } from '../waves/index.ts';
 
 /**
@@ -20,8 +20,8 @@ export async function unreleaseLines(
     tx,
     sql`select l.id, l.line, l.order_id as "order", l.released - l.picked as units
         from order_line l join customer_order o on o.id = l.order_id
-        where o.site_id = ${actor.siteId} and (l.id in (select jsonb_array_elements_text(${recordset([...asked.keys()])}))
-          or l.order_id in (select jsonb_array_elements_text(${recordset(orders)})))
+        where o.site_id = ${actor.siteId} and (l.id = ${anyOf([...asked.keys()])}
+          or l.order_id = ${anyOf(orders)})
           and l.released > l.picked
         order by l.id for update of l`,
   );

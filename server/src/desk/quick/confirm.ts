@@ -4,7 +4,7 @@ import type { quickBody, quickResult } from '@hand-relay/contract';
 import { freshProgress } from '@hand-relay/core/handling/picking';
 import { judgeQuick } from '@hand-relay/core/deciding/quick';
 import { mustNotBeHeld } from '../holds/index.ts';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { openShipment, shipAtOnce } from '../../dock/shipping/index.ts';
 import { lockTotals, move, mustKeepUntil, nextNumbers } from '../../stock/index.ts';
 import { freeOrders, itemsOf, lockStock } from '../waves/index.ts';
@@ -28,7 +28,7 @@ interface Line {
  * that: the goods wait at the bench as those of any run.
  *
  * @throws Refusal 409 `quick-too-much`, `quick-not-there`, `quick-lot` where a lot does not keep long enough,
- *   `quick-under-way`, or what stops a release, a pick or a shipment; then nothing of it is written
+ *   `quick-part` of an order that ships complete, `quick-under-way`, or what stops a release, a pick or a shipment; then nothing of it is written
  */
 export async function quickConfirm(
   change: Change,
@@ -40,12 +40,19 @@ export async function quickConfirm(
     if (!actor.rights.has(right)) throw new Refusal('not-allowed', { needs: [right] });
   await lockStock(tx, actor.siteId);
   const ids = [...new Set(orders.map((o) => o.order))];
-  const heads = await rows<{ id: string; number: string; service: string | null; lane: string | null; busy: boolean }>(
+  const heads = await rows<{
+    id: string;
+    number: string;
+    complete: boolean;
+    service: string | null;
+    lane: string | null;
+    busy: boolean;
+  }>(
     tx,
-    sql`select o.id, o.number, d.service_id as service, coalesce(o.lane_id, d.lane_id) as lane,
+    sql`select o.id, o.number, o.ship_complete as complete, d.service_id as service, coalesce(o.lane_id, d.lane_id) as lane,
                exists (select 1 from order_line l where l.order_id = o.id and l.released > l.shipped) as busy
         from customer_order o left join departure d on d.id = o.departure_id
-        where o.site_id = ${actor.siteId} and o.status = 'open' and o.id in (select jsonb_array_elements_text(${recordset(ids)})) for update of o`,
+        where o.site_id = ${actor.siteId} and o.status = 'open' and o.id = ${anyOf(ids)} for update of o`,
   );
   for (const { order } of orders) {
     const head = heads.find((h) => h.id === order);
@@ -58,8 +65,10 @@ export async function quickConfirm(
   // What was promised to them before is a part of what they get now.
   await freeOrders(change, ids);
   const lines = await linesOf(change, ids);
-  const wrong = judgeQuick(orders, lines);
+  const wrong = judgeQuick(orders, lines, new Set(heads.filter((h) => h.complete).map((h) => h.id)));
   if (wrong?.code === 'no-such-line') throw notFound('line', wrong.line);
+  if (wrong?.code === 'quick-part')
+    throw new Refusal(wrong.code, { order: heads.find((h) => h.id === wrong.order)!.number });
   if (wrong?.code === 'quick-serials') throw new Refusal(wrong.code, wrong);
   if (wrong) throw new Refusal(wrong.code, wrong);
 
@@ -164,7 +173,7 @@ async function linesOf({ tx }: Change, orders: string[]): Promise<Map<string, Li
   const lines = await rows<Line>(
     tx,
     sql`select l.id, l.line, l.order_id as "order", l.item_id as item, i.sku, l.asked - l.cancelled - l.released as open, i.tracks_serial as "tracksSerial"
-        from order_line l join item i on i.id = l.item_id where l.order_id in (select jsonb_array_elements_text(${recordset(orders)})) for update of l`,
+        from order_line l join item i on i.id = l.item_id where l.order_id = ${anyOf(orders)} for update of l`,
   );
   return new Map(lines.map((l) => [l.id, l]));
 }

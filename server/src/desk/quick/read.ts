@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { QuickOrder, quickQuery } from '@hand-relay/contract';
 import { chooseBins } from '@hand-relay/core/walking/bins';
 import { localDate } from '@hand-relay/core/calendar';
-import { iso, recordset, rows, type Platform } from '../../platform/index.ts';
+import { anyOf, iso, recordset, rows, type Platform } from '../../platform/index.ts';
 import { mustKeepUntil } from '../../stock/index.ts';
 import { allocate, binStock } from '../waves/index.ts';
 
@@ -54,7 +54,7 @@ export async function quickList(
            l.asked - l.cancelled - l.released as asked, 0 as gets, i.tracks_serial as "tracksSerial",
            ${mustKeepUntil(siteId, sql`l.item_id`, clock())}::text as "keepsUntil"
     from order_line l join customer_order o on o.id = l.order_id join customer c on c.id = o.customer_id join item i on i.id = l.item_id
-    where o.id in (select jsonb_array_elements_text(${recordset(ids)})) and l.asked - l.cancelled - l.released > 0 order by o.id, l.line`,
+    where o.id = ${anyOf(ids)} and l.asked - l.cancelled - l.released > 0 order by o.id, l.line`,
   );
   const { lines: promises } = await allocate(db, siteId, ids, { toRelease: true, now: clock() });
   // The bins are chosen for all orders together: no two are sent to the same units.

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { allocateManuallyBody } from '@hand-relay/contract';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 
 /**
  * Sets by hand what lines get of what they still ask, or leaves it to the policy again.
@@ -17,7 +17,7 @@ export async function allocateManually(
     tx,
     sql`select l.id as line, l.line as number, o.id as "order", l.asked - l.cancelled - l.released as open, l.manually_allocated as manual
         from order_line l join customer_order o on o.id = l.order_id
-        where o.site_id = ${actor.siteId} and l.id in (select jsonb_array_elements_text(${recordset(lines.map((l) => l.line))}))
+        where o.site_id = ${actor.siteId} and l.id = ${anyOf(lines.map((l) => l.line))}
         order by l.id for update of l`,
   );
   const there = new Map(before.map((l) => [l.line, l]));

@@ -8,7 +8,7 @@ import type {
   ShortItem,
 } from '@hand-relay/contract';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
-import { notFound, recordset, rows, type Platform } from '../../platform/index.ts';
+import { anyOf, notFound, rows, type Platform } from '../../platform/index.ts';
 import { freeStock } from '../../stock/index.ts';
 import { readDesk } from './read.ts';
 
@@ -21,7 +21,7 @@ export async function outlookOf(platform: Platform, siteId: string, view: DeskVi
   const { orders, short } = await platform.compute.outlook(await readDesk(platform, siteId, view));
   const names = await rows<Pick<ShortItem, 'id' | 'sku' | 'name' | 'unit' | 'picture'>>(
     platform.db,
-    sql`select id, sku, name, unit, picture from item where id in (select jsonb_array_elements_text(${recordset(short.map((s) => s.item))}))`,
+    sql`select id, sku, name, unit, picture from item where id = ${anyOf(short.map((s) => s.item))}`,
   );
   const nameOf = new Map(names.map((n) => [n.id, n]));
   return { at, orders, short: short.map(({ item, ...rest }) => ({ ...nameOf.get(item)!, ...rest })) };

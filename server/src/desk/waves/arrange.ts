@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { splitWaveBody, waveWayBody } from '@hand-relay/contract';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { gatheredNeeds } from './needs.ts';
 import { lockWave, newWave, type WaveRow } from './release.ts';
 import { endWaveIfDone } from './state.ts';
@@ -110,7 +110,7 @@ export async function splitWave(
     runs.length > 0
       ? await rows<{ line: string; lot: string; units: number; own: boolean }>(
           tx,
-          sql`select k.line_id as line, k.lot, sum(k.units)::int as units, k.run_id in (select jsonb_array_elements_text(${recordset(runs)})) as own
+          sql`select k.line_id as line, k.lot, sum(k.units)::int as units, k.run_id = ${anyOf(runs)} as own
               from pick k join run r on r.id = k.run_id where r.wave_id = ${waveId} and r.state = 'planned' and k.state = 'open' group by 1, 2, 4`,
         )
       : (await gatheredNeeds(tx, waveId)).map((n) => ({
@@ -127,9 +127,7 @@ export async function splitWave(
       day = o.day, foreseen = o.foreseen, rank = o.rank + 0.5 from wave o where w.id = ${made.wave} and o.id = ${waveId}`);
   await moveUnits(tx, waveId, made.wave, own);
   if (runs.length > 0)
-    await tx.execute(
-      sql`update run set wave_id = ${made.wave} where wave_id = ${waveId} and id in (select jsonb_array_elements_text(${recordset(runs)}))`,
-    );
+    await tx.execute(sql`update run set wave_id = ${made.wave} where wave_id = ${waveId} and id = ${anyOf(runs)}`);
   if (runs.length > 0) for (const id of [waveId, made.wave]) await foreseeAnew(change, id);
   await tx.execute(sql`update wave set version = version + 1 where id = ${waveId}`);
   change.journal(

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { allocateBeside, type Demand, type LineAllocation, type Supply } from '@hand-relay/core/deciding/allocation';
-import { anyOf, iso, recordset, rows, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, iso, rows, type Db, type Tx } from '../../platform/index.ts';
 import { freeStock, localDay, shelfDays } from '../../stock/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 
@@ -72,7 +72,7 @@ export async function allocate(
     on,
     sql`select f.item_id as item, nullif(f.lot, '') as lot, f.best_before::text as "bestBefore", f.units
         from (${freeStock(siteId, soft)}) f
-        where f.units > 0 and f.item_id in (select jsonb_array_elements_text(${recordset([...new Set(open.map((l) => l.item))])}))`,
+        where f.units > 0 and f.item_id = ${anyOf([...new Set(open.map((l) => l.item))])}`,
   );
   const reserved = new Map<string, LineAllocation['lots']>();
   const before = await rows<{ line: string; lot: string | null; units: number }>(

@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { releaseBody, ReleasePreview } from '@hand-relay/contract';
 import { chances, estimate } from '@hand-relay/core/walking/labour';
 import { cartonsRoughly } from '@hand-relay/core/handling/packing';
-import { recordset, rows, type Actor, type Platform } from '../../platform/index.ts';
+import { anyOf, rows, type Actor, type Platform } from '../../platform/index.ts';
 import { standards } from '../../setup/settings/index.ts';
 import { allocate, type Allocation } from './demand.ts';
 import { peopleHere, usualWaveWay, waveProblem } from './problem.ts';
@@ -32,7 +32,7 @@ export async function previewRelease(
     db,
     sql`select distinct on (o.number) o.number as "order", h.text as why from order_hold h join customer_order o on o.id = h.order_id
         where o.site_id = ${actor.siteId} and h.lifted_at is null and 'release' = any(h.stops)
-          and o.id in (select jsonb_array_elements_text(${recordset(body.orders)})) order by o.number, h.held_at`,
+          and o.id = ${anyOf(body.orders)} order by o.number, h.held_at`,
   );
   if (given.length === 0)
     return { ...sums, held, runs: 0, split: [], metres: 0, cartons: 0, seconds: 0, people: 0, departures: [] };

@@ -3,10 +3,10 @@ import type { BinStock } from '@hand-relay/core/walking/bins';
 import { dueIn, workforce, type Worker } from '@hand-relay/core/walking/labour';
 import type { Picking, WaveBin, WaveNeed, WaveProblem } from '@hand-relay/core/walking/waves';
 import { present, shiftsAt } from '../../setup/people/index.ts';
-import { recordset, Refusal, rows, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, Refusal, rows, type Db, type Tx } from '../../platform/index.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 import { floorOf } from '../../floor/plan/index.ts';
-import { placesToWork } from './means.ts';
+import { placesHere } from './means.ts';
 
 /** A cart that runs are made for. */
 export interface CartChoice {
@@ -61,7 +61,7 @@ export async function peopleHere(on: Db | Tx, siteId: string, right: string, now
       and exists (select 1 from role r where r.site_id = m.site_id and r.name = any(m.roles) and ${right} = any(r.rights))`,
   );
   const { shifts, at } = await shiftsAt(on, siteId, now);
-  return Math.min(workforce(workers, shifts, at, team), await placesToWork(on, siteId, right));
+  return Math.min(workforce(workers, shifts, at, team), await placesHere(on, siteId, right));
 }
 
 /** Everything that planning needs of a site: floor, bins, what lies free in them for these needs, who is there. */
@@ -154,7 +154,7 @@ export function binStock(
       select bin_id, item_id, lot, sum(units - picked) as units from pick where state = 'open' and not exists (
         select 1 from run r where r.id = pick.run_id and r.wave_id = ${besides ?? ''} and r.state in ('planned', 'waiting')) group by 1, 2, 3
     ) k on k.bin_id = b.place_id and k.item_id = b.item_id and k.lot = b.lot
-    where b.item_id in (select jsonb_array_elements_text(${recordset(items)}))
+    where b.item_id = ${anyOf(items)}
     group by p.id, z.area, z.code, b.item_id, b.lot, k.units having sum(b.units) > coalesce(k.units, 0)`,
   );
 }

@@ -77,9 +77,7 @@ export async function release(
     l.allocation.lots.map((part) => ({ line: l.line, item: l.item, lot: part.lot ?? '', units: part.units })),
   );
   // What was promised before the release is a part of the promise.
-  await tx.execute(
-    sql`delete from reservation where wave_id is null and line_id in (select jsonb_array_elements_text(${recordset(given.map((l) => l.line))}))`,
-  );
+  await tx.execute(sql`delete from reservation where wave_id is null and line_id = ${anyOf(given.map((l) => l.line))}`);
   await tx.execute(sql`
     insert into reservation (wave_id, line_id, site_id, item_id, lot, units, hard_allocated)
     select ${wave}, line, ${actor.siteId}, item, lot, units, ${allocation.soft ? sql`0` : sql`units`}

@@ -4,7 +4,7 @@ import { chanceOf, dueIn, forecastInTurn, paceOf, type Hand } from '@hand-relay/
 import { present } from '../../setup/people/index.ts';
 import { iso, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 import type { Foreseen } from '../../tables/index.ts';
-import { placesToWork } from './means.ts';
+import { placesHere } from './means.ts';
 import { LOADING, peopleHere } from './problem.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 
@@ -78,7 +78,7 @@ export async function waveSummaries(
       w.number desc`,
   );
   const under = found.some((w) => w.left);
-  const here = under ? (await handsHere(db, siteId, now)).slice(0, await placesToWork(db, siteId, 'runs.pick')) : [];
+  const here = under ? (await handsHere(db, siteId, now)).slice(0, await placesHere(db, siteId, 'runs.pick')) : [];
   const packers = under ? await peopleHere(db, siteId, 'orders.pack', now) : 0;
   const { stages } = await settingsOf(db, siteId);
   const pace = under ? await paceHere(db, siteId, now) : 1;

@@ -2,10 +2,10 @@ import { sql } from 'drizzle-orm';
 import type { TimetableEntry } from '@hand-relay/contract';
 import { chooseForWave, dueSteps, gathersNow, type TimetableRule } from '@hand-relay/core/deciding/timetable';
 import {
+  anyOf,
   change,
   iso,
   notFound,
-  recordset,
   Refusal,
   rows,
   runTurns,
@@ -117,7 +117,7 @@ export async function timetableOf(platform: Platform, siteId: string): Promise<T
     platform.db,
     sql`select t.id, d.name as departure, ${iso(sql`(
           select min(o.leaves_at) from customer_order o where o.site_id = t.site_id and o.departure_id = d.id and o.status = 'open' and o.leaves_at > ${platform.clock().toISOString()})`)} as leaves
-        from timetable t left join departure d on d.id = t.departure_id where t.id in (select jsonb_array_elements_text(${recordset(found.map((e) => e.id))}))`,
+        from timetable t left join departure d on d.id = t.departure_id where t.id = ${anyOf(found.map((e) => e.id))}`,
   );
   const entries: TimetableEntry[] = [];
   for (const e of found) {

@@ -1,13 +1,13 @@
 import { sql } from 'drizzle-orm';
 import { unrelease, type Unpicked } from '@hand-relay/core/walking/waves';
-import { recordset, rows, type Change, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change, type Tx } from '../../platform/index.ts';
 import { endWaveIfDone, freeReservations } from './state.ts';
 
 type Source = Unpicked & { waveId: string; lot: string; pick: string | null; run: string | null };
 
 /** What of these lines is released and not picked, and where: gathered in waves, or open picks of runs. */
 function unpickedOf(tx: Tx, lines: readonly string[], wave: string | null): Promise<Source[]> {
-  const chosen = sql`(select jsonb_array_elements_text(${recordset(lines)}))`;
+  const chosen = anyOf(lines);
   const ofWave = wave === null ? sql`` : sql`and w.id = ${wave}`;
   return rows<Source>(
     tx,
@@ -15,12 +15,12 @@ function unpickedOf(tx: Tx, lines: readonly string[], wave: string | null): Prom
     select r.line_id as line, 'gathering' as state, w.number as wave, 0 as sequence, r.units, w.id as "waveId", r.lot,
            null as pick, null as run
     from reservation r join wave w on w.id = r.wave_id
-    where r.line_id in ${chosen} and w.state = 'gathering' and r.units > 0 ${ofWave}
+    where r.line_id = ${chosen} and w.state = 'gathering' and r.units > 0 ${ofWave}
     union all
     select * from (
       select k.line_id, r.state, w.number, k.sequence, k.units, w.id, k.lot, k.id, k.run_id
       from pick k join run r on r.id = k.run_id join wave w on w.id = r.wave_id
-      where k.line_id in ${chosen} and k.state = 'open' and r.state in ('planned', 'waiting', 'picking') ${ofWave}
+      where k.line_id = ${chosen} and k.state = 'open' and r.state in ('planned', 'waiting', 'picking') ${ofWave}
       order by k.id for update of k
     ) open`,
   );
@@ -57,7 +57,7 @@ export async function unreleaseUnits(
   const waves = [...new Set(taken.map(({ from }) => from.waveId))];
   // A plan that is being computed for a wave must not be written over what was taken out of it.
   await tx.execute(sql`
-    update wave set version = version + 1 where state = 'gathering' and id in (select jsonb_array_elements_text(${recordset(waves)}))`);
+    update wave set version = version + 1 where state = 'gathering' and id = ${anyOf(waves)}`);
   await endEmptyWaves(change, waves);
   await endRuns(change, [...new Set(picks.map(({ from }) => from.run!))]);
   if (waves.length > 0) change.publish('waves', waves);
@@ -69,7 +69,7 @@ export async function unreleaseUnits(
 /** A wave that nobody has begun and that holds nothing any more is cancelled. */
 async function endEmptyWaves({ tx }: Change, waves: string[]): Promise<void> {
   await tx.execute(sql`
-    update wave w set state = 'cancelled' where w.state in ('gathering', 'planned') and w.id in (select jsonb_array_elements_text(${recordset(waves)}))
+    update wave w set state = 'cancelled' where w.state in ('gathering', 'planned') and w.id = ${anyOf(waves)}
       and not exists (select 1 from reservation r where r.wave_id = w.id and r.units > 0)`);
 }
 
@@ -78,7 +78,7 @@ async function endRuns(change: Change, runs: string[]): Promise<void> {
   if (runs.length === 0) return;
   const empty = await rows<{ wave: string }>(
     change.tx,
-    sql`update run r set state = 'cancelled' where r.id in (select jsonb_array_elements_text(${recordset(runs)}))
+    sql`update run r set state = 'cancelled' where r.id = ${anyOf(runs)}
           and r.state in ('planned', 'waiting', 'picking') and not exists (select 1 from pick k where k.run_id = r.id and k.state <> 'out')
         returning r.wave_id as wave`,
   );

@@ -12,7 +12,7 @@ import { readTracking, trackingExample, type TrackingForm } from '@hand-relay/co
 import { mustNotBeHeld } from '../../desk/holds/index.ts';
 import { endLoadOf, leaveOnLoad } from '../../desk/loads/index.ts';
 import { confirmToHost } from '../host/index.ts';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { closeIfDone, mustBeDecided } from '../../desk/orders/index.ts';
 import { discardEmptyCartons } from './emptyCartons.ts';
 import { move, nextNumbers, nextSscc, outsideOf } from '../../stock/index.ts';
@@ -260,7 +260,7 @@ async function endReservations({ tx }: Change, leaves: SQL): Promise<void> {
   const reserved = await rows<Reserved>(
     tx,
     sql`select wave_id as wave, line_id as line, lot, units, hard_allocated as "hardAllocated" from reservation
-        where line_id in (select jsonb_array_elements_text(${recordset(gone.map((g) => g.line))})) and units > 0 order by wave_id`,
+        where line_id = ${anyOf(gone.map((g) => g.line))} and units > 0 order by wave_id`,
   );
   await tx.execute(sql`
     update reservation r set units = c.units, hard_allocated = c."hardAllocated"

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
 import { move } from '../../stock/index.ts';
 
 /** Goods that lie at a place of a cart or in a carton and belong into a bin again. */
@@ -27,7 +27,7 @@ export async function requestPutAway(change: Change, goods: readonly Unwanted[])
   const runs = [...new Set(goods.map((g) => g.run))];
   await tx.execute(sql`
     insert into place (id, site_id, kind, code)
-    select 'back-' || r.id, ${actor.siteId}, 'position', r.number || '-back' from run r where r.id in (select jsonb_array_elements_text(${recordset(runs)}))
+    select 'back-' || r.id, ${actor.siteId}, 'position', r.number || '-back' from run r where r.id = ${anyOf(runs)}
     on conflict do nothing`);
   await move(
     change,
@@ -55,7 +55,7 @@ export async function requestPutAway(change: Change, goods: readonly Unwanted[])
     from jsonb_to_recordset(${recordset([...joined.values()])}) as g(id text, "order" text, run text, place text, bin text, item text, lot text, serials jsonb, units int, carton int)`);
   const named = await rows<{ order: string; number: string }>(
     tx,
-    sql`select id as "order", number from customer_order where id in (select jsonb_array_elements_text(${recordset([...new Set(goods.map((g) => g.order))])}))`,
+    sql`select id as "order", number from customer_order where id = ${anyOf([...new Set(goods.map((g) => g.order))])}`,
   );
   change.publish('exceptions', []);
   change.publish('runs', runs, {

@@ -5,7 +5,7 @@ import { fits, nothingWeighed, weigh, type Weighed } from '@hand-relay/core/walk
 import { chooseBins } from '@hand-relay/core/walking/bins';
 import { freshProgress } from '@hand-relay/core/handling/picking';
 import type { RoutedRun, routeRun, RunStop } from '@hand-relay/core/walking/waves';
-import { notFound, recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
+import { anyOf, notFound, recordset, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
 import { nextNumbers } from '../../stock/index.ts';
 import {
   binStock,
@@ -275,7 +275,7 @@ export async function joinGathered(change: Change, orders: readonly string[], in
     tx,
     sql`select w.id from wave w where w.site_id = ${actor.siteId} and w.state = 'gathering' and w.id <> ${into} and exists (
           select 1 from reservation r join order_line l on l.id = r.line_id where r.wave_id = w.id and r.units > 0
-            and l.order_id in (select jsonb_array_elements_text(${recordset(orders)}))) order by w.id for update`,
+            and l.order_id = ${anyOf(orders)}) order by w.id for update`,
   );
   const needs: Need[] = [];
   for (const { id } of waves) {

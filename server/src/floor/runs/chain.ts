@@ -3,7 +3,7 @@ import type { RunSummary } from '@hand-relay/contract';
 import { mapFloor, type FloorMap, type Place } from '@hand-relay/core/walking/floor';
 import { chain, takeUp, type ChainOptions, type Link } from '@hand-relay/core/walking/routing';
 import { eitherWay } from '@hand-relay/core/walking/waves';
-import { recordset, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { standards, settingsOf } from '../../setup/settings/index.ts';
 import { floorOf } from '../plan/index.ts';
 
@@ -48,7 +48,7 @@ async function linksOf(on: Db | Tx, runs: readonly string[]): Promise<Map<string
     on,
     sql`select r.id, r.metres, jsonb_agg(jsonb_build_object('aisle', b.aisle, 'y', b.y) order by k.sequence) as places
         from run r join pick k on k.run_id = r.id and k.state <> 'out' join place b on b.id = k.bin_id
-        where r.id in (select jsonb_array_elements_text(${recordset(runs)})) group by r.id`,
+        where r.id = ${anyOf(runs)} group by r.id`,
   );
   return new Map(
     found.map(({ id, metres, places }) => [id, { id, metres, from: places[0]!, to: places.at(-1)!, priority: 0 }]),

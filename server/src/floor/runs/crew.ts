@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { Crew } from '@hand-relay/contract';
 import { isOn, shiftOf } from '@hand-relay/core/walking/labour';
-import { present, shiftsAt, silentSince } from '../../setup/people/index.ts';
+import { present, shiftsAt, silentBefore } from '../../setup/people/index.ts';
 import { iso, rows, type Db } from '../../platform/index.ts';
 import { paceHere } from '../../desk/waves/index.ts';
 
@@ -17,7 +17,7 @@ export async function crewOf(on: Db, siteId: string, now: Date): Promise<Crew> {
     sql`
     select p.id, p.name, m.team, ${present(sql`m`, now)} as here,
            r.id as run, r.number, ${iso(sql`k.at`)} as "lastScan", k.place as at,
-           (select case when r.id is not null and max(s.heard_at) < ${silentSince(now)} then ${iso(sql`max(s.heard_at)`)} end
+           (select case when r.id is not null and max(s.heard_at) < ${silentBefore(now)} then ${iso(sql`max(s.heard_at)`)} end
             from session s where s.person_id = p.id and s.site_id = m.site_id and s.expires_at > ${now.toISOString()}) as "offlineSince", coalesce(c.picks, 0) as picks, coalesce(c.done, 0) as "picksDone",
            q.queued, coalesce(r.seconds * (c.picks - c.done) / greatest(1, c.picks), 0) + q.seconds as seconds
     from membership m join person p on p.id = m.person_id

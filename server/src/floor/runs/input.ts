@@ -13,7 +13,7 @@ import {
   type PickStep,
 } from '@hand-relay/core/handling/picking';
 import { mustNotBeHeld } from '../../desk/holds/index.ts';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, Refusal, rows, type Change } from '../../platform/index.ts';
 import { move, type Move } from '../../stock/index.ts';
 import { cartonFor, writePacked } from './intoCarton.ts';
 import { kindOfCode } from './kindOfCode.ts';
@@ -137,7 +137,7 @@ async function sameBin({ tx }: Change, runId: string, done: readonly RunPick[]):
   if (following.length > 0)
     await tx.execute(sql`
       update pick set progress = coalesce(progress, '{}'::jsonb) || '{"bin": true}'::jsonb
-      where id in (select jsonb_array_elements_text(${recordset(following)}))`);
+      where id = ${anyOf(following)}`);
 }
 
 /** A scan that may not be made at all is a caught error like one that is judged: of another's run, or for what is held. */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { lookAlikes, type Goods } from '@hand-relay/core/handling/lookalikes';
-import { recordset, rows, type Change } from '../../platform/index.ts';
+import { anyOf, recordset, rows, type Change } from '../../platform/index.ts';
 
 /** Metres along an aisle within which goods lie beside one another. */
 const BESIDE = 1.5;
@@ -43,7 +43,7 @@ export async function noteLookAlikes({ tx, actor, now }: Change, run: string): P
         tx,
         sql`select i.id, i.sku, i.name, i.picture, jsonb_build_array(i.length_mm, i.width_mm, i.height_mm) as "sizeMm",
                    (select coalesce(jsonb_agg(p.gtin), '[]') from item_pack p where p.item_id = i.id) as gtins
-            from item i where i.id in (select jsonb_array_elements_text(${recordset(ids)}))`,
+            from item i where i.id = ${anyOf(ids)}`,
       )
     ).map((g) => [g.id, g]),
   );

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { setUpBody } from '@hand-relay/contract';
 import { judgeSetUp, type CartPlace, type CartSetUp } from '@hand-relay/core/handling/picking';
-import { recordset, Refusal, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
+import { anyOf, recordset, Refusal, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { shareRun } from './arrange.ts';
 import { lockRun, mustBeMine } from './lock.ts';
@@ -51,7 +51,7 @@ export async function setUpCart(
   }
   await tx.execute(sql`
     update run_position set ready_at = ${now.toISOString()}
-    where run_id = ${runId} and order_id in (select jsonb_array_elements_text(${recordset(given.map((p) => p.order))}))`);
+    where run_id = ${runId} and order_id = ${anyOf(given.map((p) => p.order))}`);
   change.journal(
     ...given.map((p) => ({
       kind: 'place-set',
@@ -98,7 +98,7 @@ export async function leaveBehind(change: Change, runId: string): Promise<{ run:
   const [picked] = await rows<{ picks: number }>(
     tx,
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state in ('done', 'short')
-          and order_id in (select jsonb_array_elements_text(${recordset(open)}))`,
+          and order_id = ${anyOf(open)}`,
   );
   if (picked!.picks > 0) throw new Refusal('run-begun', { run: run.number, picks: picked!.picks });
   return { run: await shareRun(change, run, open) };

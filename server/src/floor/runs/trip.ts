@@ -1,6 +1,16 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { Waiting } from '@hand-relay/contract';
-import { iso, recordset, Refusal, rows, type Actor, type Change, type Db, type Tx } from '../../platform/index.ts';
+import {
+  anyOf,
+  iso,
+  recordset,
+  Refusal,
+  rows,
+  type Actor,
+  type Change,
+  type Db,
+  type Tx,
+} from '../../platform/index.ts';
 import { cartForPlanning, endWaveIfDone, gatheredNeeds, moveUnits, newWave } from '../../desk/waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { fillRun, joinGathered, nameRun, reroute } from './arrange.ts';
@@ -54,7 +64,7 @@ export async function gatherTrip(
   const needs = await gatheredNeeds(tx, wave);
   const [missing] = await rows<{ number: string }>(
     tx,
-    sql`select o.number from customer_order o where o.id in (select jsonb_array_elements_text(${recordset(orders)}))
+    sql`select o.number from customer_order o where o.id = ${anyOf(orders)}
         and o.id not in (select jsonb_array_elements_text(${recordset(needs.map((n) => n.order))})) order by 1 limit 1`,
   );
   if (missing || needs.length === 0) throw new Refusal('not-waiting', { order: missing?.number ?? '' });
@@ -75,13 +85,13 @@ async function joinUnbegun(change: Change, orders: readonly string[], into: stri
   const runs = await rows<{ id: string; wave: string }>(
     tx,
     sql`select r.id, r.wave_id as wave from run r where r.site_id = ${actor.siteId} and ${offered} and exists (
-          select 1 from pick k where k.run_id = r.id and k.state = 'open' and k.order_id in (select jsonb_array_elements_text(${recordset(orders)})))
+          select 1 from pick k where k.run_id = r.id and k.state = 'open' and k.order_id = ${anyOf(orders)})
         order by r.id for update`,
   );
   for (const { id, wave } of runs) {
     const out = await rows<{ line: string; lot: string; units: number }>(
       tx,
-      sql`update pick set state = 'out' where run_id = ${id} and state = 'open' and order_id in (select jsonb_array_elements_text(${recordset(orders)}))
+      sql`update pick set state = 'out' where run_id = ${id} and state = 'open' and order_id = ${anyOf(orders)}
           returning line_id as line, lot, units`,
     );
     await tx.execute(sql`

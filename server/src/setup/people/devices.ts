@@ -2,7 +2,7 @@ import { networkInterfaces } from 'node:os';
 import type { Request } from 'express';
 import { sql } from 'drizzle-orm';
 import type { Devices } from '@hand-relay/contract';
-import { silentSince } from './present.ts';
+import { silentBefore } from './present.ts';
 import { iso, notFound, rows, type Actor, type Change, type Platform } from '../../platform/index.ts';
 
 /** Who is signed in at the site, and under which addresses other devices find this server. */
@@ -10,7 +10,7 @@ export async function devicesAt(platform: Platform, actor: Actor, req: Request):
   const found = await rows<Devices['devices'][number]>(
     platform.db,
     sql`select s.id, s.device, s.browser, p.name as person, ${iso(sql`s.created_at`)} as since, ${iso(sql`s.expires_at`)} as until,
-               case when s.heard_at < ${silentSince(platform.clock())} then ${iso(sql`s.heard_at`)} end as "offlineSince",
+               case when s.heard_at < ${silentBefore(platform.clock())} then ${iso(sql`s.heard_at`)} end as "offlineSince",
                s.id = ${actor.sessionId} as own
         from session s join person p on p.id = s.person_id
         where s.site_id = ${actor.siteId} and s.expires_at > ${platform.clock().toISOString()} order by s.created_at desc`,

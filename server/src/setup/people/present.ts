@@ -1,13 +1,11 @@
 import { sql, type SQL } from 'drizzle-orm';
+import { silentSince } from '@hand-relay/core/walking/labour';
 
 /** How long after their last run somebody who supervises still counts as a pair of hands. */
 const HANDS_FOR_MS = 2 * 3_600_000;
 
-/** How long a device is not heard before it counts as offline: its live stream is heard every few seconds. */
-const SILENT_MS = 3 * 60_000;
-
 /** Devices that were last heard before this instant are offline. */
-export const silentSince = (now: Date): string => new Date(now.getTime() - SILENT_MS).toISOString();
+export const silentBefore = (now: Date): string => new Date(silentSince(now.getTime())).toISOString();
 
 /**
  * Whether a member counts among those who are there to work: signed in, and not only to watch. Who may run waves sits at a

@@ -1,0 +1,296 @@
+import { seeded, type Random } from '../../random/index.ts';
+import { arrange, FEW } from '../boxes/arrange.ts';
+import { Effort, fill, type Placed, type Room } from '../boxes/index.ts';
+import { Stack } from '../boxes/stack.ts';
+import { sharedBound, tooFew } from './bounds.ts';
+import { tooMuchByScales } from './dualFeasible.ts';
+import { mixesByPrice } from './mixes.ts';
+import {
+  FitsNoCarton,
+  groupsIn,
+  isIn,
+  volumeIn,
+  weightIn,
+  type CartonProblem,
+  type Cartonised,
+  type PackedCarton,
+} from './problem.ts';
+
+/** Arrangements tried for one carton: while an answer is built, and where a cheaper one hangs on it. */
+const QUICK = 9;
+const THOROUGH = 160;
+/** Steps of the exact search for few units. */
+const EXACT = 12_000;
+/** Mixes of cartons that are looked at, cheapest first. */
+const MIXES = 3_000;
+
+export interface CartoniseOptions {
+  seed?: number;
+  /** Whether the time is up. */
+  over?: () => boolean;
+}
+
+/**
+ * Which cartons take an order's goods, and where each unit lies: as cheaply as can be found, with what nothing can beat.
+ *
+ * Mixes of cartons are gone through from the cheapest on. One that volume, weight, groups, dual feasible volumes or an
+ * exact search exclude is proven too small; in the others the goods are arranged. Beside that an answer is built carton by
+ * carton, and improved by packing some of its cartons anew.
+ *
+ * @throws FitsNoCarton for the first goods of which a unit fits no type
+ */
+export function cartonise(problem: CartonProblem, { seed = 1, over = () => false }: CartoniseOptions = {}): Cartonised {
+  problem.goods.forEach((kind, k) => {
+    if (kind.units > 0 && !problem.types.some((t) => isIn(kind, t))) throw new FitsNoCarton(k);
+  });
+  return new Search(problem, seed, over).answer();
+}
+
+class Search {
+  readonly #random: Random;
+  readonly #effort: Effort;
+  readonly #counts: number[];
+  readonly #prices: number[];
+  /** What was tried for one carton of a type and goods; null where they did not fit. */
+  readonly #tried = new Map<string, { packed: PackedCarton | null; proven: boolean; steps: number }>();
+
+  constructor(
+    private readonly problem: CartonProblem,
+    private readonly seed: number,
+    over: () => boolean,
+  ) {
+    const units = problem.goods.reduce((n, g) => n + g.units, 0);
+    this.#random = seeded(seed);
+    this.#effort = new Effort(400 + 40 * Math.min(units, 100), over);
+    this.#counts = problem.goods.map((g) => g.units);
+    // Fewest cartons first, then cost: a carton more costs more than all together.
+    const perCarton =
+      problem.objective === 'cartons' ? 1 + units * Math.max(0, ...problem.types.map((t) => t.cost)) : 0;
+    this.#prices = problem.types.map((t) => t.cost + perCarton);
+  }
+
+  answer(): Cartonised {
+    const { types, objective } = this.problem;
+    if (this.#counts.every((n) => n === 0)) return { cartons: [], cost: 0, lowerBound: 0 };
+    let best = this.#build();
+    let bound = sharedBound(this.problem, this.#counts, this.#prices);
+    // While every cheaper mix is proven too small, the bound follows the row.
+    let proven = true;
+    for (const mix of mixesByPrice(this.#prices, this.#price(best), MIXES, (m) => this.#excluded(m))) {
+      if (proven) bound = Math.max(bound, mix.price);
+      if (mix.price >= this.#price(best) - 1e-9 || this.#effort.ended) break;
+      const found = this.#into(mix.cartons);
+      if (found) best = found;
+      if (found) break;
+      proven = false;
+    }
+    best = this.#improve(best, bound);
+    const cost = (cartons: readonly PackedCarton[]) => cartons.reduce((sum, c) => sum + types[c.type]!.cost, 0);
+    const measured =
+      objective === 'cost'
+        ? Math.min(bound, this.#price(best))
+        : Math.min(
+            best.length,
+            Math.ceil(bound / (this.#prices[0]! - types[0]!.cost + Math.max(...types.map((t) => t.cost))) - 1e-9),
+          );
+    return { cartons: best, cost: cost(best), lowerBound: measured };
+  }
+
+  #price(cartons: readonly PackedCarton[]): number {
+    return cartons.reduce((sum, c) => sum + this.#prices[c.type]!, 0);
+  }
+
+  #room(type: number): Room {
+    const { inner, maxWeightG } = this.problem.types[type]!;
+    return { inner, maxWeightG, support: this.problem.support };
+  }
+
+  /** Whether a mix is proven too small; what was tried before for a single carton counts too. */
+  #excluded(cartons: readonly number[]): boolean {
+    if (tooFew(this.problem, this.#counts, cartons)) return true;
+    if (cartons.reduce((n, c) => n + c, 0) > 1) return false;
+    const type = cartons.findIndex((n) => n > 0);
+    const before = this.#tried.get(keyOf(type, this.#counts));
+    if (before) return before.packed === null && before.proven;
+    return this.#one(type, this.#counts, QUICK) === null && this.#tried.get(keyOf(type, this.#counts))!.proven;
+  }
+
+  /** All of some goods in one carton of a type; null where they do not fit, as far as was found. */
+  #one(type: number, counts: readonly number[], steps: number): PackedCarton | null {
+    const key = keyOf(type, counts);
+    const before = this.#tried.get(key);
+    if (before && (before.packed || before.proven || before.steps >= steps)) return before.packed;
+    const result = this.#tryOne(type, counts, steps, before !== undefined);
+    this.#tried.set(key, { ...result, steps });
+    return result.packed;
+  }
+
+  #tryOne(type: number, counts: readonly number[], steps: number, again: boolean) {
+    const { goods, types } = this.problem;
+    const no = { packed: null, proven: true };
+    const single = types.map((_, t) => (t === type ? 1 : 0));
+    if (!again && (tooFew(this.problem, counts, single) || tooMuchByScales(goods, counts, types[type]!))) return no;
+    const units = counts.flatMap((n, k) => Array.from({ length: n }, () => k));
+    if (!again && units.length <= FEW) {
+      const few = arrange(types[type]!.inner, goods, units, EXACT);
+      if (few.room === false) return no;
+      // There is room; whether it also stands is seen by setting it down.
+      if (few.room && new Stack(this.#room(type), goods).add(few.units))
+        return { packed: { type, units: few.units }, proven: true };
+    }
+    const done = fill(this.#room(type), goods, counts, { effort: this.#effort.part(steps), seed: this.seed });
+    return { packed: done.left.every((n) => n === 0) ? { type, units: done.units } : null, proven: false };
+  }
+
+  /** The cheapest single carton for some goods. */
+  #cheapest(counts: readonly number[], steps: number, below = Infinity): PackedCarton | null {
+    if (groupsIn(this.problem.goods, counts).length > 1) return null;
+    const byPrice = this.#prices.map((_, t) => t).sort((a, b) => this.#prices[a]! - this.#prices[b]!);
+    for (const type of byPrice) {
+      if (this.#prices[type]! >= below) return null;
+      const packed = this.#one(type, counts, steps);
+      if (packed) return packed;
+    }
+    return null;
+  }
+
+  /** As much as one carton of a type takes, of one group and of goods that go with all. */
+  #fullest(type: number, counts: readonly number[], steps: number): PackedCarton {
+    const { goods } = this.problem;
+    const groups = groupsIn(goods, counts);
+    let best: { units: Placed[]; volume: number } = { units: [], volume: 0 };
+    for (const group of groups.length > 0 ? groups : [null]) {
+      const own = counts.map((n, k) => (goods[k]!.group === null || goods[k]!.group === group ? n : 0));
+      const wanted = own.map((n, k) => (isIn(goods[k]!, this.problem.types[type]!) ? n : 0));
+      const done = fill(this.#room(type), goods, wanted, { effort: this.#effort.part(steps), seed: this.seed });
+      if (done.volume > best.volume) best = done;
+    }
+    return { type, units: best.units };
+  }
+
+  /** Builds an answer with each type as the one that is filled, and by what a filled carton costs for what it holds. */
+  #build(): PackedCarton[] {
+    const choices = [...this.problem.types.map((_, type) => type), null];
+    let best: PackedCarton[] | null = null;
+    for (const main of choices) {
+      const built = this.#carton(this.#counts, main, best ? this.#price(best) : Infinity);
+      if (built && (!best || this.#price(built) < this.#price(best))) best = built;
+      if (best?.length === 1 && main !== null) continue;
+    }
+    return best!;
+  }
+
+  /** Carton after carton; null where it costs more than `below`. */
+  #carton(counts: readonly number[], main: number | null, below: number): PackedCarton[] | null {
+    const { goods, types } = this.problem;
+    const cartons: PackedCarton[] = [];
+    let left = [...counts];
+    while (left.some((n) => n > 0)) {
+      const spent = this.#price(cartons);
+      if (spent >= below) return null;
+      const last = this.#cheapest(left, QUICK);
+      const fits = (type: number) => left.some((n, k) => n > 0 && isIn(goods[k]!, types[type]!));
+      const usable = types.map((_, t) => t).filter(fits);
+      // What fits the type that is filled comes first; what does not is filled into what takes it.
+      const chosen = main !== null && fits(main) ? [main] : usable;
+      const filled = chosen.map((type) => this.#fullest(type, left, QUICK)).filter((c) => c.units.length > 0);
+      const worth = (c: PackedCarton) => volumeIn(goods, countsOf(c, goods.length)) / this.#prices[c.type]! || 0;
+      const next = filled.reduce((a, b) => (worth(b) > worth(a) ? b : a));
+      if (
+        last &&
+        (main === null ||
+          this.#prices[last.type]! <= this.#prices[next.type]! ||
+          countsOf(next, goods.length).every((n, k) => n === left[k]))
+      ) {
+        cartons.push(last);
+        break;
+      }
+      if (last && main !== null) {
+        // One carton takes the rest, though another type was to be filled: whatever costs less.
+        const rest = this.#carton(minus(left, next), main, this.#prices[last.type]! - this.#prices[next.type]!);
+        cartons.push(...(rest ? [next, ...rest] : [last]));
+        break;
+      }
+      cartons.push(next);
+      left = minus(left, next);
+    }
+    return this.#price(cartons) < below ? cartons.map((c) => this.#downsized(c)) : null;
+  }
+
+  #downsized(carton: PackedCarton): PackedCarton {
+    const counts = countsOf(carton, this.problem.goods.length);
+    return this.#cheapest(counts, QUICK, this.#prices[carton.type]!) ?? carton;
+  }
+
+  /** All goods in so many cartons of each type, the smallest or the largest filled first; null where not found. */
+  #into(mix: readonly number[]): PackedCarton[] | null {
+    const { types } = this.problem;
+    const list = mix.flatMap((n, t) => Array.from({ length: n }, () => t));
+    if (list.length === 1) {
+      if (groupsIn(this.problem.goods, this.#counts).length > 1) return null;
+      const one = this.#one(list[0]!, this.#counts, THOROUGH);
+      return one && [one];
+    }
+    const size = (t: number) => types[t]!.inner[0] * types[t]!.inner[1] * types[t]!.inner[2];
+    for (const direction of new Set(list).size > 1 ? [-1, 1] : [1]) {
+      let left = [...this.#counts];
+      const cartons: PackedCarton[] = [];
+      for (const [i, type] of [...list].sort((a, b) => direction * (size(a) - size(b))).entries()) {
+        const whole =
+          i === list.length - 1 && groupsIn(this.problem.goods, left).length < 2
+            ? this.#one(type, left, THOROUGH)
+            : null;
+        const carton = whole ?? this.#fullest(type, left, THOROUGH / 4);
+        cartons.push(carton);
+        left = minus(left, carton);
+      }
+      if (left.every((n) => n === 0)) return cartons.filter((c) => c.units.length > 0);
+    }
+    return null;
+  }
+
+  /** Packs two or three cartons anew, again and again, the emptiest among them; what costs less, or leaves one emptier, stays. */
+  #improve(start: PackedCarton[], bound: number): PackedCarton[] {
+    let best = start;
+    const { goods, types } = this.problem;
+    const fillOf = (c: PackedCarton) =>
+      Math.max(
+        volumeIn(goods, countsOf(c, goods.length)) /
+          (types[c.type]!.inner[0] * types[c.type]!.inner[1] * types[c.type]!.inner[2]),
+        weightIn(goods, countsOf(c, goods.length)) / types[c.type]!.maxWeightG,
+      );
+    const uneven = (list: readonly PackedCarton[]) => list.reduce((sum, c) => sum + fillOf(c) ** 2, 0);
+    for (
+      let tries = 0;
+      tries < 60 && best.length > 1 && !this.#effort.ended && this.#price(best) > bound + 1e-9;
+      tries++
+    ) {
+      const byFill = best.map((_, i) => i).sort((a, b) => fillOf(best[a]!) - fillOf(best[b]!));
+      const some = new Set([byFill[tries % Math.min(3, byFill.length)]!]);
+      const most = Math.min(best.length, 2 + (tries % 2));
+      while (some.size < most) some.add(this.#random.int(0, best.length - 1));
+      const counts = goods.map(() => 0);
+      for (const i of some) countsOf(best[i]!, goods.length).forEach((n, k) => (counts[k]! += n));
+      const old = [...some].map((i) => best[i]!);
+      const main = this.#random.next() < 0.3 ? null : this.#random.int(0, types.length - 1);
+      const made = this.#carton(counts, main, this.#price(old) + 1e-9);
+      if (!made) continue;
+      const better = this.#price(made) < this.#price(old) - 1e-9 || uneven(made) > uneven(old) + 1e-9;
+      if (better) best = [...best.filter((_, i) => !some.has(i)), ...made];
+    }
+    return best;
+  }
+}
+
+const keyOf = (type: number, counts: readonly number[]) => `${type}:${counts.join()}`;
+
+function countsOf({ units }: PackedCarton, kinds: number): number[] {
+  const counts = Array.from({ length: kinds }, () => 0);
+  for (const { kind } of units) counts[kind]! += 1;
+  return counts;
+}
+
+const minus = (counts: readonly number[], carton: PackedCarton): number[] => {
+  const inside = countsOf(carton, counts.length);
+  return counts.map((n, k) => n - inside[k]!);
+};
