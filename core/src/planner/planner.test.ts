@@ -180,7 +180,7 @@ describe('the planner: fixed and estimate', () => {
 });
 
 it('exports what every verb reads and writes as JSON Schema', () => {
-  expect(Object.keys(verbs)).toEqual(['route', 'batch', 'allocate', 'fixed', 'estimate']);
+  expect(Object.keys(verbs)).toEqual(['route', 'batch', 'allocate', 'cartonise', 'palletise', 'fixed', 'estimate']);
   for (const verb of Object.values(verbs))
     expect(schemasOf(verb)).toMatchObject({
       request: { type: 'object', additionalProperties: false },

@@ -8,6 +8,8 @@ export interface Block {
   weightG: number;
   /** Units of each kind. */
   counts: readonly number[];
+  /** The kinds of which it has units. */
+  kinds: readonly number[];
   /** Units from below upwards. */
   units: readonly Placed[];
 }
@@ -33,8 +35,10 @@ export function blocksFor(kinds: readonly BoxKind[], inner: Sides, left: readonl
   const single: Block[] = [];
   kinds.forEach((kind, k) => {
     if (left[k] === 0) return;
-    for (const turn of turnsOf(kind))
-      for (const block of rowsOf(kind, k, turn, inner, left, Math.ceil(most / 2 / kinds.length))) {
+    const turns = turnsOf(kind);
+    const each = Math.max(2, Math.ceil(most / 2 / kinds.length / turns.length));
+    for (const turn of turns)
+      for (const block of rowsOf(kind, k, turn, inner, left, each)) {
         const kept = keep(block);
         if (kept) single.push(kept);
       }
@@ -46,10 +50,13 @@ export function blocksFor(kinds: readonly BoxKind[], inner: Sides, left: readonl
     for (const a of newest)
       for (const b of all) {
         if (found.size >= most) return [...found.values()];
-        if (!canShare(a.counts, b.counts, left)) continue;
+        const volume = a.volume + b.volume;
         for (const axis of [0, 1, 2] as const) {
-          const joined = join(a, b, axis, inner);
-          const kept = joined && keep(joined);
+          const size = sizeOf(a.size, b.size, axis);
+          if (volume < LEAST_FILL * size[0] * size[1] * size[2]) continue;
+          if (size[axis] > inner[axis] || !canShare(a, b, left)) continue;
+          const joined = join(a, b, axis, size);
+          const kept = keep(joined);
           if (kept) made.push(kept);
         }
       }
@@ -58,7 +65,7 @@ export function blocksFor(kinds: readonly BoxKind[], inner: Sides, left: readonl
   return [...found.values()];
 }
 
-/** Rows, layers and stacks of one kind in one turn: of at most `most` the fullest and the smallest. */
+/** Rows, layers and stacks of one kind in one turn, at most `most`. */
 function rowsOf(kind: BoxKind, k: number, turn: Sides, inner: Sides, left: readonly number[], most: number): Block[] {
   const fit = turn.map((side, axis) => Math.floor((inner[axis]! + 1e-9) / side)) as [number, number, number];
   const sizes: [number, number, number][] = [];
@@ -66,7 +73,11 @@ function rowsOf(kind: BoxKind, k: number, turn: Sides, inner: Sides, left: reado
     for (let ny = 1; ny <= fit[1] && nx * ny <= left[k]!; ny++)
       for (let nz = 1; nz <= fit[2] && nx * ny * nz <= left[k]!; nz++) sizes.push([nx, ny, nz]);
   sizes.sort((a, b) => b[0] * b[1] * b[2] - a[0] * a[1] * a[2]);
-  const chosen = sizes.length <= most ? sizes : [...sizes.slice(0, most - 1), sizes.at(-1)!];
+  // From the largest to the single unit, evenly.
+  const chosen =
+    sizes.length <= most
+      ? sizes
+      : Array.from({ length: most }, (_, i) => sizes[Math.round((i * (sizes.length - 1)) / Math.max(1, most - 1))]!);
   return chosen.map(([nx, ny, nz]) => {
     const units: Placed[] = [];
     for (let z = 0; z < nz; z++)
@@ -78,6 +89,7 @@ function rowsOf(kind: BoxKind, k: number, turn: Sides, inner: Sides, left: reado
       volume: units.length * volumeOf(turn),
       weightG: units.length * kind.weightG,
       counts,
+      kinds: [k],
       units,
     };
   });
@@ -91,26 +103,26 @@ export function blockOf(kinds: readonly BoxKind[], size: Sides, units: readonly 
     size,
     units,
     counts,
+    kinds: counts.flatMap((n, k) => (n > 0 ? [k] : [])),
     volume: units.reduce((sum, u) => sum + volumeOf(u.size), 0),
     weightG: units.reduce((sum, u) => sum + kinds[u.kind]!.weightG, 0),
   };
 }
 
-function canShare(a: readonly number[], b: readonly number[], left: readonly number[]): boolean {
-  for (let k = 0; k < left.length; k++) if (a[k]! + b[k]! > left[k]!) return false;
+function canShare(a: Block, b: Block, left: readonly number[]): boolean {
+  for (const k of b.kinds) if (a.counts[k]! + b.counts[k]! > left[k]!) return false;
   return true;
 }
 
-/** Two blocks beside each other along an axis, or one on the other; null where it does not fit or leaves gaps. */
-function join(a: Block, b: Block, axis: 0 | 1 | 2, inner: Sides): Block | null {
-  const size: Sides = [
-    axis === 0 ? a.size[0] + b.size[0] : Math.max(a.size[0], b.size[0]),
-    axis === 1 ? a.size[1] + b.size[1] : Math.max(a.size[1], b.size[1]),
-    axis === 2 ? a.size[2] + b.size[2] : Math.max(a.size[2], b.size[2]),
-  ];
-  if (size[0] > inner[0] || size[1] > inner[1] || size[2] > inner[2]) return null;
-  const volume = a.volume + b.volume;
-  if (volume < LEAST_FILL * volumeOf(size)) return null;
+const sizeOf = (a: Sides, b: Sides, axis: 0 | 1 | 2): Sides =>
+  axis === 0
+    ? [a[0] + b[0], Math.max(a[1], b[1]), Math.max(a[2], b[2])]
+    : axis === 1
+      ? [Math.max(a[0], b[0]), a[1] + b[1], Math.max(a[2], b[2])]
+      : [Math.max(a[0], b[0]), Math.max(a[1], b[1]), a[2] + b[2]];
+
+/** Two blocks beside each other along an axis, or one on the other. */
+function join(a: Block, b: Block, axis: 0 | 1 | 2, size: Sides): Block {
   const shifted = b.units.map((u): Placed => {
     const at: [number, number, number] = [...u.at];
     at[axis] += a.size[axis];
@@ -118,5 +130,12 @@ function join(a: Block, b: Block, axis: 0 | 1 | 2, inner: Sides): Block | null {
   });
   const units = [...a.units, ...shifted];
   if (axis !== 2) units.sort((p, q) => p.at[2] - q.at[2]);
-  return { size, volume, weightG: a.weightG + b.weightG, counts: a.counts.map((n, k) => n + b.counts[k]!), units };
+  return {
+    size,
+    volume: a.volume + b.volume,
+    weightG: a.weightG + b.weightG,
+    counts: a.counts.map((n, k) => n + b.counts[k]!),
+    kinds: [...new Set([...a.kinds, ...b.kinds])],
+    units,
+  };
 }

@@ -52,5 +52,12 @@ export function turnsOf({ size, keepUpright }: Pick<BoxKind, 'size' | 'keepUprig
 }
 
 /** Whether a box finds room in some turn. */
-export const fitsAlone = (kind: Pick<BoxKind, 'size' | 'keepUpright'>, inner: Sides): boolean =>
-  turnsOf(kind).some((turn) => turn.every((side, axis) => side <= inner[axis]!));
+export function fitsAlone({ size, keepUpright }: Pick<BoxKind, 'size' | 'keepUpright'>, inner: Sides): boolean {
+  const [length, width] = size[0] < size[1] ? [size[1], size[0]] : [size[0], size[1]];
+  const [long, wide] = inner[0] < inner[1] ? [inner[1], inner[0]] : [inner[0], inner[1]];
+  if (size[2] <= inner[2] && length <= long && width <= wide) return true;
+  if (keepUpright) return false;
+  const [a, b, c] = [...size].sort((p, q) => p - q) as [number, number, number];
+  const [x, y, z] = [...inner].sort((p, q) => p - q) as [number, number, number];
+  return a <= x && b <= y && c <= z;
+}

@@ -1,6 +1,7 @@
 import { seeded, type Random } from '../../random/index.ts';
-import { blocksFor, type Block } from './blocks.ts';
-import type { BoxKind, Placed, Room, Sides } from './box.ts';
+import type { Block } from './blocks.ts';
+import type { Kit } from './kit.ts';
+import { volumeOf, type BoxKind, type Placed, type Room, type Sides } from './box.ts';
 import type { Effort } from './effort.ts';
 import { cutSpaces, type Space } from './spaces.ts';
 import { Stack } from './stack.ts';
@@ -40,8 +41,10 @@ type SpaceOrder = keyof typeof orders;
 const sum = (s: Sides) => s[0] + s[1] + s[2];
 /** Blocks that are tried in a space, best first, before it is given up. */
 const TRIED = 12;
-/** Blocks of one room at most. */
-const BLOCKS = 900;
+/** Volumes of the room of which large, small and light units are looked at, where far more are there. */
+const LARGE = 2;
+const SMALL = 0.5;
+const LIGHT = 1.5;
 /** Ways of the best that new ones are made from. */
 const ELITE = 4;
 
@@ -51,22 +54,23 @@ const ELITE = 4;
  * over the blocks, each state judged by how it would be filled up (Fanslau and Bortfeldt 2010; Zhu and Lim 2012), then
  * random keys (Gonçalves and Resende 2013).
  *
+ * @param kit what can be set down, for these units or more
  * @param wanted units of each kind
- * @param extra blocks that are made elsewhere: layers of a known pattern
  */
 export function fill(
   room: Room,
-  kinds: readonly BoxKind[],
+  { kinds, blocks, usable }: Kit,
   wanted: readonly number[],
-  { effort, seed, extra = [] }: { effort: Effort; seed: number; extra?: readonly Block[] },
+  { effort, seed }: { effort: Effort; seed: number },
 ): Filled {
-  const blocks = [...extra, ...blocksFor(kinds, room.inner, wanted, BLOCKS)];
-  const usable = usableLengths(room.inner, kinds, wanted);
-  const search = new Search(room, kinds, blocks, usable, effort);
+  const [l, w, h] = room.inner;
+  const some = narrowed(kinds, wanted, volumeOf(room.inner));
+  const small = blocks.filter((b) => b.size[0] <= l && b.size[1] <= w && b.size[2] <= h && fitsLeft(b, some));
+  const search = new Search(room, kinds, small, usable(room.inner), effort);
   const start: State = {
     stack: new Stack(room, kinds),
     spaces: [{ from: [0, 0, 0], to: room.inner }],
-    left: [...wanted],
+    left: [...some],
     volume: 0,
   };
   const tried: { way: Way; volume: number }[] = [];
@@ -89,9 +93,39 @@ export function fill(
   const best = search.best ?? start;
   return {
     units: best.stack.units.map(({ kind, at, size }) => ({ kind, at, size })),
-    left: best.left,
+    left: wanted.map((n, k) => n - some[k]! + best.left[k]!),
     volume: best.volume,
   };
+}
+
+/**
+ * Of far more units than a room takes, the largest, some of the smallest and the lightest: the others would be looked at in vain.
+ *
+ * @param volume of the room
+ */
+function narrowed(kinds: readonly BoxKind[], wanted: readonly number[], volume: number): number[] {
+  const volumes = kinds.map((kind, k) => volumeOf(kind.size) * wanted[k]!);
+  if (volumes.reduce((sum, v) => sum + v, 0) <= (LARGE + SMALL + LIGHT) * volume) return [...wanted];
+  const bySize = kinds
+    .map((kind, k) => ({ k, late: kind.stop, size: volumeOf(kind.size) }))
+    .filter(({ k }) => wanted[k]! > 0)
+    // What is unloaded last goes in first.
+    .sort((a, b) => (a.late === b.late ? b.size - a.size : b.late - a.late));
+  const some = kinds.map(() => 0);
+  for (const [list, most] of [
+    [bySize, LARGE],
+    [[...bySize].reverse(), SMALL],
+    [[...bySize].sort((a, b) => kinds[a.k]!.weightG / a.size - kinds[b.k]!.weightG / b.size), LIGHT],
+  ] as const) {
+    let taken = 0;
+    for (const { k, size } of list) {
+      const units = Math.min(wanted[k]! - some[k]!, Math.ceil((most * volume - taken) / size));
+      if (units <= 0) continue;
+      some[k]! += units;
+      taken += units * size;
+    }
+  }
+  return some;
 }
 
 /** All kinds alike; strong ones first; heavy ones first: each with every order of spaces. */
@@ -119,36 +153,9 @@ function crossed(elite: readonly Way[], count: number, random: Random): Way {
   };
 }
 
-/**
- * The longest sum of sides that a length can hold, for every whole millimetre: what is beyond it can never be filled.
- * Undefined for an axis whose lengths are not whole, or very long.
- */
-function usableLengths(
-  inner: Sides,
-  kinds: readonly BoxKind[],
-  wanted: readonly number[],
-): (Uint32Array | undefined)[] {
-  return ([0, 1, 2] as const).map((axis) => {
-    const length = inner[axis];
-    if (!Number.isInteger(length) || length > 40_000) return undefined;
-    const reached = new Uint8Array(length + 1);
-    reached[0] = 1;
-    for (const [k, { size, keepUpright }] of kinds.entries()) {
-      if (wanted[k] === 0) continue;
-      const sides = new Set(keepUpright ? (axis === 2 ? [size[2]] : [size[0], size[1]]) : size);
-      for (const side of sides) {
-        if (!Number.isInteger(side) || side < 1) return undefined;
-        for (let l = side; l <= length; l++) if (reached[l - side]) reached[l] = 1;
-      }
-    }
-    const usable = new Uint32Array(length + 1);
-    for (let l = 1; l <= length; l++) usable[l] = reached[l] ? l : usable[l - 1]!;
-    return usable;
-  });
-}
-
 class Search {
   best: State | null = null;
+  readonly #worths = new WeakMap<readonly number[], ReadonlyMap<Block, number>>();
 
   constructor(
     private readonly room: Room,
@@ -167,36 +174,55 @@ class Search {
     return of ? (of[Math.floor(length)] ?? length) : length;
   }
 
+  /** How much each block is preferred: the volume of its units, weighed by their keys. */
+  #preferred({ keys }: Way): ReadonlyMap<Block, number> {
+    const before = this.#worths.get(keys);
+    if (before) return before;
+    const worth = this.kinds.map((kind, k) => keys[k]! * volumeOf(kind.size));
+    const made = new Map(
+      this.blocks.map((b) => [b, b.kinds.reduce((total, k) => total + b.counts[k]! * worth[k]!, 0)]),
+    );
+    this.#worths.set(keys, made);
+    return made;
+  }
+
   /** Blocks for a space with what is left, best first. */
-  #ranked(state: State, space: Space, { keys }: Way, alive: readonly Block[]): Block[] {
+  #ranked(state: State, space: Space, preferred: ReadonlyMap<Block, number>, alive: readonly Block[]): Block[] {
     const [l, w, h] = [space.to[0] - space.from[0], space.to[1] - space.from[1], space.to[2] - space.from[2]];
-    const room = this.room.maxWeightG - state.stack.weightG;
-    const scored: { block: Block; score: number }[] = [];
+    const bearable = this.room.maxWeightG - state.stack.weightG + 1e-6;
+    const volume = l * w * h;
+    const best: Block[] = [];
+    const scores: number[] = [];
     for (const block of alive) {
       const [bl, bw, bh] = block.size;
-      if (bl > l || bw > w || bh > h || block.weightG > room + 1e-6) continue;
-      let preferred = 0;
-      for (let k = 0; k < keys.length; k++) {
-        const count = block.counts[k]!;
-        if (count > 0)
-          preferred += count * keys[k]! * this.kinds[k]!.size[0] * this.kinds[k]!.size[1] * this.kinds[k]!.size[2];
-      }
+      if (bl > l || bw > w || bh > h || block.weightG > bearable) continue;
       const filled = (bl + this.#use(l - bl, 0)) * (bw + this.#use(w - bw, 1)) * (bh + this.#use(h - bh, 2));
-      scored.push({ block, score: preferred - (l * w * h - filled) * (preferred / block.volume) });
+      const score = preferred.get(block)! * (1 - (volume - filled) / block.volume);
+      let at = best.length;
+      if (at === TRIED && scores[at - 1]! >= score) continue;
+      while (at > 0 && scores[at - 1]! < score) at -= 1;
+      best.splice(at, 0, block);
+      scores.splice(at, 0, score);
+      if (best.length > TRIED) {
+        best.pop();
+        scores.pop();
+      }
     }
-    return scored
-      .sort((a, b) => b.score - a.score)
-      .slice(0, TRIED)
-      .map((s) => s.block);
+    return best;
   }
 
   /** The first space in which something can be set down, with what can; spaces in which nothing can are dropped. */
-  #next(state: State, way: Way, alive: readonly Block[]): { space: Space; blocks: Block[] } | null {
+  #next(
+    state: State,
+    way: Way,
+    preferred: ReadonlyMap<Block, number>,
+    alive: readonly Block[],
+  ): { space: Space; blocks: Block[] } | null {
     const order = orders[way.order];
     while (state.spaces.length > 0) {
       let space = state.spaces[0]!;
       for (const other of state.spaces) if (order(other, space) < 0) space = other;
-      const blocks = this.#ranked(state, space, way, alive);
+      const blocks = this.#ranked(state, space, preferred, alive);
       if (blocks.length > 0) return { space, blocks };
       state.spaces = state.spaces.filter((s) => s !== space);
     }
@@ -204,6 +230,7 @@ class Search {
   }
 
   #set(state: State, space: Space, block: Block): boolean {
+    if (block.weightG > state.stack.bearable(space.from, block.size) + 1e-6) return false;
     const [x, y, z] = space.from;
     const placed = block.units.map(({ kind, at, size }): Placed => ({
       kind,
@@ -225,8 +252,13 @@ class Search {
   greedy(from: State, way: Way): State {
     this.effort.steps -= 1;
     const state: State = { ...from, stack: from.stack.copy() };
+    const preferred = this.#preferred(way);
     let alive = this.blocks.filter((b) => fitsLeft(b, state.left));
-    for (let found = this.#next(state, way, alive); found; found = this.#next(state, way, alive)) {
+    for (
+      let found = this.#next(state, way, preferred, alive);
+      found;
+      found = this.#next(state, way, preferred, alive)
+    ) {
       const { space, blocks } = found;
       if (blocks.some((block) => this.#set(state, space, block))) alive = alive.filter((b) => fitsLeft(b, state.left));
       else state.spaces = state.spaces.filter((s) => s !== space);
@@ -241,6 +273,7 @@ class Search {
    * @returns whether another beam could find more
    */
   beam(from: State, way: Way, width: number): boolean {
+    const preferred = this.#preferred(way);
     let states = [from];
     let cut = false;
     while (states.length > 0 && !this.done) {
@@ -249,7 +282,7 @@ class Search {
         if (this.done) return true;
         const alive = this.blocks.filter((b) => fitsLeft(b, state.left));
         const base: State = { ...state };
-        for (let found = this.#next(base, way, alive), set = 0; found && set === 0;) {
+        for (let found = this.#next(base, way, preferred, alive), set = 0; found && set === 0;) {
           const { space, blocks } = found;
           for (const block of blocks) {
             const child: State = { ...base, stack: base.stack.copy() };
@@ -266,7 +299,7 @@ class Search {
           }
           if (set > 0) break;
           base.spaces = base.spaces.filter((s) => s !== space);
-          found = this.#next(base, way, alive);
+          found = this.#next(base, way, preferred, alive);
         }
       }
       const ranked = [...next.values()].sort((a, b) => b.worth - a.worth || b.state.volume - a.state.volume);
@@ -277,7 +310,7 @@ class Search {
   }
 }
 
-function fitsLeft(block: Block, left: readonly number[]): boolean {
-  for (let k = 0; k < left.length; k++) if (block.counts[k]! > left[k]!) return false;
+function fitsLeft({ kinds, counts }: Block, left: readonly number[]): boolean {
+  for (const k of kinds) if (counts[k]! > left[k]!) return false;
   return true;
 }

@@ -3,3 +3,4 @@ export { blockOf, type Block } from './blocks.ts';
 export { faultsOf, type StackFault } from './check.ts';
 export { Effort } from './effort.ts';
 export { fill, type Filled } from './fill.ts';
+export { kitFor, type Kit } from './kit.ts';

@@ -14,11 +14,15 @@ interface Unit extends Placed {
 export class Stack {
   readonly units: Unit[] = [];
   weightG = 0;
+  /** Whether any unit bears only so much: otherwise nobody asks what rests on what. */
+  readonly #limited: boolean;
 
   constructor(
     readonly room: Room,
     readonly kinds: readonly BoxKind[],
-  ) {}
+  ) {
+    this.#limited = kinds.some((kind) => kind.maxLoadOnTopG !== null);
+  }
 
   copy(): Stack {
     const copy = new Stack(this.room, this.kinds);
@@ -34,12 +38,44 @@ export class Stack {
    */
   add(placed: readonly Placed[]): boolean {
     const before = this.units.length;
+    const loads = this.units.map((unit) => unit.load);
+    const weight = this.weightG;
     for (const one of placed)
       if (!this.#addOne(one)) {
-        while (this.units.length > before) this.#removeLast();
+        this.units.length = before;
+        this.weightG = weight;
+        for (let i = 0; i < before; i++) this.units[i]!.load = loads[i]!;
+        // Supporters among what is gone: found again.
+        if (this.units.some((unit) => unit.on.some((o) => o.unit >= before))) this.#loadAll();
         return false;
       }
     return true;
+  }
+
+  /** The most weight, in grams, that what lies directly under a place can bear together; Infinity on the floor. */
+  bearable(at: Sides, size: Sides): number {
+    if (!this.#limited || at[2] <= EPSILON) return Infinity;
+    const known = new Map<number, number>();
+    let sum = 0;
+    for (let i = 0; i < this.units.length; i++) {
+      const other = this.units[i]!;
+      if (Math.abs(other.at[2] + other.size[2] - at[2]) > EPSILON || sharedArea(at, size, other) <= EPSILON) continue;
+      sum += this.#spare(i, known);
+      if (sum === Infinity) break;
+    }
+    return sum;
+  }
+
+  /** What may still rest on a unit, where nothing else comes: its own rest, or that of what it rests on. */
+  #spare(at: number, known: Map<number, number>): number {
+    const before = known.get(at);
+    if (before !== undefined) return before;
+    const unit = this.units[at]!;
+    const most = this.kinds[unit.kind]!.maxLoadOnTopG;
+    let spare = most === null ? Infinity : most - unit.load;
+    for (const { unit: below, share } of unit.on) spare = Math.min(spare, this.#spare(below, known) / share);
+    known.set(at, spare);
+    return spare;
   }
 
   #addOne({ kind, at, size }: Placed): boolean {
@@ -71,18 +107,11 @@ export class Stack {
     this.units.push({ kind, at, size, on, load: 0 });
     this.weightG += box.weightG;
     // Under something that is there already it shares what that passes down: all of it is computed again.
-    if (bearsAbove) {
-      if (this.#loadAll()) return true;
-      this.#removeLast();
-      return false;
-    }
-    if (this.#press(this.units.length - 1, box.weightG)) return true;
-    this.units.pop();
-    this.weightG -= box.weightG;
-    return false;
+    if (!this.#limited) return true;
+    return bearsAbove ? this.#loadAll() : this.#press(this.units.length - 1, box.weightG);
   }
 
-  /** Passes a weight down from a unit; nothing is changed where somebody cannot bear it. */
+  /** Passes a weight down from a unit; false where somebody cannot bear it. */
   #press(from: number, grams: number): boolean {
     // Highest first: what a unit passes down is known when all above it have passed theirs.
     const below = new Set([from]);
@@ -124,16 +153,6 @@ export class Stack {
       for (const { unit: below, share } of unit.on) this.units[below]!.load += (unit.load + weightG) * share;
     }
     return true;
-  }
-
-  #removeLast(): void {
-    const last = this.units.length - 1;
-    const { weightG } = this.kinds[this.units[last]!.kind]!;
-    const bears = this.units.some((unit) => unit.on.some((one) => one.unit === last));
-    if (!bears) this.#press(last, -weightG);
-    this.units.pop();
-    this.weightG -= weightG;
-    if (bears) this.#loadAll();
   }
 }
 

@@ -23,16 +23,21 @@ export function sharedBound(problem: CartonProblem, counts: readonly number[], p
 }
 
 function boundOf({ types, goods }: CartonProblem, counts: readonly number[], prices: readonly number[]): number {
-  const there = counts.flatMap((n, k) =>
-    n > 0 ? [{ n, kind: goods[k]!, turns: turnsOf(goods[k]!), volume: volumeOf(goods[k]!.size) }] : [],
-  );
-  const cheapest = there.map(({ kind }) => Math.min(...types.map((t, i) => (isIn(kind, t) ? prices[i]! : Infinity))));
+  const there = counts.flatMap((n, k) => {
+    if (n === 0) return [];
+    const kind = goods[k]!;
+    const takes = types.flatMap((type, t) => (isIn(kind, type) ? [t] : []));
+    return [{ n, kind, takes, turns: turnsOf(kind), volume: volumeOf(kind.size) }];
+  });
+  const cheapest = there.map(({ takes }) => Math.min(...takes.map((t) => prices[t]!)));
   let bound = Math.max(0, ...cheapest);
   const paid = (shareOf: (unit: (typeof there)[number], type: number) => number) => {
-    const sum = there.reduce((total, unit) => {
-      const least = Math.min(...types.map((t, i) => (isIn(unit.kind, t) ? prices[i]! * shareOf(unit, i) : Infinity)));
-      return total + unit.n * least;
-    }, 0);
+    let sum = 0;
+    for (const unit of there) {
+      let least = Infinity;
+      for (const t of unit.takes) least = Math.min(least, prices[t]! * shareOf(unit, t));
+      sum += unit.n * least;
+    }
     if (sum > bound) bound = sum;
   };
   paid((unit, t) => unit.volume / volumeOf(types[t]!.inner));
@@ -48,6 +53,7 @@ function loners(
   cheapest: number[],
 ): number {
   const there = counts.flatMap((n, k) => (n > 0 ? [k] : []));
+  const turns = goods.map(turnsOf);
   const share = (a: number, b: number) => {
     const [one, other] = [goods[a]!, goods[b]!];
     if (one.group !== null && other.group !== null && one.group !== other.group) return false;
@@ -56,8 +62,8 @@ function loners(
         one.weightG + other.weightG <= t.maxWeightG &&
         isIn(one, t) &&
         isIn(other, t) &&
-        turnsOf(one).some((p) =>
-          turnsOf(other).some(
+        turns[a]!.some((p) =>
+          turns[b]!.some(
             (q) =>
               [0, 1, 2].every((axis) => p[axis]! <= t.inner[axis]! && q[axis]! <= t.inner[axis]!) &&
               [0, 1, 2].some((axis) => p[axis]! + q[axis]! <= t.inner[axis]! + SLACK),

@@ -1,6 +1,6 @@
 import { seeded, type Random } from '../../random/index.ts';
 import { arrange, FEW } from '../boxes/arrange.ts';
-import { Effort, fill, type Placed, type Room } from '../boxes/index.ts';
+import { Effort, fill, kitFor, volumeOf, type Kit, type Placed, type Room, type Sides } from '../boxes/index.ts';
 import { Stack } from '../boxes/stack.ts';
 import { sharedBound, tooFew } from './bounds.ts';
 import { tooMuchByScales } from './dualFeasible.ts';
@@ -17,15 +17,21 @@ import {
 } from './problem.ts';
 
 /** Arrangements tried for one carton: while an answer is built, and where a cheaper one hangs on it. */
-const QUICK = 9;
+const QUICK = 4;
 const THOROUGH = 160;
 /** Steps of the exact search for few units. */
 const EXACT = 12_000;
+/** Blocks of units that are set down as one. */
+const BLOCKS = 300;
 /** Mixes of cartons that are looked at, cheapest first. */
 const MIXES = 3_000;
 
+/** How much is tried: times the least, of which a wave of a thousand orders has a few seconds. */
+const efforts = { quick: 1, usual: 5, thorough: 50 } as const;
+
 export interface CartoniseOptions {
   seed?: number;
+  effort?: keyof typeof efforts;
   /** Whether the time is up. */
   over?: () => boolean;
 }
@@ -39,11 +45,14 @@ export interface CartoniseOptions {
  *
  * @throws FitsNoCarton for the first goods of which a unit fits no type
  */
-export function cartonise(problem: CartonProblem, { seed = 1, over = () => false }: CartoniseOptions = {}): Cartonised {
+export function cartonise(
+  problem: CartonProblem,
+  { seed = 1, effort = 'usual', over = () => false }: CartoniseOptions = {},
+): Cartonised {
   problem.goods.forEach((kind, k) => {
     if (kind.units > 0 && !problem.types.some((t) => isIn(kind, t))) throw new FitsNoCarton(k);
   });
-  return new Search(problem, seed, over).answer();
+  return new Search(problem, seed, effort, over).answer();
 }
 
 class Search {
@@ -51,18 +60,22 @@ class Search {
   readonly #effort: Effort;
   readonly #counts: number[];
   readonly #prices: number[];
+  readonly #kit: Kit;
   /** What was tried for one carton of a type and goods; null where they did not fit. */
   readonly #tried = new Map<string, { packed: PackedCarton | null; proven: boolean; steps: number }>();
 
   constructor(
     private readonly problem: CartonProblem,
     private readonly seed: number,
+    effort: keyof typeof efforts,
     over: () => boolean,
   ) {
     const units = problem.goods.reduce((n, g) => n + g.units, 0);
     this.#random = seeded(seed);
-    this.#effort = new Effort(400 + 40 * Math.min(units, 100), over);
+    this.#effort = new Effort(efforts[effort] * (60 + 2 * Math.min(units, 100)), over);
     this.#counts = problem.goods.map((g) => g.units);
+    const widest = [0, 1, 2].map((axis) => Math.max(...problem.types.map((t) => t.inner[axis]!)));
+    this.#kit = kitFor(problem.goods, widest as unknown as Sides, this.#counts, BLOCKS, problem.support);
     // Fewest cartons first, then cost: a carton more costs more than all together.
     const perCarton =
       problem.objective === 'cartons' ? 1 + units * Math.max(0, ...problem.types.map((t) => t.cost)) : 0;
@@ -94,6 +107,10 @@ class Search {
             Math.ceil(bound / (this.#prices[0]! - types[0]!.cost + Math.max(...types.map((t) => t.cost))) - 1e-9),
           );
     return { cartons: best, cost: cost(best), lowerBound: measured };
+  }
+
+  #volume(type: number): number {
+    return volumeOf(this.problem.types[type]!.inner);
   }
 
   #price(cartons: readonly PackedCarton[]): number {
@@ -138,7 +155,10 @@ class Search {
       if (few.room && new Stack(this.#room(type), goods).add(few.units))
         return { packed: { type, units: few.units }, proven: true };
     }
-    const done = fill(this.#room(type), goods, counts, { effort: this.#effort.part(steps), seed: this.seed });
+    const done = fill(this.#room(type), this.#kit, counts, {
+      effort: this.#effort.part(steps),
+      seed: this.seed,
+    });
     return { packed: done.left.every((n) => n === 0) ? { type, units: done.units } : null, proven: false };
   }
 
@@ -162,7 +182,10 @@ class Search {
     for (const group of groups.length > 0 ? groups : [null]) {
       const own = counts.map((n, k) => (goods[k]!.group === null || goods[k]!.group === group ? n : 0));
       const wanted = own.map((n, k) => (isIn(goods[k]!, this.problem.types[type]!) ? n : 0));
-      const done = fill(this.#room(type), goods, wanted, { effort: this.#effort.part(steps), seed: this.seed });
+      const done = fill(this.#room(type), this.#kit, wanted, {
+        effort: this.#effort.part(steps),
+        seed: this.seed,
+      });
       if (done.volume > best.volume) best = done;
     }
     return { type, units: best.units };
@@ -170,14 +193,45 @@ class Search {
 
   /** Builds an answer with each type as the one that is filled, and by what a filled carton costs for what it holds. */
   #build(): PackedCarton[] {
-    const choices = [...this.problem.types.map((_, type) => type), null];
+    // The one that promises most first: where the time is short it alone is tried.
+    const { goods, types } = this.problem;
+    const [volume, weight] = [volumeIn(goods, this.#counts), weightIn(goods, this.#counts)];
+    const promises = types.map(
+      (t, i) => this.#prices[i]! * Math.max(1, volume / this.#volume(i), weight / t.maxWeightG),
+    );
+    const choices = [...types.map((_, t) => t).sort((a, b) => promises[a]! - promises[b]!), null];
     let best: PackedCarton[] | null = null;
     for (const main of choices) {
+      if (best && this.#effort.ended) break;
       const built = this.#carton(this.#counts, main, best ? this.#price(best) : Infinity);
       if (built && (!best || this.#price(built) < this.#price(best))) best = built;
-      if (best?.length === 1 && main !== null) continue;
+    }
+    const groups = groupsIn(goods, this.#counts);
+    for (const group of groups.length > 1 ? groups : []) {
+      if (this.#effort.ended) break;
+      const built = this.#apart(this.#counts, () => group, choices[0]!, this.#price(best!));
+      if (built) best = built;
     }
     return best!;
+  }
+
+  /**
+   * Each group packed by itself, with a share of the goods that go with all: those go to the group that is chosen for
+   * each unit. Null where it costs as much as `below`.
+   */
+  #apart(counts: readonly number[], groupFor: () => string, main: number | null, below: number): PackedCarton[] | null {
+    const { goods } = this.problem;
+    const parts = new Map(groupsIn(goods, counts).map((group) => [group, goods.map(() => 0)]));
+    counts.forEach((n, k) => {
+      for (let i = 0; i < n; i++) parts.get(goods[k]!.group ?? groupFor())![k]! += 1;
+    });
+    const cartons: PackedCarton[] = [];
+    for (const part of parts.values()) {
+      const made = this.#carton(part, main, below - this.#price(cartons));
+      if (!made) return null;
+      cartons.push(...made);
+    }
+    return cartons;
   }
 
   /** Carton after carton; null where it costs more than `below`. */
@@ -188,7 +242,7 @@ class Search {
     while (left.some((n) => n > 0)) {
       const spent = this.#price(cartons);
       if (spent >= below) return null;
-      const last = this.#cheapest(left, QUICK);
+      const last = this.#effort.ended ? null : this.#cheapest(left, QUICK);
       const fits = (type: number) => left.some((n, k) => n > 0 && isIn(goods[k]!, types[type]!));
       const usable = types.map((_, t) => t).filter(fits);
       // What fits the type that is filled comes first; what does not is filled into what takes it.
@@ -214,7 +268,8 @@ class Search {
       cartons.push(next);
       left = minus(left, next);
     }
-    return this.#price(cartons) < below ? cartons.map((c) => this.#downsized(c)) : null;
+    if (this.#price(cartons) >= below) return null;
+    return cartons.map((c) => (this.#effort.ended ? c : this.#downsized(c)));
   }
 
   #downsized(carton: PackedCarton): PackedCarton {
@@ -224,18 +279,16 @@ class Search {
 
   /** All goods in so many cartons of each type, the smallest or the largest filled first; null where not found. */
   #into(mix: readonly number[]): PackedCarton[] | null {
-    const { types } = this.problem;
     const list = mix.flatMap((n, t) => Array.from({ length: n }, () => t));
     if (list.length === 1) {
       if (groupsIn(this.problem.goods, this.#counts).length > 1) return null;
       const one = this.#one(list[0]!, this.#counts, THOROUGH);
       return one && [one];
     }
-    const size = (t: number) => types[t]!.inner[0] * types[t]!.inner[1] * types[t]!.inner[2];
     for (const direction of new Set(list).size > 1 ? [-1, 1] : [1]) {
       let left = [...this.#counts];
       const cartons: PackedCarton[] = [];
-      for (const [i, type] of [...list].sort((a, b) => direction * (size(a) - size(b))).entries()) {
+      for (const [i, type] of [...list].sort((a, b) => direction * (this.#volume(a) - this.#volume(b))).entries()) {
         const whole =
           i === list.length - 1 && groupsIn(this.problem.goods, left).length < 2
             ? this.#one(type, left, THOROUGH)
@@ -262,7 +315,7 @@ class Search {
     const uneven = (list: readonly PackedCarton[]) => list.reduce((sum, c) => sum + fillOf(c) ** 2, 0);
     for (
       let tries = 0;
-      tries < 60 && best.length > 1 && !this.#effort.ended && this.#price(best) > bound + 1e-9;
+      tries < 600 && best.length > 1 && !this.#effort.ended && this.#price(best) > bound + 1e-9;
       tries++
     ) {
       const byFill = best.map((_, i) => i).sort((a, b) => fillOf(best[a]!) - fillOf(best[b]!));
@@ -273,7 +326,12 @@ class Search {
       for (const i of some) countsOf(best[i]!, goods.length).forEach((n, k) => (counts[k]! += n));
       const old = [...some].map((i) => best[i]!);
       const main = this.#random.next() < 0.3 ? null : this.#random.int(0, types.length - 1);
-      const made = this.#carton(counts, main, this.#price(old) + 1e-9);
+      const below = this.#price(old) + 1e-9;
+      const groups = groupsIn(goods, counts);
+      const made =
+        groups.length > 1 && this.#random.next() < 0.7
+          ? this.#apart(counts, () => this.#random.pick(groups), main, below)
+          : this.#carton(counts, main, below);
       if (!made) continue;
       const better = this.#price(made) < this.#price(old) - 1e-9 || uneven(made) > uneven(old) + 1e-9;
       if (better) best = [...best.filter((_, i) => !some.has(i)), ...made];

@@ -1,3 +1,4 @@
+export { sharedBound } from './bounds.ts';
 export { cartonise, type CartoniseOptions } from './cartonise.ts';
 export {
   FitsNoCarton,

@@ -1,0 +1,12 @@
+export {
+  centreOfGravity,
+  FitsNoPallet,
+  heightOf,
+  inBuildingOrder,
+  palletise,
+  type Palletised,
+  type PalletiseOptions,
+  type PalletProblem,
+  type PalletType,
+} from './palletise.ts';
+export { layerOf, type Flat } from './layer.ts';
