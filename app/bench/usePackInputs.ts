@@ -9,6 +9,8 @@ import { thisBench } from './BenchChoice.tsx';
 export interface Said {
   kind: 'done' | 'refused' | 'caution';
   text: string;
+  /** A carton was closed: the lane it goes to, said larger than all else. */
+  lane?: boolean;
 }
 
 /**
@@ -50,7 +52,7 @@ export function usePackInputs(id: string) {
     }
     play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
     const before = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
-    setSaid({ kind: 'done', text: verdictWords(done, before) });
+    setSaid({ kind: 'done', text: verdictWords(done, before), lane: done.verdict === 'close' });
   };
   const input = (what: PackInput) => {
     // One that fails unexpectedly must not hold up those behind it.

@@ -116,6 +116,11 @@ export function money(minor: number, currency: string): string {
   return new Intl.NumberFormat(locale, { style: 'currency', currency, maximumFractionDigits: 0 }).format(minor / 100);
 }
 
+/** What one thing costs, with its pence. */
+export function price(minor: number, currency: string): string {
+  return new Intl.NumberFormat(locale, { style: 'currency', currency }).format(minor / 100);
+}
+
 const far = (minutes: number): string =>
   minutes < 60
     ? i18next.t('time.minutes', { count: minutes })

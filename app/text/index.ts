@@ -68,6 +68,7 @@ export {
   moment,
   timeOf,
   money,
+  price,
   number,
   ago,
   relative,

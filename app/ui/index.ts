@@ -34,6 +34,7 @@ export {
   type Scanner,
   type Tried,
 } from './keys/index.ts';
+export { BoxDrawing, type DrawnState } from './BoxDrawing.tsx';
 export { Button } from './Button.tsx';
 export { LinkBox } from './LinkBox.tsx';
 export { Icon, type IconName } from './Icon.tsx';

@@ -152,6 +152,7 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     runsBeside: [{ name: 'runsBeside', id: run! }],
     pickList: [{ name: 'pickList', id: run! }],
     benchOrder: [{ name: 'benchOrder', id: 'y200-17' }],
+    packPlan: [{ name: 'packPlan', id: 'y200-17' }],
     cartonLabel: [{ name: 'cartonLabel', id: 'ycy200-17' }],
     dock: [
       { name: 'dock', of: 'open' },

@@ -21,6 +21,15 @@ export const benchDockEndpoints = all({
     refuses: ['not-found'],
     answer: packing.benchOrder,
   },
+  packPlan: {
+    method: 'GET',
+    path: '/api/bench/orders/:id/plan',
+    needs: ['orders.pack'],
+    summary: 'Which cartons the goods of an order take, and where each unit lies',
+    reads: ['bench#id', 'orders#id'],
+    refuses: ['not-found'],
+    answer: packing.packPlan,
+  },
   packInput: {
     method: 'POST',
     path: '/api/bench/orders/:id/inputs',

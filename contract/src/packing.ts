@@ -78,7 +78,6 @@ export const benchOrder = z.object({
       .nullable(),
     boxes: z.array(z.object({ code: z.string(), name: z.string() })),
   }),
-  proposed: z.string().nullable(),
   surplus: z
     .array(z.object({ item: id, name: z.string(), units }))
     .describe('Picked goods that are not wanted any more and about which the Desk has not decided'),
@@ -99,6 +98,35 @@ export const benchOrder = z.object({
   shipment: id.nullable(),
 });
 export type BenchOrder = z.infer<typeof benchOrder>;
+
+const side = z.number();
+const sides = z.tuple([side, side, side]);
+const carton = z.object({
+  code: z.string(),
+  name: z.string(),
+  inner: sides.describe('Inner sides in millimetres, the third vertical'),
+  weightG: whole.describe('With the carton itself'),
+  volumetricG: whole.describe('Its volume by 5,000 cm³ a kilogram'),
+  fill: z.number().describe('Share of its volume that is filled'),
+  places: z
+    .array(z.object({ item: id, at: sides, size: sides }))
+    .describe('A unit each, in the order in which they are put in'),
+});
+
+/** Which cartons an order's goods are put into, and where each unit lies. */
+export const packPlan = z.object({
+  cartons: z.array(carton).describe('The open carton first'),
+  costMinor: whole,
+  boundMinor: whole.describe('What no packing costs less than'),
+  otherwise: z.boolean().describe('What is in the open carton was packed otherwise than can be foreseen'),
+  choices: z
+    .array(z.object({ code: z.string(), cartons: z.int(), costMinor: whole, weightG: whole, volumetricG: whole }))
+    .describe('What all takes with each carton as the next one; none while one is open'),
+  unfit: z
+    .array(z.object({ item: id, name: z.string() }))
+    .describe('Goods that are too large or too heavy for every carton'),
+});
+export type PackPlan = z.infer<typeof packPlan>;
 
 export const packBody = z.strictObject({
   bench: z.string().trim().min(1).max(20),

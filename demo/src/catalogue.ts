@@ -8,6 +8,9 @@ export interface Family {
   handling: 'easy' | 'heavy' | 'two-person' | 'fragile';
   temperature: 'ambient' | 'chilled';
   apart: string | null;
+  keepUpright: boolean;
+  /** Weight that may rest on a unit, in its own weights; null where any may. */
+  bears: number | null;
   tracksLot: boolean;
   tracksSerial: boolean;
   /** Units in an inner and outer pack; null where there is none. */
@@ -38,7 +41,10 @@ const sizes = ['XS', 'S', 'M', 'L', 'XL', 'XXL'] as const;
 const colours = ['white', 'yellow', 'red', 'green', 'blue'] as const;
 
 type Rest = Partial<
-  Pick<Family, 'handling' | 'temperature' | 'apart' | 'tracksLot' | 'tracksSerial' | 'packs' | 'demand'>
+  Pick<
+    Family,
+    'handling' | 'temperature' | 'apart' | 'keepUpright' | 'bears' | 'tracksLot' | 'tracksSerial' | 'packs' | 'demand'
+  >
 >;
 const family = (
   code: string,
@@ -55,6 +61,8 @@ const family = (
   handling: 'easy',
   temperature: 'ambient',
   apart: null,
+  keepUpright: false,
+  bears: null,
   tracksLot: false,
   tracksSerial: false,
   packs: [null, null],
@@ -210,7 +218,15 @@ export const families: Family[] = [
         ),
       ),
     ),
-    { handling: 'heavy', temperature: 'chilled', apart: 'food', tracksLot: true, packs: [null, 6], demand: 9 },
+    {
+      handling: 'heavy',
+      temperature: 'chilled',
+      apart: 'food',
+      keepUpright: true,
+      tracksLot: true,
+      packs: [null, 6],
+      demand: 9,
+    },
   ),
   family(
     'PP',
@@ -228,7 +244,15 @@ export const families: Family[] = [
         ),
       ),
     ),
-    { temperature: 'chilled', apart: 'food', tracksLot: true, packs: [12, null], demand: 8 },
+    {
+      temperature: 'chilled',
+      apart: 'food',
+      keepUpright: true,
+      bears: 8,
+      tracksLot: true,
+      packs: [12, null],
+      demand: 8,
+    },
   ),
   family(
     'FD',
@@ -297,7 +321,7 @@ export const families: Family[] = [
         variant(`${n}, ${ml} ml`, `${ml}`, [75, 75, Math.round(130 + ml / 12)], ml + 90, 780 + ml),
       ),
     ),
-    { apart: 'acid', tracksLot: true, packs: [6, null], demand: 5 },
+    { apart: 'acid', keepUpright: true, bears: 6, tracksLot: true, packs: [6, null], demand: 5 },
   ),
   family(
     'HB',

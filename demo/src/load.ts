@@ -115,6 +115,8 @@ export async function loadScenario(
           handling: family.handling,
           temperature: family.temperature,
           apart: family.apart,
+          keepUpright: family.keepUpright,
+          maxLoadG: family.bears === null ? null : family.bears * item.weightG,
           tracksLot: family.tracksLot,
           tracksSerial: family.tracksSerial,
         }),

@@ -37,14 +37,14 @@ await run(
         const size = sizeFactor(process.env);
         if (!inMidShift(process.env)) await loadScenario(relay.platform.db, opened, { size });
         else {
-          const { items } = await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
+          await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
             size,
             today: localDate(opened.getTime(), site.timeZone),
             departures: departuresAround(opened),
           });
           await writeLastMonth(relay.platform.db);
           console.log("Playing the morning's work: up to a minute …");
-          onTheFloor = await playShift(relay, { clock, opened, items });
+          onTheFloor = await playShift(relay, { clock, opened });
         }
       }
     } catch (error) {

@@ -3,5 +3,13 @@ import { register } from 'tsx/esm/api';
 
 register();
 const tasks = await import('./computation.worker.ts');
-export const { askersTask, comparePoliciesTask, drawPageTask, orderPromiseTask, outlookTask, walkTask, planWaveTask } =
-  tasks;
+export const {
+  askersTask,
+  cartonsTask,
+  comparePoliciesTask,
+  drawPageTask,
+  orderPromiseTask,
+  outlookTask,
+  walkTask,
+  planWaveTask,
+} = tasks;

@@ -1,9 +1,10 @@
 import { UnreachableStop } from '@hand-relay/core/walking/routing';
 import { planWave, routeRun, type WavePlan } from '@hand-relay/core/walking/waves';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
+import { planCartons, type CartonPlan, type Memory } from '@hand-relay/core/stacking/cartonising';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from './desk/availability/index.ts';
-import type { PlanAsked } from './platform/computation.ts';
+import type { CartonsAsked, PlanAsked } from './platform/computation.ts';
 import { drawPage, type PageWanted } from './platform/draw.ts';
 import type { WalkAsked, WalkFound } from './platform/search.ts';
 
@@ -35,6 +36,13 @@ export function walkTask({ problem, stops }: WalkAsked): WalkFound {
     if (error instanceof UnreachableStop) return { unreachable: error.stop };
     throw error;
   }
+}
+
+const packed: Memory = new Map();
+
+export function cartonsTask({ problem, begun, seconds }: CartonsAsked): CartonPlan {
+  const end = performance.now() + 1000 * seconds;
+  return planCartons(problem, begun, { over: () => performance.now() > end }, packed);
 }
 
 export function drawPageTask(wanted: PageWanted): Promise<Uint8Array | null> {

@@ -154,6 +154,58 @@ describe('the bench', () => {
     expect(runs.map((r) => r.cart)).not.toContain('CART-03');
   });
 
+  it('plans the cartons of what was picked, keeps to it while it is put in, and follows who packs otherwise', async () => {
+    const order = await pickedOrder(desk, picker, 'CART-20', {
+      number: 'B-PLAN',
+      lines: [
+        ['JR-001', 6],
+        ['AC-001', 2],
+        ['PP-002', 2],
+      ],
+    });
+    const bench = at(order);
+    const plan = () => packer.get('packPlan', { id: order });
+    const first = await plan();
+    const sizeOf = new Map(relay.scenario.items.map((i) => [i.id, i]));
+    // Acid and food are apart: two cartons at least, all units in them, each in its own turn and inside.
+    expect(first.cartons.length).toBeGreaterThan(1);
+    const packed = first.cartons.flatMap((c) => c.places.map((p) => p.item)).sort();
+    const asked = (await bench.state()).bench.loose.flatMap((l) => Array.from({ length: l.units }, () => l.item.id));
+    expect(packed).toEqual(asked.sort());
+    for (const carton of first.cartons) {
+      const groups = new Set(carton.places.flatMap((p) => sizeOf.get(p.item)!.family.apart ?? []));
+      expect(groups.size).toBeLessThan(2);
+      for (const { item, at: place, size } of carton.places) {
+        expect([...size].sort()).toEqual([...sizeOf.get(item)!.size].sort());
+        place.forEach((from, axis) => expect(from + size[axis]!).toBeLessThanOrEqual(carton.inner[axis]!));
+        // Bottles stand.
+        if (item === 'item-ac-001') expect(size[2]).toBe(sizeOf.get(item)!.size[2]);
+      }
+    }
+    expect(first.boundMinor).toBeLessThanOrEqual(first.costMinor);
+    expect(first.choices.map((c) => c.code)).toContain(first.cartons[0]!.code);
+    expect(Math.min(...first.choices.map((c) => c.costMinor))).toBe(first.costMinor);
+
+    await bench.scan(first.cartons[0]!.code);
+    expect((await plan()).cartons).toEqual(first.cartons);
+    const { item } = first.cartons[0]!.places[0]!;
+    const row = (await bench.state()).bench.loose.find((l) => l.item.id === item)!;
+    await bench.put(item, 1, row.lot);
+    const later = await plan();
+    expect(later.cartons).toEqual(first.cartons);
+    expect(later).toMatchObject({ otherwise: false, choices: [] });
+    // Another carton than was proposed: it comes first, with what it takes.
+    await bench.scan('DO-CLOSE');
+    const others = await plan();
+    const dearer =
+      others.choices.find((c) => c.code !== others.cartons[0]!.code && c.cartons === 1) ?? others.choices.at(-1)!;
+    await bench.scan(dearer.code);
+    expect((await plan()).cartons[0]!.code).toBe(dearer.code);
+    expect((await plan()).costMinor).toBe(dearer.costMinor);
+    expect((await packer.refused('packPlan', { id: 'none' })).status).toBe(404);
+    expect((await picker.refused('packPlan', { id: order })).status).toBe(403);
+  });
+
   it('keeps acid away from food, and asks for the lot or serial where there are several', async () => {
     const order = await pickedOrder(desk, picker, 'CART-04', {
       number: 'B-4',
@@ -164,8 +216,7 @@ describe('the bench', () => {
       ],
     });
     const bench = at(order);
-    const { bench: state, proposed } = await bench.state();
-    expect(state.boxes.map((b) => b.code)).toContain(proposed);
+    const { bench: state } = await bench.state();
     const serials = state.loose.flatMap((l) => l.serial ?? []);
     expect(serials).toHaveLength(2);
     const acid = state.loose.find((l) => l.item.sku === 'AC-001')!;

@@ -82,11 +82,11 @@ describe('the demo in mid-shift', () => {
       // At noon, whatever the hour is in which this runs: a shift that began on the day before has another report.
       const today = localDate(Date.now(), house.site.timeZone);
       const opened = new Date(instantOf(today, '12:00', house.site.timeZone));
-      const { items } = await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
+      await loadScenario(relay.platform.db, new Date(opened.getTime() - SHIFT_MS), {
         today,
         departures: departuresAround(opened),
       });
-      await playShift(relay, { clock, opened, items });
+      await playShift(relay, { clock, opened });
       // Everything happened between the start of the shift and its opening; from now on its clock is that of everybody.
       const [span] = await query<{ first: Date; last: Date }>(
         `select min(at) as first, max(at) as last from journal where device <> 'demo'`,

@@ -4,7 +4,6 @@ import type { Relay } from '@hand-relay/server';
 import { addDays, localDate } from '@hand-relay/core/calendar';
 import { seeded } from '@hand-relay/core/random';
 import { carts, site } from '../house.ts';
-import type { ScenarioItem } from '../scenario.ts';
 import { workUntil, type ShiftClock, type Work } from './clock.ts';
 import { dock, loaded, planned, readyFor } from './office.ts';
 import { packer } from './packer.ts';
@@ -72,12 +71,12 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
  * shipments have left, and some things went wrong.
  *
  * @param relay a server filled with the scenario, whose departures are around the opening (`departuresAround`)
- * @param options the server's clock, the instant at which the demo opens, and the scenario's items
+ * @param options the server's clock, and the instant at which the demo opens
  * @returns who is on a run when the demo opens, with a device that is heard
  */
 export async function playShift(
   relay: Pick<Relay, 'app'>,
-  { clock, opened, items }: { clock: ShiftClock; opened: Date; items: readonly ScenarioItem[] },
+  { clock, opened }: { clock: ShiftClock; opened: Date },
 ): Promise<Person[]> {
   const until = opened.getTime();
   const began = until - SHIFT_MS;
@@ -111,8 +110,8 @@ export async function playShift(
         }),
       },
       // Ada has her break when the demo opens: carts wait.
-      { from: at(180), to: at(15), of: packer(ada!, { bench: 'BENCH-1', random: random(4), items, taken }) },
-      { from: at(4), of: packer(jory!, { bench: 'BENCH-3', random: random(5), items, taken }) },
+      { from: at(180), to: at(15), of: packer(ada!, { bench: 'BENCH-1', random: random(4), taken }) },
+      { from: at(4), of: packer(jory!, { bench: 'BENCH-3', random: random(5), taken }) },
       { from: at(130), of: dock(len!, ['Skylark Express']) },
     ]);
     return [pico, suri!];

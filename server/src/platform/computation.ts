@@ -3,6 +3,7 @@ import { Piscina } from 'piscina';
 import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { unreadable } from '@hand-relay/core/reading/intake';
+import type { Begun, CartonPlan, CartonProblem } from '@hand-relay/core/stacking/cartonising';
 import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
 import type { PageWanted } from './draw.ts';
@@ -17,6 +18,8 @@ export interface Computation {
   planWave(problem: WaveProblem, options: PlanWaveOptions): Promise<WavePlan>;
   /** The walk of one run, in a thread that nothing longer keeps busy. */
   walk(asked: WalkAsked): Promise<WalkFound>;
+  /** The cartons that goods of an order take; where the time is short, the best so far. */
+  cartons(asked: CartonsAsked): Promise<CartonPlan>;
   /** How far open orders can go; the Desk's problem comes as text. */
   outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
   orderPromise(ask: { problem: string; order: string }): Promise<OrderAvailability | null>;
@@ -48,6 +51,12 @@ export interface PlanAsked {
   problem: WaveProblem;
   seconds: number;
   port: MessagePort | null;
+}
+
+export interface CartonsAsked {
+  problem: CartonProblem;
+  begun: Begun | null;
+  seconds: number;
 }
 
 /** Longest that a file may take to be read, and heap that its thread may use. */
@@ -105,6 +114,7 @@ export function openComputation(): Computation {
       }
     },
     walk: (asked) => walks.run(asked, { name: 'walkTask' }) as Promise<WalkFound>,
+    cartons: (asked) => run('cartonsTask', asked),
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,

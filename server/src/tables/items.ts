@@ -30,6 +30,10 @@ export const item = pgTable(
     temperature: text().$type<'ambient' | 'chilled'>().notNull(),
     /** Goods of different groups never share a carton; null goes with all. */
     apart: text(),
+    /** Its third side stays vertical in cartons and on pallets. */
+    keepUpright: boolean().notNull().default(false),
+    /** Weight that may rest on a unit in cartons; null where any may. */
+    maxLoadG: integer(),
     tracksLot: boolean().notNull(),
     tracksSerial: boolean().notNull(),
     valueMinor: bigint({ mode: 'number' }).notNull(),

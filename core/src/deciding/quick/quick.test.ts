@@ -99,9 +99,9 @@ describe('what is confirmed on the quick path', () => {
     expect(judge(['d', 1, 'S1'], ['d', 1, 'S1'])).toEqual({ code: 'quick-serials', sku: 'RF-001', units: 2 });
     expect(judge(['d', 2])).toMatchObject({ code: 'quick-serials' });
     expect(judge(['x', 1])).toEqual({ code: 'no-such-line', line: 'x' });
-    expect(judgeQuick([{ order: 'other', picks: [{ line: 'a', units: 1, serials: [] }] }], lines, new Set())?.code).toBe(
-      'no-such-line',
-    );
+    expect(
+      judgeQuick([{ order: 'other', picks: [{ line: 'a', units: 1, serials: [] }] }], lines, new Set())?.code,
+    ).toBe('no-such-line');
   });
 
   it('is refused where an order that ships complete would go in part', () => {

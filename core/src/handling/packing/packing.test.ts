@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { judgePack, proposeCarton, type BenchState, type PackInput } from './index.ts';
+import { packSteps, judgePack, proposeCarton, type BenchState, type PackInput } from './index.ts';
 
 const item = (id: string, gtin: string, more: object = {}) => ({
   id,
@@ -230,5 +230,34 @@ describe('the carton proposed', () => {
         },
       ),
     );
+  });
+});
+
+describe('what a packer does next', () => {
+  const places = ['jar', 'jar', 'tin', 'jar'].map((item) => ({ item }));
+
+  it('follows the places of the plan, whichever unit was put in', () => {
+    expect(packSteps(places, new Map())).toEqual({
+      steps: [
+        { item: 'jar', inside: 0, of: 3 },
+        { item: 'tin', inside: 0, of: 1 },
+      ],
+      filled: [false, false, false, false],
+      next: 0,
+    });
+    const two = packSteps(places, new Map([['jar', 2]]));
+    expect([two.filled, two.next]).toEqual([[true, true, false, false], 2]);
+    const ahead = packSteps(places, new Map([['tin', 1]]));
+    expect([ahead.filled, ahead.next]).toEqual([[false, false, true, false], 0]);
+    // More than was foreseen for this carton changes nothing in its places.
+    expect(
+      packSteps(
+        places,
+        new Map([
+          ['jar', 5],
+          ['tin', 1],
+        ]),
+      ).next,
+    ).toBeNull();
   });
 });

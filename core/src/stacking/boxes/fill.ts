@@ -56,12 +56,13 @@ const ELITE = 4;
  *
  * @param kit what can be set down, for these units or more
  * @param wanted units of each kind
+ * @param first kinds that go in before all others
  */
 export function fill(
   room: Room,
   { kinds, blocks, usable }: Kit,
   wanted: readonly number[],
-  { effort, seed }: { effort: Effort; seed: number },
+  { effort, seed, first = [] }: { effort: Effort; seed: number; first?: readonly number[] },
 ): Filled {
   const [l, w, h] = room.inner;
   const some = narrowed(kinds, wanted, volumeOf(room.inner));
@@ -74,7 +75,7 @@ export function fill(
     volume: 0,
   };
   const tried: { way: Way; volume: number }[] = [];
-  for (const way of firstWays(kinds))
+  for (const way of firstWays(kinds, first))
     if (tried.length === 0 || !search.done) tried.push({ way, volume: search.greedy(start, way).volume });
   const random = seeded(seed);
   tried.sort((a, b) => b.volume - a.volume);
@@ -129,14 +130,16 @@ function narrowed(kinds: readonly BoxKind[], wanted: readonly number[], volume: 
 }
 
 /** All kinds alike; strong ones first; heavy ones first: each with every order of spaces. */
-function firstWays(kinds: readonly BoxKind[]): Way[] {
+function firstWays(kinds: readonly BoxKind[], first: readonly number[]): Way[] {
   const most = Math.max(...kinds.map((k) => k.weightG), 1);
   const bearing = kinds.map(({ maxLoadOnTopG }) =>
     maxLoadOnTopG === null ? 1 : 0.25 + Math.min(0.5, maxLoadOnTopG / most / 16),
   );
   const last = Math.max(...kinds.map((k) => (Number.isFinite(k.stop) ? k.stop : 0)), 0);
   // What is unloaded last goes in first.
-  const late = kinds.map(({ stop }) => (Number.isFinite(stop) ? 10 ** (stop - last) : 10));
+  const late = kinds.map(
+    ({ stop }, k) => (Number.isFinite(stop) ? 10 ** (stop - last) : 10) * (first.includes(k) ? 1000 : 1),
+  );
   const keys: number[][] = [late];
   if (bearing.some((b) => b < 1)) keys.push(late.map((n, k) => n * bearing[k]! ** 2));
   if (kinds.some((k) => k.weightG > 0)) keys.push(late.map((n, k) => n * (0.5 + kinds[k]!.weightG / most)));

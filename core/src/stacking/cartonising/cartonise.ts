@@ -55,6 +55,46 @@ export function cartonise(
   return new Search(problem, seed, effort, over).answer();
 }
 
+/** A carton that is begun: its type, and units of each kind of goods that are in it. */
+export interface Begun {
+  type: number;
+  inside: readonly number[];
+}
+
+/**
+ * The cartons of an order of which one is begun, that one first. Where the best answer for all goods has a carton like it,
+ * it stays as it was foreseen; else it is filled on with what goes beside what is in it.
+ *
+ * @param whole the best answer for all goods, where it is known
+ * @returns null where what is in it does not fit it as far as is known: somebody packed it better than we can
+ * @throws FitsNoCarton as `cartonise` does
+ */
+export function cartoniseFrom(
+  problem: CartonProblem,
+  begun: Begun,
+  options: CartoniseOptions = {},
+  whole: Cartonised = cartonise(problem, options),
+): Cartonised | null {
+  const { seed = 1, effort = 'usual', over = () => false } = options;
+  const counts = problem.goods.map((g) => g.units);
+  const holds = (carton: PackedCarton) =>
+    carton.type === begun.type && countsOf(carton, counts.length).every((n, k) => n >= begun.inside[k]!);
+  const foreseen = whole.cartons.findIndex(holds);
+  if (foreseen >= 0) {
+    const others = whole.cartons.filter((_, i) => i !== foreseen);
+    return { ...whole, cartons: [whole.cartons[foreseen]!, ...others] };
+  }
+  const first = new Search(problem, seed, effort, over).begin(begun);
+  if (!holds(first)) return null;
+  const left = minus(counts, first);
+  const rest = cartonise({ ...problem, goods: problem.goods.map((g, k) => ({ ...g, units: left[k]! })) }, options);
+  return {
+    cartons: [first, ...rest.cartons],
+    cost: problem.types[begun.type]!.cost + rest.cost,
+    lowerBound: whole.lowerBound,
+  };
+}
+
 class Search {
   readonly #random: Random;
   readonly #effort: Effort;
@@ -111,6 +151,28 @@ class Search {
 
   #volume(type: number): number {
     return volumeOf(this.problem.types[type]!.inner);
+  }
+
+  /** A carton that is begun, filled on: what is in it goes before all else. */
+  begin({ type, inside }: Begun): PackedCarton {
+    const { goods } = this.problem;
+    const [group = null] = groupsIn(goods, inside);
+    const own = this.#counts.map((n, k) =>
+      group === null || goods[k]!.group === null || goods[k]!.group === group ? n : inside[k]!,
+    );
+    const first = inside.flatMap((n, k) => (n > 0 ? [k] : []));
+    if (first.length === 0) return this.#fullest(type, this.#counts, THOROUGH);
+    const done = fill(
+      this.#room(type),
+      this.#kit,
+      own.map((n, k) => (isIn(goods[k]!, this.problem.types[type]!) ? n : 0)),
+      {
+        effort: this.#effort.part(THOROUGH),
+        seed: this.seed,
+        first,
+      },
+    );
+    return { type, units: done.units };
   }
 
   #price(cartons: readonly PackedCarton[]): number {

@@ -1,5 +1,6 @@
 export { sharedBound } from './bounds.ts';
-export { cartonise, type CartoniseOptions } from './cartonise.ts';
+export { cartonise, cartoniseFrom, type Begun, type CartoniseOptions } from './cartonise.ts';
+export { planCartons, volumetricG, type CartonChoice, type CartonPlan, type Memory } from './plan.ts';
 export {
   FitsNoCarton,
   type CartonProblem,

@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { BenchOrder, BenchQueue, Found } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/reading/codes';
-import { proposeCarton } from '@hand-relay/core/handling/packing';
 import { undecidedOf } from '../../desk/orders/index.ts';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../../platform/index.ts';
 import { cartFrontOf } from '../../stock/index.ts';
@@ -116,30 +115,8 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
     bench,
     cartons,
     benches: await benches(db, siteId),
-    proposed: await propose(db, bench),
     surplus: await undecidedOf(db, orderId),
   };
-}
-
-async function propose(on: Db, bench: Bench): Promise<string | null> {
-  const sizes = await rows<{ id: string; size: [number, number, number]; weightG: number }>(
-    on,
-    sql`select id, array[length_mm, width_mm, height_mm] as size, weight_g as "weightG" from item
-        where id in (select jsonb_array_elements_text(${JSON.stringify(bench.loose.map((l) => l.item.id))}::jsonb))`,
-  );
-  const types = await rows<{ code: string; inner: [number, number, number]; tareG: number; maxWeightG: number }>(
-    on,
-    sql`select code, inner_mm as inner, tare_g as "tareG", max_weight_g as "maxWeightG" from carton_type where not retired`,
-  );
-  const sizeOf = new Map(sizes.map((s) => [s.id, s]));
-  const first = bench.loose[0]?.item.group;
-  const together = bench.loose.filter((l) => !first || !l.item.group || l.item.group === first);
-  return (
-    proposeCarton(
-      types,
-      together.map((l) => ({ ...sizeOf.get(l.item.id)!, units: l.units })),
-    )?.code ?? null
-  );
 }
 
 type Named = Omit<Found, 'runs'>;

@@ -4,12 +4,14 @@ import { mountEndpoint, type Routes } from '../../platform/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { reopenCarton } from './cartons.ts';
 import { packInput, unpack } from './input.ts';
+import { packPlan } from './plan.ts';
 import { benchOrder, benchQueue, find } from './read.ts';
 
 export function packingRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.find, ({ platform, actor, query }) => find(platform, actor, query.code));
   mountEndpoint(routes, endpoints.bench, ({ platform, actor }) => benchQueue(platform, actor.siteId));
   mountEndpoint(routes, endpoints.benchOrder, ({ platform, actor, id }) => benchOrder(platform, actor.siteId, id));
+  mountEndpoint(routes, endpoints.packPlan, ({ platform, actor, id }) => packPlan(platform, actor.siteId, id));
   mountEndpoint(routes, endpoints.packInput, ({ id, body, change }) =>
     change((current) => packInput(current, id, body.bench, body.input)),
   );

@@ -130,9 +130,7 @@ async function removeOrders(current: Change, orders: readonly ImportedOrder[]): 
   const ids = orders.map((o) => o.id);
   const those = anyOf(ids);
   await freeOrders(current, ids);
-  await tx.execute(
-    sql`delete from reservation where line_id in (select id from order_line where order_id = ${those})`,
-  );
+  await tx.execute(sql`delete from reservation where line_id in (select id from order_line where order_id = ${those})`);
   for (const table of ['exception', 'load_order', 'order_hold', 'order_charge', 'order_line'])
     await tx.execute(sql`delete from ${sql.identifier(table)} where order_id = ${those}`);
   await tx.execute(sql`delete from customer_order where id = ${those}`);

@@ -13,7 +13,6 @@ import {
 import { lockLoad } from './plan.ts';
 import { leftRows, shareRows, stopsOf } from './read.ts';
 
-
 /**
  * Puts the stops of a load into another order.
  *

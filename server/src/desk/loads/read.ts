@@ -70,7 +70,6 @@ const roomOf = (count: SQL) => sql`
   array[max(greatest(${l}, ${w}, ${h})), max(${l} + ${w} + ${h} - greatest(${l}, ${w}, ${h}) - least(${l}, ${w}, ${h})),
         max(least(${l}, ${w}, ${h}))] as largest`;
 
-
 export function shareRows(on: Db | Tx, siteId: string, which: SQL): Promise<ShareRow[]> {
   return rows<ShareRow>(
     on,

@@ -1,0 +1,244 @@
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { View } from 'react-native';
+import type { BenchOrder, PackPlan } from '@hand-relay/contract';
+import type { PackInput, PackSteps } from '@hand-relay/core/handling/packing';
+import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { mass, number, price } from '../text/index.ts';
+import { BoxDrawing, Button, Card, Column, Failed, Row, Signal, Text, useSurface } from '../ui/index.ts';
+
+/** Width and height of the drawing, which the carton is fitted into. */
+const DRAWING = { width: 320, height: 260 };
+
+/** The carton in hand, or the one to take, drawn with what lies in it and what comes next. */
+export function CartonInHand({
+  order,
+  plan,
+  steps,
+  onInput,
+  waiting,
+}: {
+  order: BenchOrder;
+  plan: PackPlan | undefined;
+  steps: PackSteps | null;
+  onInput: (input: PackInput) => void;
+  waiting: number;
+}) {
+  const { t } = useTranslation();
+  const surface = useSurface();
+  const { carton } = order.bench;
+  const full = order.cartons.find((c) => c.id === carton?.id);
+  const next = plan?.cartons[0];
+  if (!carton && waiting === 0) return null;
+  const left = steps ? steps.steps.reduce((n, s) => n + s.of - s.inside, 0) : 0;
+  const byHand = order.bench.loose.some((l) => l.serial !== null);
+  const allIn = () => {
+    for (const step of steps?.steps ?? []) {
+      let units = step.of - step.inside;
+      for (const l of order.bench.loose.filter((x) => x.item.id === step.item)) {
+        const some = Math.min(units, l.units);
+        if (some > 0) onInput({ kind: 'put', item: step.item, lot: l.lot, units: some });
+        units -= some;
+      }
+    }
+  };
+  return (
+    <Card gap={10} style={carton ? { borderColor: surface.ink, borderWidth: 2 } : {}}>
+      <Row gap={12} style={{ justifyContent: 'space-between' }}>
+        <Text kind="heading" level={2}>
+          {carton
+            ? `${t('bench.carton', { number: full?.number ?? 1 })} · ${full?.type ?? ''}`
+            : next
+              ? t('bench.proposed', { name: next.name })
+              : t('bench.planning')}
+        </Text>
+        {plan && plan.cartons.length > 1 && (
+          <Text colour="quiet">{t('bench.ofCartons', { number: 1, all: number(plan.cartons.length) })}</Text>
+        )}
+      </Row>
+      {plan?.otherwise && <Signal kind="caution" text={t('bench.otherwise')} />}
+      {plan && plan.unfit.length > 0 && (
+        <Signal kind="refused" text={t('bench.unfit', { names: plan.unfit.map((u) => u.name).join(', ') })} />
+      )}
+      {next && steps && !plan.otherwise && (
+        <Drawn order={order} carton={next} steps={steps} weightG={full?.weightG ?? next.weightG} />
+      )}
+      {carton ? (
+        <>
+          {full?.contents.length === 0 && <Text colour="quiet">{t('bench.emptyCarton')}</Text>}
+          {full?.contents.map((c) => (
+            <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
+          ))}
+          {left > 0 && !byHand && !plan?.otherwise && (
+            <Button size="floor" title={t('bench.allIn', { count: left })} onPress={allIn} />
+          )}
+          <Button
+            kind={carton.contents.length === 0 ? 'plain' : 'act'}
+            size="floor"
+            title={t(carton.contents.length === 0 ? 'bench.discard' : 'bench.close')}
+            onPress={() => onInput({ kind: 'scan', text: 'DO-CLOSE' })}
+          />
+        </>
+      ) : (
+        <Choices order={order} plan={plan} onInput={onInput} />
+      )}
+    </Card>
+  );
+}
+
+function Drawn({
+  order,
+  carton,
+  steps,
+  weightG,
+}: {
+  order: BenchOrder;
+  carton: PackPlan['cartons'][number];
+  steps: PackSteps;
+  weightG: number;
+}) {
+  const { t } = useTranslation();
+  const [quarter, setQuarter] = useState(0);
+  // Somebody may look ahead, unit by unit; with the next unit that is put in it is over.
+  const [looked, setLooked] = useState<{ at: number; inside: number } | null>(null);
+  const inside = steps.filled.filter(Boolean).length;
+  const look = looked?.inside === inside ? looked.at : null;
+  const setLook = (to: number) => setLooked({ at: to, inside });
+  // Before it is opened it is shown as it will be.
+  const whole = look === null && !order.bench.carton;
+  const at = whole ? null : (look ?? steps.next);
+  const names = new Map([
+    ...order.bench.loose.map((l) => [l.item.id, l.item.name] as const),
+    ...(order.bench.carton?.contents ?? []).map((c) => [c.item, c.name] as const),
+  ]);
+  const nameAt = (place: number) => names.get(carton.places[place]!.item) ?? '';
+  const last = carton.places.length - 1;
+  return (
+    <>
+      <View style={{ alignItems: 'center' }}>
+        <BoxDrawing
+          inner={carton.inner}
+          boxes={carton.places}
+          quarter={quarter}
+          label={t('bench.drawn', { name: carton.name, inside: number(inside), all: number(carton.places.length) })}
+          stateOf={(i) => (i === at ? 'next' : whole || (look === null ? steps.filled[i] : i < look) ? 'in' : 'later')}
+          {...DRAWING}
+        />
+      </View>
+      <Row gap={8} style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+        <Button
+          icon="chevron-left"
+          label={t('bench.before')}
+          title=""
+          disabled={(at ?? last + 1) <= 0}
+          onPress={() => setLook(Math.max(0, (at ?? last + 1) - 1))}
+        />
+        <Text kind="small" colour="quiet" align="center" lines={2} style={{ flex: 1 }}>
+          {at === null ? '' : t('bench.lookAt', { number: number(at + 1), all: number(last + 1), name: nameAt(at) })}
+        </Text>
+        <Button
+          icon="chevron-right"
+          label={t('bench.after')}
+          title=""
+          disabled={at !== null && at >= last}
+          onPress={() => setLook(at === null ? 0 : Math.min(last, at + 1))}
+        />
+        <Button icon="rotate-right" label={t('bench.turn')} title="" onPress={() => setQuarter((q) => (q + 1) % 4)} />
+      </Row>
+      <Row gap={16} style={{ justifyContent: 'space-between' }}>
+        <Text kind="figure">{t('bench.full', { percent: `${number(Math.round(100 * carton.fill))} %` })}</Text>
+        <Text kind="figure">{mass(weightG)}</Text>
+      </Row>
+      {carton.volumetricG > carton.weightG && (
+        <Text kind="small" colour="quiet">
+          {t('bench.asVolume', { mass: mass(carton.volumetricG) })}
+        </Text>
+      )}
+    </>
+  );
+}
+
+/** The carton that is proposed, and what any other would come to. */
+function Choices({
+  order,
+  plan,
+  onInput,
+}: {
+  order: BenchOrder;
+  plan: PackPlan | undefined;
+  onInput: (input: PackInput) => void;
+}) {
+  const { t } = useTranslation();
+  const me = useMe();
+  const proposed = plan?.cartons[0]?.code;
+  const open = (code: string) => onInput({ kind: 'scan', text: code });
+  const others = order.bench.boxes.filter((b) => b.code !== proposed);
+  const first = order.bench.boxes.find((b) => b.code === proposed);
+  const words_ = (code: string) => {
+    const choice = plan?.choices.find((c) => c.code === code);
+    if (!plan || !choice) return null;
+    const dearer = choice.costMinor - plan.costMinor;
+    return [
+      t('bench.cartons', { count: choice.cartons }),
+      dearer > 0 ? t('bench.dearer', { money: price(dearer, me.site.currency) }) : t('bench.sameCost'),
+      mass(Math.max(choice.weightG, choice.volumetricG)),
+    ].join(' · ');
+  };
+  return (
+    <Column gap={8}>
+      {first && (
+        <Button
+          size="floor"
+          kind="act"
+          title={t('bench.open', { name: first.name })}
+          onPress={() => open(first.code)}
+        />
+      )}
+      {first && (
+        <Text kind="label" colour="quiet" style={{ marginTop: 8 }}>
+          {t('bench.choose')}
+        </Text>
+      )}
+      {others.map((b) => (
+        <Row key={b.code} gap={12} style={{ flexWrap: 'nowrap' }}>
+          <View style={{ minWidth: 110 }}>
+            <Button title={b.name} label={t('bench.open', { name: b.name })} onPress={() => open(b.code)} />
+          </View>
+          <Text kind="small" colour="quiet" style={{ flex: 1 }}>
+            {words_(b.code) ?? ''}
+          </Text>
+        </Row>
+      ))}
+    </Column>
+  );
+}
+
+function Inside({ carton, content }: { carton: string; content: BenchOrder['cartons'][number]['contents'][number] }) {
+  const { t } = useTranslation();
+  const [unpack, { error, isLoading }] = api.useUnpackMutation();
+  const { item, lot, serial, units } = content;
+  return (
+    <Column gap={2}>
+      <Row gap={12} style={{ flexWrap: 'nowrap' }}>
+        <Text kind="heading" style={{ minWidth: 40 }} align="right">
+          {number(units)}
+        </Text>
+        <View style={{ flex: 1 }}>
+          <Text>{content.name}</Text>
+          {(lot || serial) !== '' && (
+            <Text kind="mono" colour="quiet">
+              {lot ? t('floor.lot', { lot }) : serial}
+            </Text>
+          )}
+        </View>
+        <Button
+          title={t('bench.takeOut')}
+          label={`${t('bench.takeOut')} ${content.name}`}
+          busy={isLoading}
+          onPress={() => void unpack({ id: carton, item, lot, serial, units })}
+        />
+      </Row>
+      {error && <Failed text={words(troubleOf(error))} />}
+    </Column>
+  );
+}

@@ -1,0 +1,1 @@
+export { isometric, type DrawnBox, type Face, type Isometric } from './isometric.ts';
