@@ -57,9 +57,8 @@ export async function scan(page: Page, code: string): Promise<void> {
 export async function select(field: Locator, entry: string | number): Promise<void> {
   await field.click();
   const options = field.page().getByRole('listbox').getByRole('option');
-  await (typeof entry === 'number'
-    ? options.nth(entry)
-    : field.page().getByRole('option', { name: entry, exact: true })
+  await (
+    typeof entry === 'number' ? options.nth(entry) : field.page().getByRole('option', { name: entry, exact: true })
   ).click();
   await expect(options).toHaveCount(0);
 }
@@ -111,6 +110,22 @@ export async function startWave(page: Page, orders: string[]): Promise<{ id: str
   await change(page, `/api/waves/${wave}/plan`);
   await change(page, `/api/waves/${wave}/start`);
   return (await api<{ runs: { id: string; number: string }[] }>(page, `/api/waves/${wave}`)).runs;
+}
+
+/** Releases orders and has one person pick all of them by touch onto a cart, which is left in a lane. */
+export async function pickAll(page: Page, orders: string[], cart: string, lane: string): Promise<void> {
+  for (const run of await startWave(page, orders)) {
+    const { picks } = await change<RunDetail>(page, `/api/runs/${run.id}/take`, { cart });
+    for (const { step } of picks)
+      for (const input of [
+        { kind: 'touch', what: 'bin' },
+        { kind: 'count', units: step.units },
+        ...(step.lot ? [{ kind: 'touch', what: 'lot' }] : []),
+        { kind: 'touch', what: 'position' },
+      ])
+        await change(page, `/api/runs/${run.id}/inputs`, { pick: step.id, input });
+    await change(page, `/api/runs/${run.id}/leave`, { lane });
+  }
 }
 
 /** Picks what the card shows, as a picker does: bin, count, lot, place. */

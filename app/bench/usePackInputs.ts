@@ -68,6 +68,7 @@ function verdictWords(
     units?: number | undefined;
     sscc?: string | undefined;
     lane?: string | null | undefined;
+    printer?: string | null | undefined;
   },
   before: number,
 ): string {
@@ -75,5 +76,6 @@ function verdictWords(
   if (done.verdict === 'discard') return i18n.t('bench.discarded');
   if (done.verdict === 'put')
     return i18n.t('bench.putDone', { units: number(done.units ?? 0), all: number(before + (done.units ?? 0)) });
-  return i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
+  const closed = i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
+  return done.printer ? `${closed} ${i18n.t('bench.printed', { printer: done.printer })}` : closed;
 }

@@ -323,6 +323,12 @@ function Form({
           <Text colour="quiet">{t('settings.label.title')}</Text>
           {choice('label', ['4x6', 'a6'])}
         </Row>
+        <Checkbox
+          shown
+          label={t('settings.labelAtClosing')}
+          checked={next.labelAtClosing}
+          onPress={() => set({ labelAtClosing: !next.labelAtClosing })}
+        />
         <Row gap={12}>
           <Text colour="quiet">{t('settings.paper.title')}</Text>
           {choice('paper', ['a4', 'letter'])}

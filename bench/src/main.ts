@@ -7,6 +7,7 @@ import { benchFloor, release } from './floor.ts';
 import { importMany } from './imports.ts';
 import { openList } from './list.ts';
 import { note } from './note.ts';
+import { benchPacking } from './packing.ts';
 import { benchHardRoutes, benchRouting } from './routing.ts';
 import { quantile, scanFor, takeRuns } from './scans.ts';
 import { benchShift } from './shift.ts';
@@ -43,6 +44,7 @@ if (wanted('hard')) {
   benchHardRoutes(note);
   benchManyOrders(note);
 }
+if (wanted('packing')) benchPacking(note);
 if (wanted('spreadsheets')) await benchSpreadsheets(note);
 if (wanted('waves')) await benchWavesAlone();
 if (wanted('relay')) await benchRelay();

@@ -159,6 +159,7 @@ export const packVerdict = z.object({
   carton: id.optional(),
   sscc: z.string().optional(),
   lane: z.string().nullable().optional(),
+  printer: z.string().nullable().optional().describe('Where the label of a closed carton is printed by itself'),
 });
 export type PackVerdictAnswer = z.infer<typeof packVerdict>;
 

@@ -106,6 +106,10 @@ export const siteSettings = z.strictObject({
     .describe(
       'What is printed when a wave starts: pick lists, slips of its orders; on this printer, or any for sheets',
     ),
+  labelAtClosing: z
+    .boolean()
+    .default(usualSettings.labelAtClosing)
+    .describe('A carton that is closed prints its label at its bench'),
   label: z.enum(['4x6', 'a6']).default(usualSettings.label),
   paper: z.enum(['a4', 'letter']).default(usualSettings.paper),
   units: z.enum(['metric', 'imperial']).default(usualSettings.units),

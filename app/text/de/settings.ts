@@ -169,6 +169,7 @@ export const settings: Same<typeof english> = {
     hear: 'Abspielen',
     printing: 'Drucken',
     label: { title: 'Kartonetiketten', '4x6': '4 × 6 Zoll', a6: 'A6' },
+    labelAtClosing: 'Das Etikett eines Kartons beim Schließen drucken',
     paper: { title: 'Packzettel', a4: 'A4', letter: 'Letter' },
     atStart: {
       title: 'Wird beim Start einer Welle von selbst gedruckt',

@@ -361,6 +361,7 @@ export const work: Same<typeof english> = {
     planning: 'Kartons werden gesucht …',
     ofCartons: 'Karton {{number}} von {{all}}',
     drawn: '{{name}}: {{inside}} von {{all}} drin',
+    printed: 'Das Etikett druckt {{printer}}.',
     turn: 'Karton drehen',
     before: 'Ein Stück zurück',
     after: 'Ein Stück weiter',

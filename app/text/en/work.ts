@@ -386,6 +386,7 @@ export const work = {
     close: 'Close carton',
     closed: 'Carton closed. SSCC {{sscc}}. It goes to {{lane}}.',
     closedNoLane: 'Carton closed. SSCC {{sscc}}.',
+    printed: 'Its label prints at {{printer}}.',
     carton: 'Carton {{number}}',
     opened: 'Carton opened. Scan what goes in.',
     discard: 'Discard empty carton',

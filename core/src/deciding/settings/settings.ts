@@ -89,6 +89,8 @@ export interface SiteSettings {
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   /** What is printed by itself when a wave starts, and where; on any printer for sheets without a name. */
   atStart: { lists: boolean; slips: boolean; printer: string };
+  /** A carton's label is printed when it is closed, where its bench has a printer for labels. */
+  labelAtClosing: boolean;
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
   units: 'metric' | 'imperial';
@@ -123,6 +125,7 @@ export const usualSettings: SiteSettings = {
   otherWork: ['Resting', 'Charging', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
   sounds: { accepted: true, refused: true, finished: true },
   atStart: { lists: false, slips: false, printer: '' },
+  labelAtClosing: true,
   label: '4x6',
   paper: 'a4',
   units: 'metric',

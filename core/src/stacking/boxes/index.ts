@@ -4,3 +4,5 @@ export { faultsOf, type StackFault } from './check.ts';
 export { Effort } from './effort.ts';
 export { fill, type Filled } from './fill.ts';
 export { kitFor, type Kit } from './kit.ts';
+export { cutSpaces, type Space } from './spaces.ts';
+export { Stack } from './stack.ts';

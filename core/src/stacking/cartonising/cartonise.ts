@@ -22,7 +22,7 @@ const THOROUGH = 160;
 /** Steps of the exact search for few units. */
 const EXACT = 12_000;
 /** Blocks of units that are set down as one. */
-const BLOCKS = 300;
+const blocksBy = { quick: 200, usual: 300, thorough: 900 } as const;
 /** Mixes of cartons that are looked at, cheapest first. */
 const MIXES = 3_000;
 
@@ -115,7 +115,7 @@ class Search {
     this.#effort = new Effort(efforts[effort] * (60 + 2 * Math.min(units, 100)), over);
     this.#counts = problem.goods.map((g) => g.units);
     const widest = [0, 1, 2].map((axis) => Math.max(...problem.types.map((t) => t.inner[axis]!)));
-    this.#kit = kitFor(problem.goods, widest as unknown as Sides, this.#counts, BLOCKS, problem.support);
+    this.#kit = kitFor(problem.goods, widest as unknown as Sides, this.#counts, blocksBy[effort], problem.support);
     // Fewest cartons first, then cost: a carton more costs more than all together.
     const perCarton =
       problem.objective === 'cartons' ? 1 + units * Math.max(0, ...problem.types.map((t) => t.cost)) : 0;

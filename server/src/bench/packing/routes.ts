@@ -1,6 +1,7 @@
 import { endpoints } from '@hand-relay/contract';
 import { cartonLabel } from '../../setup/documents/index.ts';
 import { mountEndpoint, type Routes } from '../../platform/index.ts';
+import { printAtClosing } from '../../setup/printing/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { reopenCarton } from './cartons.ts';
 import { packInput, unpack } from './input.ts';
@@ -12,9 +13,11 @@ export function packingRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.bench, ({ platform, actor }) => benchQueue(platform, actor.siteId));
   mountEndpoint(routes, endpoints.benchOrder, ({ platform, actor, id }) => benchOrder(platform, actor.siteId, id));
   mountEndpoint(routes, endpoints.packPlan, ({ platform, actor, id }) => packPlan(platform, actor.siteId, id));
-  mountEndpoint(routes, endpoints.packInput, ({ id, body, change }) =>
-    change((current) => packInput(current, id, body.bench, body.input)),
-  );
+  mountEndpoint(routes, endpoints.packInput, async ({ platform, actor, id, body, change }) => {
+    const done = await change((current) => packInput(current, id, body.bench, body.input));
+    if (done.verdict !== 'close' || !done.carton) return done;
+    return { ...done, printer: await printAtClosing(platform, actor, { carton: done.carton, bench: body.bench }) };
+  });
   mountEndpoint(routes, endpoints.unpack, async ({ id, body, change }) => {
     await change((current) => unpack(current, id, body));
     return {};

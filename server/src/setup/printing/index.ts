@@ -1,2 +1,2 @@
 export { printingRoutes } from './routes.ts';
-export { printAtStart } from './jobs.ts';
+export { printAtClosing, printAtStart } from './jobs.ts';

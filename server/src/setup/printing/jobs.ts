@@ -53,16 +53,8 @@ export async function makeDocument(
   const { label } = await settingsOf(platform.db, siteId);
   const { paper, language } = await paperFor(platform.db, siteId, personId);
   switch (wanted.kind) {
-    case 'carton-label': {
-      const [carton] = await rows<{ number: number; order: string }>(
-        platform.db,
-        sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${wanted.of} and c.site_id = ${siteId}`,
-      );
-      return {
-        pdf: await cartonLabel(platform, siteId, wanted.of, label),
-        title: `Label, carton ${carton!.number} of ${carton!.order}`,
-      };
-    }
+    case 'carton-label':
+      return labelOf(platform, siteId, wanted.of);
     case 'packing-slip': {
       const pdf = await packingSlip(platform, siteId, wanted.of, paper);
       const [shipment] = await rows<{ number: string }>(
@@ -89,6 +81,17 @@ export async function makeDocument(
     case 'test-page':
       return { pdf: await testPage(wanted.printer ?? wanted.station, label), title: 'Test page' };
   }
+}
+
+/** @throws Refusal 409 `carton-open` where it is not closed */
+async function labelOf(platform: Platform, siteId: string, cartonId: string): Promise<Made> {
+  const { label } = await settingsOf(platform.db, siteId);
+  const pdf = await cartonLabel(platform, siteId, cartonId, label);
+  const [carton] = await rows<{ number: number; order: string }>(
+    platform.db,
+    sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${cartonId} and c.site_id = ${siteId}`,
+  );
+  return { pdf, title: `Label, carton ${carton!.number} of ${carton!.order}` };
 }
 
 /** Most numbers that are printed at once, and as many as are printed where nobody says. */
@@ -235,4 +238,38 @@ export async function printAtStart(platform: Platform, actor: Actor, wave: strin
       await insertJob(current, wanted, { pdf, title }, { printer: printer ?? atStart.printer, state, note });
     });
   }
+}
+
+/**
+ * Prints the label of a carton that was just closed, once, where its bench has a printer for labels.
+ *
+ * @returns the printer; null where the site prints by hand, or no printer takes it
+ */
+export async function printAtClosing(
+  platform: Platform,
+  actor: Actor,
+  { carton, bench }: { carton: string; bench: string },
+): Promise<string | null> {
+  if (!(await settingsOf(platform.db, actor.siteId)).labelAtClosing) return null;
+  const wanted: Wanted = { kind: 'carton-label', of: carton, station: bench, copies: 1 };
+  // A repeat of the closing is answered as it was, and prints nothing again.
+  const before = async (on: Db | Tx) =>
+    (
+      await rows<{ printer: string }>(
+        on,
+        sql`select j.printer from print_job j join carton c on c.id = ${carton}
+            where j.site_id = ${actor.siteId} and j.document = ${`carton-label ${carton}`} and j.at >= c.closed_at limit 1`,
+      )
+    )[0]?.printer;
+  const printed = await before(platform.db);
+  if (printed !== undefined) return printed;
+  const printer = await printerFor(platform.db, actor.siteId, wanted);
+  if (printer === null) return null;
+  const made = await labelOf(platform, actor.siteId, carton);
+  return change(platform, actor, null, async (current) => {
+    await current.tx.execute(sql`select 1 from carton where id = ${carton} for update`);
+    const first = await before(current.tx);
+    if (first === undefined) await insertJob(current, wanted, made, { printer, state: 'waiting', note: '' });
+    return first ?? printer;
+  });
 }

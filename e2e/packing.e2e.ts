@@ -1,0 +1,59 @@
+import { expect } from '@playwright/test';
+import { person, PHONE, pickAll, scan, takeIn, test } from './people.ts';
+
+test('a carton is packed as it is drawn, another one is chosen knowing what it costs, and its label prints by itself', async ({
+  browser,
+}) => {
+  const desk = await person(browser, { name: 'maren' });
+  const order = await takeIn(desk, 'PK-1', [
+    ['HT-001', 6],
+    ['JR-001', 12],
+    ['LB-002', 2],
+  ]);
+  await pickAll(desk, [order], 'CART-18', 'LANE-5');
+  const bench = await person(browser, { badge: 'BADGE-3002' });
+  await scan(bench, 'CART-18-1');
+  await expect(bench.getByRole('heading', { name: 'PK-1' })).toBeVisible();
+
+  await test.step('the carton that is proposed is shown full; another one says what it comes to', async () => {
+    await expect(bench.getByRole('heading', { name: /^Proposed: / })).toBeVisible();
+    await expect(bench.getByRole('img', { name: /: 0 of 20 in$/ })).toBeVisible();
+    await expect(bench.getByText(/^\d+ % full$/)).toBeVisible();
+    await expect(bench.getByText(/^\d cartons? · £\d+\.\d\d more · [\d.]+ kg$/).first()).toBeVisible();
+    // One unit after the other is named, before anything is put in.
+    await bench.getByRole('button', { name: 'One unit ahead' }).click();
+    await expect(bench.getByText(/^1 of 20: /)).toBeVisible();
+    await bench.getByRole('button', { name: 'Turn the carton' }).click();
+  });
+
+  await test.step('what comes next is asked for, and the drawing follows', async () => {
+    const proposed = (await bench.getByRole('heading', { name: /^Proposed: / }).innerText()).replace('Proposed: ', '');
+    await bench.getByRole('button', { name: `Open ${proposed}` }).click();
+    const next = bench.getByText(/^0 \/ \d+$/);
+    await expect(next).toBeVisible();
+    const of = Number((await next.innerText()).split('/')[1]);
+    await bench
+      .getByRole('button', { name: new RegExp(`^Put in ${of} ×`) })
+      .first()
+      .click();
+    await expect(bench.getByRole('img', { name: new RegExp(`: ${of} of 20 in$`) })).toBeVisible();
+    await bench.getByRole('button', { name: `Put all ${20 - of} in` }).click();
+    await expect(bench.getByRole('img', { name: /: 20 of 20 in$/ })).toBeVisible();
+    await bench.getByRole('button', { name: 'Close carton' }).click();
+    await expect(bench.getByText(/Carton closed\. .* Its label prints at LABEL-1\.$/)).toBeVisible();
+    await expect(bench.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
+  });
+
+  await test.step('on a phone the carton to take comes first, and another one than was proposed is taken', async () => {
+    const second = await takeIn(desk, 'PK-2', [['JR-001', 6]]);
+    await pickAll(desk, [second], 'CART-18', 'LANE-5');
+    const phone = await person(browser, { badge: 'BADGE-3002' }, PHONE);
+    await scan(phone, 'CART-18-1');
+    await expect(phone.getByRole('heading', { name: 'PK-2' })).toBeVisible();
+    await phone.getByRole('button', { name: 'Open Extra large' }).click();
+    await expect(phone.getByRole('img', { name: 'Extra large: 0 of 6 in' })).toBeVisible();
+    await phone.getByRole('button', { name: 'Put all 6 in' }).click();
+    await phone.getByRole('button', { name: 'Close carton' }).click();
+    await expect(phone.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
+  });
+});
