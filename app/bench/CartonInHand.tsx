@@ -113,6 +113,10 @@ function Drawn({
   ]);
   const nameAt = (place: number) => names.get(carton.places[place]!.item) ?? '';
   const last = carton.places.length - 1;
+  // What is in while it is packed; before that, what it will be.
+  const volume = carton.inner.reduce((n, side) => n * side, 1);
+  const filled = carton.places.reduce((n, p, i) => (steps.filled[i] ? n + p.size[0] * p.size[1] * p.size[2] : n), 0);
+  const share = order.bench.carton ? filled / volume : carton.fill;
   return (
     <>
       <View style={{ alignItems: 'center' }}>
@@ -146,7 +150,7 @@ function Drawn({
         <Button icon="rotate-right" label={t('bench.turn')} title="" onPress={() => setQuarter((q) => (q + 1) % 4)} />
       </Row>
       <Row gap={16} style={{ justifyContent: 'space-between' }}>
-        <Text kind="figure">{t('bench.full', { percent: `${number(Math.round(100 * carton.fill))} %` })}</Text>
+        <Text kind="figure">{t('bench.full', { percent: `${number(Math.round(100 * share))} %` })}</Text>
         <Text kind="figure">{mass(weightG)}</Text>
       </Row>
       {carton.volumetricG > carton.weightG && (

@@ -65,7 +65,7 @@ const FILE_HEAP_MB = 1_000;
 
 /**
  * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, one
- * for walks that a change waits for, one for searches of seconds, which nothing waits behind, and two for files that
+ * for walks that a change waits for, one for cartons that packers wait for, one for searches of seconds, which nothing waits behind, and two for files that
  * people send, which may be anything.
  */
 export function openComputation(): Computation {
@@ -81,6 +81,7 @@ export function openComputation(): Computation {
   });
   const slow = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 10_000 });
   const walks = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000 });
+  const cartons = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000 });
   const run = <T>(task: string, argument: unknown) => quick.run(argument, { name: task }) as Promise<T>;
   /** Reads what somebody sent: a thread that takes too long, or too much memory, is ended and replaced. */
   const bounded = async <T>(
@@ -114,7 +115,7 @@ export function openComputation(): Computation {
       }
     },
     walk: (asked) => walks.run(asked, { name: 'walkTask' }) as Promise<WalkFound>,
-    cartons: (asked) => run('cartonsTask', asked),
+    cartons: (asked) => cartons.run(asked, { name: 'cartonsTask' }) as Promise<CartonPlan>,
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,
@@ -128,7 +129,7 @@ export function openComputation(): Computation {
     writeWorkbook: (cells) => files.run(cells, { name: 'writeWorkbookTask' }) as Promise<Uint8Array>,
     drawPage: (wanted) => run('drawPageTask', wanted),
     close: async () => {
-      await Promise.all([quick, slow, walks, files].map((pool) => pool.destroy()));
+      await Promise.all([quick, slow, walks, cartons, files].map((pool) => pool.destroy()));
     },
   };
 }

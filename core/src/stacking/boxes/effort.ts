@@ -1,29 +1,31 @@
 /** How much a search may still try: a number of steps that depends on the input alone, and an outside end. */
 export class Effort {
+  #left: number;
+  readonly #whole: Effort | null;
+
   constructor(
-    /** Arrangements that may still be made. */
-    public steps: number,
+    /** Arrangements that may be made. */
+    steps: number,
     /** Whether the time is up, whatever steps are left. */
     readonly over: () => boolean = () => false,
-  ) {}
-
-  get ended(): boolean {
-    return this.steps <= 0 || this.over();
+    whole: Effort | null = null,
+  ) {
+    this.#left = steps;
+    this.#whole = whole;
   }
 
-  /** A part of what is left, of at most so many steps; what it uses is used here too. */
+  get ended(): boolean {
+    return this.#left <= 0 || (this.#whole ? this.#whole.ended : this.over());
+  }
+
+  /** Counts an arrangement, here and in what this is a part of. */
+  use(): void {
+    this.#left -= 1;
+    this.#whole?.use();
+  }
+
+  /** A part of what is left, of at most so many steps. */
   part(steps: number): Effort {
-    const whole = this;
-    const given = Math.min(steps, this.steps);
-    const part = new Effort(given, this.over);
-    Object.defineProperty(part, 'steps', {
-      get: () => given - used,
-      set: (left: number) => {
-        whole.steps -= given - used - left;
-        used = given - left;
-      },
-    });
-    let used = 0;
-    return part;
+    return new Effort(Math.min(steps, this.#left), this.over, this);
   }
 }

@@ -253,7 +253,7 @@ class Search {
 
   /** Sets block after block down, always the best one. */
   greedy(from: State, way: Way): State {
-    this.effort.steps -= 1;
+    this.effort.use();
     const state: State = { ...from, stack: from.stack.copy() };
     const preferred = this.#preferred(way);
     let alive = this.blocks.filter((b) => fitsLeft(b, state.left));

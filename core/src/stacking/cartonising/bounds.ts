@@ -1,5 +1,5 @@
 import { turnsOf, volumeOf } from '../boxes/index.ts';
-import { SCALES, shareBy } from './dualFeasible.ts';
+import { SCALES, shareBy, sharesOf } from './dualFeasible.ts';
 import { groupsIn, isIn, volumeIn, weightIn, type CartonProblem } from './problem.ts';
 
 const SLACK = 1e-9;
@@ -27,7 +27,9 @@ function boundOf({ types, goods }: CartonProblem, counts: readonly number[], pri
     if (n === 0) return [];
     const kind = goods[k]!;
     const takes = types.flatMap((type, t) => (isIn(kind, type) ? [t] : []));
-    return [{ n, kind, takes, turns: turnsOf(kind), volume: volumeOf(kind.size) }];
+    const turns = turnsOf(kind);
+    const shares = types.map((t) => sharesOf(turns, t.inner));
+    return [{ n, kind, takes, shares, volume: volumeOf(kind.size) }];
   });
   const cheapest = there.map(({ takes }) => Math.min(...takes.map((t) => prices[t]!)));
   let bound = Math.max(0, ...cheapest);
@@ -42,7 +44,7 @@ function boundOf({ types, goods }: CartonProblem, counts: readonly number[], pri
   };
   paid((unit, t) => unit.volume / volumeOf(types[t]!.inner));
   paid((unit, t) => unit.kind.weightG / types[t]!.maxWeightG || 0);
-  for (let scale = 1; scale < SCALES; scale++) paid((unit, t) => shareBy(scale, unit.turns, types[t]!.inner));
+  for (let scale = 1; scale < SCALES; scale++) paid((unit, t) => shareBy(scale, unit.shares[t]!));
   return Math.max(bound, loners({ types, goods }, counts, cheapest));
 }
 

@@ -336,7 +336,7 @@ class Search {
 
   #downsized(carton: PackedCarton): PackedCarton {
     const counts = countsOf(carton, this.problem.goods.length);
-    return this.#cheapest(counts, QUICK, this.#prices[carton.type]!) ?? carton;
+    return this.#cheapest(counts, QUICK, this.#prices[carton.type]) ?? carton;
   }
 
   /** All goods in so many cartons of each type, the smallest or the largest filled first; null where not found. */

@@ -31,26 +31,33 @@ const functions: readonly Feasible[] = [
 /** Every choice of one function for each axis. */
 export const SCALES = functions.length ** 3;
 
+/** What a unit takes of each side of a carton by every function: for each turn in which it fits, 3 × functions values. */
+export type Shares = readonly Float64Array[];
+
+export const sharesOf = (turns: readonly Sides[], inner: Sides): Shares =>
+  turns
+    .filter((turn) => turn.every((side, axis) => side <= inner[axis]!))
+    .map((turn) => Float64Array.from(turn.flatMap((side, axis) => functions.map((f) => f(side, inner[axis]!)))));
+
 /** How much of a carton a unit takes by the chosen functions, in the turn in which it takes least. */
-export function shareBy(scale: number, turns: readonly Sides[], inner: Sides): number {
+export function shareBy(scale: number, shares: Shares): number {
   const n = functions.length;
-  const [f, g, h] = [
-    functions[scale % n]!,
-    functions[Math.floor(scale / n) % n]!,
-    functions[Math.floor(scale / n / n)]!,
-  ];
+  const [f, g, h] = [scale % n, n + (Math.floor(scale / n) % n), 2 * n + Math.floor(scale / n / n)];
   let least = Infinity;
-  for (const [l, w, height] of turns) {
-    if (l > inner[0] || w > inner[1] || height > inner[2]) continue;
-    least = Math.min(least, f(l, inner[0]) * g(w, inner[1]) * h(height, inner[2]));
+  for (const of of shares) {
+    const share = of[f]! * of[g]! * of[h]!;
+    if (share < least) least = share;
   }
   return least;
 }
 
 /** Whether dual feasible volumes prove that goods do not fit one carton of a type. */
 export function tooMuchByScales(goods: readonly Goods[], counts: readonly number[], type: CartonType): boolean {
-  const there = counts.flatMap((n, k) => (n > 0 ? [{ n, turns: turnsOf(goods[k]!) }] : []));
-  for (let scale = 0; scale < SCALES; scale++)
-    if (there.reduce((sum, { n, turns }) => sum + n * shareBy(scale, turns, type.inner), 0) > 1 + 1e-9) return true;
+  const there = counts.flatMap((n, k) => (n > 0 ? [{ n, shares: sharesOf(turnsOf(goods[k]!), type.inner) }] : []));
+  for (let scale = 0; scale < SCALES; scale++) {
+    let sum = 0;
+    for (const { n, shares } of there) sum += n * shareBy(scale, shares);
+    if (sum > 1 + 1e-9) return true;
+  }
   return false;
 }

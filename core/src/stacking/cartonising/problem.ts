@@ -61,5 +61,5 @@ export const weightIn = (goods: readonly Goods[], counts: readonly number[]): nu
 
 /** The groups of which goods are counted, null left out. */
 export const groupsIn = (goods: readonly Goods[], counts: readonly number[]): string[] => [
-  ...new Set(counts.flatMap((n, k) => (n > 0 && goods[k]!.group !== null ? [goods[k]!.group!] : []))),
+  ...new Set(counts.flatMap((n, k) => (n > 0 && goods[k]!.group !== null ? [goods[k]!.group] : []))),
 ];

@@ -32,7 +32,7 @@ export function layerOf(length: number, width: number, l: number, w: number): Fl
 
 class Layer {
   /** By how deep, the best of each rectangle that was looked at. */
-  readonly #known: Map<number, Filled>[] = Array.from({ length: DEEP + 1 }, () => new Map());
+  readonly #known: Map<number, Filled>[] = Array.from({ length: DEEP + 1 }, () => new Map<number, Filled>());
   readonly #sums: number[];
   #left = FIVES;
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { faultsOf, type BoxKind, type Sides } from '../boxes/index.ts';
-import { centreOfGravity, FitsNoPallet, heightOf, layerOf, palletise, type PalletType } from './index.ts';
+import { centreOfGravity, type FitsNoPallet, heightOf, layerOf, palletise, type PalletType } from './index.ts';
 
 const euro: PalletType = {
   lengthMm: 1200,

@@ -8,12 +8,12 @@ import { benchState } from './read.ts';
 /** Seconds that a packer may wait for the best packing; simple orders take a few hundredths. */
 const SECONDS = 1.5;
 /** Least share of a unit's base that rests on something in a carton. */
-export const SUPPORT = 0.75;
+const SUPPORT = 0.75;
 
 type NamedType = CartonType & { code: string; name: string };
 
 /** Carton types of the house, the cheapest first. */
-export const cartonTypes = (on: Db | Tx): Promise<NamedType[]> =>
+const cartonTypes = (on: Db | Tx): Promise<NamedType[]> =>
   rows<NamedType>(
     on,
     sql`select code, name, inner_mm as inner, tare_g as "tareG", max_weight_g as "maxWeightG", cost_minor::float8 as cost
@@ -21,7 +21,7 @@ export const cartonTypes = (on: Db | Tx): Promise<NamedType[]> =>
   );
 
 /** Sizes and rules of items, by id, as goods without a count. */
-export async function goodsOf(
+async function goodsOf(
   on: Db | Tx,
   items: readonly string[],
 ): Promise<Map<string, Omit<Goods, 'units'> & { name: string }>> {
