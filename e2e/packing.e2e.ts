@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import { person, PHONE, pickAll, scan, takeIn, test } from './people.ts';
 
-test('a carton is packed as it is drawn, another one is chosen knowing what it costs, and its label prints by itself', async ({
+test('a carton is packed as it is drawn, another one is chosen knowing what it costs, its label prints by itself, and the sheet of commands does it all', async ({
   browser,
 }) => {
   const desk = await person(browser, { name: 'maren' });
@@ -37,23 +37,43 @@ test('a carton is packed as it is drawn, another one is chosen knowing what it c
       .first()
       .click();
     await expect(bench.getByRole('img', { name: new RegExp(`: ${of} of 20 in$`) })).toBeVisible();
-    await bench.getByRole('button', { name: `Put all ${20 - of} in` }).click();
+    // By the sheet of commands: back, in again with all the rest, and what is asked for too early is refused.
+    await scan(bench, 'DO-UNDO');
+    await expect(bench.getByText('Removed again.')).toBeVisible();
+    await expect(bench.getByRole('img', { name: /: 0 of 20 in$/ })).toBeVisible();
+    await scan(bench, 'DO-PRINT');
+    await expect(bench.getByText('No carton of this order is closed yet.')).toBeVisible();
+    await bench.getByRole('button', { name: 'Put all 20 in' }).click();
     await expect(bench.getByRole('img', { name: /: 20 of 20 in$/ })).toBeVisible();
-    await bench.getByRole('button', { name: 'Close carton' }).click();
+    await scan(bench, 'DO-NEXT');
+    await expect(bench.getByText('Close this carton first.')).toBeVisible();
+    await scan(bench, 'DO-CLOSE');
     await expect(bench.getByText(/Carton closed\. .* Its label prints at LABEL-1\.$/)).toBeVisible();
+    await scan(bench, 'DO-PRINT');
+    await expect(bench.getByText('Sent to LABEL-1')).toBeVisible();
     await expect(bench.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
   });
 
   await test.step('on a phone the carton to take comes first, and another one than was proposed is taken', async () => {
-    const second = await takeIn(desk, 'PK-2', [['JR-001', 6]]);
-    await pickAll(desk, [second], 'CART-18', 'LANE-5');
+    const two = [await takeIn(desk, 'PK-2', [['JR-001', 6]]), await takeIn(desk, 'PK-3', [['HT-001', 2]])];
+    await pickAll(desk, two, 'CART-18', 'LANE-5');
     const phone = await person(browser, { badge: 'BADGE-3002' }, PHONE);
-    await scan(phone, 'CART-18-1');
+    await scan(phone, 'ORDER-PK-3');
+    await expect(phone.getByRole('heading', { name: 'PK-3' })).toBeVisible();
+    // While no carton is open another order is opened by its label, and the next one of the cart by the sheet.
+    await scan(phone, 'ORDER-PK-2');
     await expect(phone.getByRole('heading', { name: 'PK-2' })).toBeVisible();
     await phone.getByRole('button', { name: 'Open Extra large' }).click();
     await expect(phone.getByRole('img', { name: 'Extra large: 0 of 6 in' })).toBeVisible();
-    await phone.getByRole('button', { name: 'Put all 6 in' }).click();
-    await phone.getByRole('button', { name: 'Close carton' }).click();
+    await scan(phone, 'DO-ALL');
+    await expect(phone.getByRole('img', { name: 'Extra large: 6 of 6 in' })).toBeVisible();
+    await scan(phone, 'DO-CLOSE');
+    await expect(phone.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
+    await scan(phone, 'DO-NEXT');
+    await expect(phone.getByRole('heading', { name: 'PK-3' })).toBeVisible();
+    await scan(phone, 'DO-OPEN');
+    await scan(phone, 'DO-ALL');
+    await scan(phone, 'DO-CLOSE');
     await expect(phone.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
   });
 });

@@ -2,7 +2,6 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
-import { packSteps } from '@hand-relay/core/handling/packing';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { number, relative, timeOf } from '../text/index.ts';
 import {
@@ -23,6 +22,7 @@ import { Page } from '../shell/index.ts';
 import { CartonInHand } from './CartonInHand.tsx';
 import { ClosedCartons } from './ClosedCartons.tsx';
 import { PackGoods } from './PackGoods.tsx';
+import { stepsOf, usePackCommands } from './usePackCommands.ts';
 import { usePackInputs, type Said } from './usePackInputs.ts';
 
 /** Width of the cart and of the carton beside the goods, and height of what is said, in pixels. */
@@ -41,7 +41,9 @@ export function BenchOrderView({ id }: { id: string }) {
   const { data: plan } = api.usePackPlanQuery(id);
   const back = () => router.navigate('/bench');
   useShortcuts({ Escape: back });
-  const { said, input } = usePackInputs(id);
+  const inputs = usePackInputs(id);
+  const scanned = usePackCommands(id, inputs);
+  const { said, input } = inputs;
   if (error)
     return (
       <Page title="" onBack={back}>
@@ -52,8 +54,7 @@ export function BenchOrderView({ id }: { id: string }) {
   const wide = width >= WIDE;
   const waiting = order.bench.loose.reduce((n, l) => n + l.units, 0);
   const { carton } = order.bench;
-  const inside = new Map(carton?.contents.map((c) => [c.item, c.units]));
-  const steps = plan?.cartons[0] && !plan.otherwise ? packSteps(plan.cartons[0].places, inside) : null;
+  const steps = plan ? stepsOf(order, plan) : null;
   const goods = (
     <View key="goods" style={wide ? { flex: 1, minWidth: 0 } : {}}>
       <PackGoods order={order} plan={steps} onInput={input} />
@@ -64,7 +65,7 @@ export function BenchOrderView({ id }: { id: string }) {
       <CartonInHand order={order} plan={plan} steps={steps} onInput={input} waiting={waiting} />
       <ClosedCartons order={order} />
       {waiting === 0 && !carton && order.cartons.length > 0 && (
-        <Button kind="act" size="floor" title={t('bench.next')} onPress={back} />
+        <Button kind="act" size="floor" title={t('bench.next')} onPress={() => scanned('DO-NEXT')} />
       )}
     </View>
   );
@@ -81,10 +82,7 @@ export function BenchOrderView({ id }: { id: string }) {
         </Text>
       }
     >
-      <ScanField
-        label={t(carton ? 'bench.askItem' : 'bench.askBox')}
-        onCode={(text) => input({ kind: 'scan', text })}
-      />
+      <ScanField label={t(carton ? 'bench.askItem' : 'bench.askBox')} onCode={scanned} />
       <Verdict said={said} />
       <HoldBanner order={order.id} />
       {order.surplus.map(({ item, name, units }) => (

@@ -7,6 +7,7 @@ import { number, relative, timeOf } from '../text/index.ts';
 import { Card, Empty, Failed, LinkBox, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
+import { useFindOrder } from './useFindOrder.ts';
 
 /** Carts that wait for packing; scanning a cart, one of its places, a run or an order opens it. */
 export function BenchView() {
@@ -16,17 +17,14 @@ export function BenchView() {
   const now = useNow();
   const surface = useSurface();
   const { data, error, refetch } = api.useBenchQuery();
-  const [find] = api.useLazyFindQuery();
+  const findOrder = useFindOrder();
   const [wrong, setWrong] = useState<string | null>(null);
   const open = (order: string) => router.navigate(`/bench/orders/${order}`);
   const scanned = async (code: string) => {
-    const { data: found, error: failed } = await find({ code });
-    if (failed) return setWrong(words(troubleOf(failed)));
-    const waiting = new Set(data?.runs.flatMap((r) => r.orders.filter((o) => o.packed < o.units).map((o) => o.id)));
-    const order = found?.orders.find((o) => waiting.has(o)) ?? found?.orders[0];
-    if (!order) return setWrong(t('scan.nothing', { code }));
+    const found = await findOrder(code);
+    if ('wrong' in found) return setWrong(found.wrong);
     setWrong(null);
-    open(order);
+    open(found.order);
   };
   return (
     <Page title={t('bench.title')} aside={data && <BenchChoice benches={data.benches} />}>

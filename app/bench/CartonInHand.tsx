@@ -6,6 +6,7 @@ import type { PackInput, PackSteps } from '@hand-relay/core/handling/packing';
 import { api, troubleOf, useMe, words } from '../state/index.ts';
 import { mass, number, price } from '../text/index.ts';
 import { BoxDrawing, Button, Card, Column, Failed, Row, Signal, Text, useSurface } from '../ui/index.ts';
+import { allIn } from './usePackCommands.ts';
 
 /** Width and height of the drawing, which the carton is fitted into. */
 const DRAWING = { width: 320, height: 260 };
@@ -32,16 +33,6 @@ export function CartonInHand({
   if (!carton && waiting === 0) return null;
   const left = steps ? steps.steps.reduce((n, s) => n + s.of - s.inside, 0) : 0;
   const byHand = order.bench.loose.some((l) => l.serial !== null);
-  const allIn = () => {
-    for (const step of steps?.steps ?? []) {
-      let units = step.of - step.inside;
-      for (const l of order.bench.loose.filter((x) => x.item.id === step.item)) {
-        const some = Math.min(units, l.units);
-        if (some > 0) onInput({ kind: 'put', item: step.item, lot: l.lot, units: some });
-        units -= some;
-      }
-    }
-  };
   return (
     <Card gap={10} style={carton ? { borderColor: surface.ink, borderWidth: 2 } : {}}>
       <Row gap={12} style={{ justifyContent: 'space-between' }}>
@@ -70,7 +61,11 @@ export function CartonInHand({
             <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
           ))}
           {left > 0 && !byHand && !plan?.otherwise && (
-            <Button size="floor" title={t('bench.allIn', { count: left })} onPress={allIn} />
+            <Button
+              size="floor"
+              title={t('bench.allIn', { count: left })}
+              onPress={() => allIn(order, steps).forEach(onInput)}
+            />
           )}
           <Button
             kind={carton.contents.length === 0 ? 'plain' : 'act'}

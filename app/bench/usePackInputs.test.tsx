@@ -31,7 +31,13 @@ const goods = (n: number, units: number): BenchState['loose'][number] => ({
 /** A server that packs an order as ours does, slowly. */
 function server(loose: BenchState['loose']) {
   const bench: BenchState = { loose, carton: null, boxes: [{ code: 'BOX-S', name: 'Small' }] };
-  const there = { bench, heard: [] as PackInput[], refuse: null as string | null, broken: false };
+  const there = {
+    bench,
+    heard: [] as PackInput[],
+    removed: [] as object[],
+    refuse: null as string | null,
+    broken: false,
+  };
   globalThis.fetch = (async (address: string, init?: { body?: string }) => {
     await new Promise((resolve) => setTimeout(resolve, 5));
     const answer = (status: number, data: object) => ({
@@ -40,8 +46,15 @@ function server(loose: BenchState['loose']) {
       headers: new Headers(),
       json: () => Promise.resolve(JSON.parse(JSON.stringify(data)) as unknown),
     });
-    if (!String(address).endsWith('/inputs'))
-      return answer(200, { id: 'o1', benches: [{ code: 'BENCH-1', name: 'Bench 1' }], bench });
+    if (String(address).endsWith('/take-out')) {
+      there.removed.push(JSON.parse(init!.body!) as object);
+      return answer(200, {});
+    }
+    if (!String(address).endsWith('/inputs')) {
+      const contents = bench.carton?.contents.map(({ item, units }) => ({ item, lot: '', serial: '', units }));
+      const cartons = contents ? [{ id: 'c1', contents }] : [];
+      return answer(200, { id: 'o1', benches: [{ code: 'BENCH-1', name: 'Bench 1' }], bench, cartons });
+    }
     if (there.broken)
       return answer(409, { code: 'order-held', facts: { order: 'LA-1', why: 'Credit' }, fields: [], requestId: 'q' });
     const { input } = JSON.parse(init!.body!) as { input: PackInput };
@@ -71,7 +84,8 @@ function open() {
       expect(result.current.said).toMatchObject({ kind });
       expect(result.current.said!.text).toMatch(text);
     });
-  return { scan, says };
+  const undo = () => act(() => result.current.undo());
+  return { scan, says, undo };
 }
 
 describe('inputs of a packer', () => {
@@ -119,5 +133,18 @@ describe('inputs of a packer', () => {
     await says(/^3 added/, 'done');
     expect(there.bench.loose.map((l) => l.units)).toEqual([5, 2]);
     expect(there.heard.at(-1)).toEqual({ kind: 'scan', text: gtin(2), times: 3 });
+  });
+
+  it('take back what was put in last, once', async () => {
+    const there = server([goods(1, 3), goods(2, 2)]);
+    const { scan, says, undo } = open();
+    scan('BOX-S', gtin(1), gtin(2));
+    await says(/^1 added, 2 in carton/, 'done');
+    undo();
+    await says('Removed again.', 'done');
+    expect(there.removed).toEqual([{ item: 'i2', lot: '', serial: '', units: 1 }]);
+    undo();
+    await says(/^Nothing to undo/, 'refused');
+    expect(there.removed).toHaveLength(1);
   });
 });

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import type { BenchOrder } from '@hand-relay/contract';
 import { judgePack, type PackInput } from '@hand-relay/core/handling/packing';
 import { api, readNow, remembered, thisYear, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { i18n, number } from '../text/index.ts';
@@ -20,7 +21,10 @@ export interface Said {
 export function usePackInputs(id: string) {
   const dispatch = useAppDispatch();
   const [send] = api.usePackInputMutation();
+  const [unpack] = api.useUnpackMutation();
   const queue = useRef<Promise<void>>(Promise.resolve());
+  // What was in the open carton before the last goods were put in.
+  const before = useRef<Inside | null>(null);
   const [said, setSaid] = useState<Said | null>(null);
   // A number from the sheet of quantities, until the item that it counts is scanned.
   const times = useRef<number | null | undefined>(undefined);
@@ -51,14 +55,55 @@ export function usePackInputs(id: string) {
       return;
     }
     play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
-    const before = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
-    setSaid({ kind: 'done', text: verdictWords(done, before), lane: done.verdict === 'close' });
+    const there = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
+    before.current = done.verdict === 'put' ? insideOf(latest) : null;
+    setSaid({ kind: 'done', text: verdictWords(done, there), lane: done.verdict === 'close' });
   };
-  const input = (what: PackInput) => {
+  /** Takes out again what was put in last. */
+  const takeBack = async () => {
+    const read = await dispatch(readNow('benchOrder', id));
+    if ('error' in read) return refuse(words(read.error));
+    const now = insideOf(read.data);
+    const old = before.current;
+    before.current = null;
+    if (!now || now.carton !== old?.carton) return refuse(i18n.t('bench.nothingToUndo'));
+    for (const content of now.contents) {
+      const { item, lot, serial } = content;
+      const had = old.contents.find((c) => c.item === item && c.lot === lot && c.serial === serial)?.units ?? 0;
+      if (content.units <= had) continue;
+      const done = await unpack({ id: now.carton, item, lot, serial, units: content.units - had });
+      if (done.error) return refuse(words(troubleOf(done.error)));
+    }
+    play('accepted', sound);
+    setSaid({ kind: 'done', text: i18n.t('bench.undone') });
+  };
+  const inTurn = (work: () => Promise<void>) => {
     // One that fails unexpectedly must not hold up those behind it.
-    queue.current = queue.current.catch(() => undefined).then(() => judge(what));
+    queue.current = queue.current.catch(() => undefined).then(work);
   };
-  return { said, input };
+  const say = (what: Said) => {
+    if (what.kind === 'refused') play('refused', sound);
+    setSaid(what);
+  };
+  return {
+    said,
+    say,
+    input: (what: PackInput) => inTurn(() => judge(what)),
+    undo: () => inTurn(takeBack),
+    /** Does what is worked out when its turn comes: by then all that was scanned before is in. */
+    command: (work: (put: (what: PackInput) => Promise<void>) => Promise<void>) => inTurn(() => work(judge)),
+  };
+}
+
+/** The open carton with what is in it, by lot and serial number. */
+interface Inside {
+  carton: string;
+  contents: BenchOrder['cartons'][number]['contents'];
+}
+
+function insideOf({ bench, cartons }: BenchOrder): Inside | null {
+  const open = cartons.find((c) => c.id === bench.carton?.id);
+  return open ? { carton: open.id, contents: open.contents } : null;
 }
 
 /** @param before units that were in the carton already */

@@ -1,9 +1,9 @@
-import Overlay from '@rneui/themed/dist/Overlay';
 import { useRef, useState } from 'react';
 import { Pressable, ScrollView, useWindowDimensions, View } from 'react-native';
 import { Icon } from './Icon.tsx';
+import { Popover, type PopoverAt } from './Popover.tsx';
 import { Text } from './Text.tsx';
-import { SurfaceContext, surfaces, useSurface, WIDE } from './theme.ts';
+import { useSurface, WIDE } from './theme.ts';
 
 const EDGE = 8;
 const ROW = 44;
@@ -14,9 +14,6 @@ interface Option<T extends string> {
   value: T;
   title: string;
 }
-
-/** Where the list opens: below its field, above where more room is there, at the foot of a phone. */
-type At = { left: number; width: number; maxHeight: number } & ({ top: number } | { bottom: number });
 
 /**
  * One of many: a field that opens a list. Arrows, Home and End move, letters jump to what begins with them, Enter or a
@@ -38,7 +35,7 @@ export function Picker<T extends string>({
   const surface = useSurface();
   const { width, height } = useWindowDimensions();
   const field = useRef<View>(null);
-  const [at, setAt] = useState<At | null>(null);
+  const [at, setAt] = useState<PopoverAt | null>(null);
   const open = () => {
     if (disabled) return;
     const box = (field.current as unknown as HTMLElement).getBoundingClientRect();
@@ -121,13 +118,12 @@ function List<T extends string>({
   label: string;
   options: Option<T>[];
   value: T;
-  at: At;
+  at: PopoverAt;
   onChoose: (value: T) => void;
   onClose: () => void;
 }) {
   const surface = useSurface();
-  const { width, height } = useWindowDimensions();
-  const wide = width >= WIDE;
+  const wide = useWindowDimensions().width >= WIDE;
   const rows = useRef<(HTMLElement | null)[]>([]);
   const typed = useRef({ text: '', since: 0 });
   const chosen = Math.max(
@@ -159,59 +155,37 @@ function List<T extends string>({
     }
   };
   return (
-    <Overlay
-      isVisible
-      onBackdropPress={onClose}
-      onRequestClose={onClose}
-      onShow={() => holdFocus(() => rows.current[chosen])}
-      animationType="none"
-      backdropStyle={{ backgroundColor: wide ? 'transparent' : 'rgba(20,24,26,0.55)' }}
-      overlayStyle={[
-        {
-          padding: 0,
-          borderRadius: 4,
-          borderWidth: 1,
-          borderColor: surface.quiet,
-          backgroundColor: surface.raised,
-          shadowOpacity: 0,
-          elevation: 0,
-          position: 'absolute',
-        },
-        wide ? at : { width, bottom: 0, left: 0, maxHeight: height * 0.8 },
-      ]}
-    >
-      <SurfaceContext.Provider value={surface === surfaces.floor ? 'floor' : 'paper'}>
-        <ScrollView style={{ flexShrink: 1 }} {...({ dataSet: { surface: surface.name } } as object)}>
-          <View
-            {...({ role: 'listbox', 'aria-label': label, onKeyDownCapture: onKey } as object)}
-            style={{ paddingVertical: 4 }}
-          >
-            {options.map((o, i) => (
-              <Pressable
-                key={o.value}
-                ref={(row) => {
-                  rows.current[i] = row as unknown as HTMLElement | null;
-                }}
-                role="option"
-                tabIndex={i === chosen ? 0 : -1}
-                aria-selected={o.value === value}
-                aria-label={o.title}
-                onPress={() => onChoose(o.value)}
-                style={{
-                  minHeight: wide ? 36 : 52,
-                  paddingHorizontal: 12,
-                  paddingVertical: 6,
-                  justifyContent: 'center',
-                  backgroundColor: o.value === value ? surface.chosen : 'transparent',
-                }}
-              >
-                <Text kind={o.value === value ? 'strong' : 'body'}>{o.title}</Text>
-              </Pressable>
-            ))}
-          </View>
-        </ScrollView>
-      </SurfaceContext.Provider>
-    </Overlay>
+    <Popover at={at} onClose={onClose} onShow={() => holdFocus(() => rows.current[chosen])}>
+      <ScrollView style={{ flexShrink: 1 }} {...({ dataSet: { surface: surface.name } } as object)}>
+        <View
+          {...({ role: 'listbox', 'aria-label': label, onKeyDownCapture: onKey } as object)}
+          style={{ paddingVertical: 4 }}
+        >
+          {options.map((o, i) => (
+            <Pressable
+              key={o.value}
+              ref={(row) => {
+                rows.current[i] = row as unknown as HTMLElement | null;
+              }}
+              role="option"
+              tabIndex={i === chosen ? 0 : -1}
+              aria-selected={o.value === value}
+              aria-label={o.title}
+              onPress={() => onChoose(o.value)}
+              style={{
+                minHeight: wide ? 36 : 52,
+                paddingHorizontal: 12,
+                paddingVertical: 6,
+                justifyContent: 'center',
+                backgroundColor: o.value === value ? surface.chosen : 'transparent',
+              }}
+            >
+              <Text kind={o.value === value ? 'strong' : 'body'}>{o.title}</Text>
+            </Pressable>
+          ))}
+        </View>
+      </ScrollView>
+    </Popover>
   );
 }
 

@@ -96,7 +96,7 @@ describe('the planner on the command line', () => {
       ['allocate'],
       'supply[3].bestBefore: must be the same in every row of lot L1',
     ],
-    ['{}', ['walk'], 'verb: must be one of route, batch, allocate, fixed, estimate'],
+    ['{}', ['walk'], 'verb: must be one of route, batch, allocate, cartonise, palletise, fixed, estimate'],
     ['{}', ['schema', 'walk'], 'verb: must be one of route'],
   ])('refuses %#: exit 2, one line that names the field, nothing answered', (input, args, message) => {
     const done = planner(input, ...args);

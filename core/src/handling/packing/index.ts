@@ -9,6 +9,7 @@ export {
   type PackVerdict,
 } from './judge.ts';
 export { cartonsRoughly, proposeCarton, type CartonType, type LooseGoods } from './propose.ts';
+export { commandCode, packCommand, packCommands, type PackCommand } from './commands.ts';
 export { packSteps, type PackStep, type PackSteps } from './steps.ts';
 export { giveUp, receive, type Received } from './receive.ts';
 export { byPackRule, type PackRule } from './rule.ts';

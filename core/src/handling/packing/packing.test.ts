@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { packSteps, judgePack, proposeCarton, type BenchState, type PackInput } from './index.ts';
+import {
+  commandCode,
+  judgePack,
+  packCommand,
+  packCommands,
+  packSteps,
+  proposeCarton,
+  type BenchState,
+  type PackInput,
+} from './index.ts';
 
 const item = (id: string, gtin: string, more: object = {}) => ({
   id,
@@ -260,4 +269,10 @@ describe('what a packer does next', () => {
       ).next,
     ).toBeNull();
   });
+});
+
+it('reads the commands of the sheet as they are printed, and nothing else', () => {
+  for (const command of packCommands) expect(packCommand(` ${commandCode(command).toLowerCase()} `)).toBe(command);
+  expect(packCommand('DO-SOMETHING')).toBeNull();
+  expect(packCommand('BOX-M')).toBeNull();
 });

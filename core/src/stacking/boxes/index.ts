@@ -1,3 +1,4 @@
+export { arrange, FEW, type Arranged } from './arrange.ts';
 export { fitsAlone, turnsOf, volumeOf, type BoxKind, type Placed, type Room, type Sides } from './box.ts';
 export { blockOf, type Block } from './blocks.ts';
 export { faultsOf, type StackFault } from './check.ts';

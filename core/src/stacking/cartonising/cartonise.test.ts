@@ -1,6 +1,5 @@
 import fc from 'fast-check';
-import { arrange } from '../boxes/arrange.ts';
-import { faultsOf, type Sides } from '../boxes/index.ts';
+import { arrange, faultsOf, type Sides } from '../boxes/index.ts';
 import { cartonise, type FitsNoCarton, type CartonProblem, type CartonType, type Goods } from './index.ts';
 
 const type = (inner: Sides, cost: number, maxWeightG = 10_000): CartonType => ({ inner, tareG: 10, maxWeightG, cost });

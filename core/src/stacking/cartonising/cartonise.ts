@@ -1,7 +1,17 @@
 import { seeded, type Random } from '../../random/index.ts';
-import { arrange, FEW } from '../boxes/arrange.ts';
-import { Effort, fill, kitFor, volumeOf, type Kit, type Placed, type Room, type Sides } from '../boxes/index.ts';
-import { Stack } from '../boxes/stack.ts';
+import {
+  arrange,
+  FEW,
+  Stack,
+  Effort,
+  fill,
+  kitFor,
+  volumeOf,
+  type Kit,
+  type Placed,
+  type Room,
+  type Sides,
+} from '../boxes/index.ts';
 import { sharedBound, tooFew } from './bounds.ts';
 import { tooMuchByScales } from './dualFeasible.ts';
 import { mixesByPrice } from './mixes.ts';

@@ -1,0 +1,126 @@
+import type { BenchOrder, PackPlan } from '@hand-relay/contract';
+import {
+  packCommand,
+  packCommands,
+  packSteps,
+  type PackInput,
+  type PackSteps,
+} from '@hand-relay/core/handling/packing';
+import { readCode } from '@hand-relay/core/reading/codes';
+import { useRouter } from 'expo-router';
+import { api, readNow, thisYear, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { i18n } from '../text/index.ts';
+import { thisBench } from './BenchChoice.tsx';
+import { useFindOrder } from './useFindOrder.ts';
+import type { usePackInputs } from './usePackInputs.ts';
+
+type Inputs = ReturnType<typeof usePackInputs>;
+
+/** What is put in next by the plan of the carton in hand; null where it was packed otherwise. */
+export function stepsOf({ bench }: BenchOrder, plan: PackPlan): PackSteps | null {
+  const inside = new Map<string, number>();
+  for (const { item, units } of bench.carton?.contents ?? []) inside.set(item, (inside.get(item) ?? 0) + units);
+  return plan.cartons[0] && !plan.otherwise ? packSteps(plan.cartons[0].places, inside) : null;
+}
+
+/** All units of the plan that are not in the carton yet, as inputs; serial numbers are scanned one by one. */
+export function allIn({ bench }: BenchOrder, steps: PackSteps | null): PackInput[] {
+  return (steps?.steps ?? []).flatMap((step) => {
+    let units = step.of - step.inside;
+    return bench.loose
+      .filter((l) => l.item.id === step.item && l.serial === null)
+      .flatMap((l): PackInput[] => {
+        const some = Math.min(units, l.units);
+        units -= some;
+        return some > 0 ? [{ kind: 'put', item: step.item, lot: l.lot, units: some }] : [];
+      });
+  });
+}
+
+/**
+ * What a scan at an order means beside goods and cartons: a command of the sheet, or, while no carton is open, a cart or
+ * order that is packed instead.
+ */
+export function usePackCommands(id: string, { say, input, undo, command }: Inputs) {
+  const router = useRouter();
+  const dispatch = useAppDispatch();
+  const findOrder = useFindOrder();
+  const [readQueue] = api.useLazyBenchQuery();
+  const [readPlan] = api.useLazyPackPlanQuery();
+  const [print] = api.usePrintMutation();
+  const refuse = (text: string) => say({ kind: 'refused', text });
+  const open = (order: string) => router.navigate(`/bench/orders/${order}`);
+  /** With the order as it is when the command's turn comes. */
+  const now = (work: (order: BenchOrder, put: (what: PackInput) => Promise<void>) => Promise<void>) =>
+    command(async (put) => {
+      const read = await dispatch(readNow('benchOrder', id));
+      if ('error' in read) return refuse(words(read.error));
+      return work(read.data, put);
+    });
+
+  const openProposed = () =>
+    now(async (_, put) => {
+      const { data, error } = await readPlan(id);
+      const proposed = data?.cartons[0];
+      if (error) return refuse(words(troubleOf(error)));
+      return proposed ? put({ kind: 'scan', text: proposed.code }) : refuse(i18n.t('refusal.nothing-to-pack'));
+    });
+  const putAll = () =>
+    now(async (order, put) => {
+      if (!order.bench.carton) return refuse(i18n.t('refusal.carton-first'));
+      const { data, error } = await readPlan(id);
+      if (error) return refuse(words(troubleOf(error)));
+      const inputs = allIn(order, data ? stepsOf(order, data) : null);
+      if (inputs.length === 0) return refuse(i18n.t('bench.nothingMore'));
+      for (const one of inputs) await put(one);
+    });
+  const next = () =>
+    now(async (order) => {
+      if (order.bench.carton?.contents.length) return refuse(i18n.t('bench.closeFirst'));
+      const { data: queue, error } = await readQueue();
+      if (error) return refuse(words(troubleOf(error)));
+      const runs = queue?.runs ?? [];
+      // The cart in hand before any other.
+      const mine = runs.filter((r) => r.orders.some((o) => o.id === id));
+      const waiting = [...mine, ...runs].flatMap((r) => r.orders).find((o) => o.id !== id && o.packed < o.units);
+      if (waiting) open(waiting.id);
+      else router.navigate('/bench');
+    });
+  const printAgain = () =>
+    now(async (order) => {
+      const last = order.cartons.filter((c) => c.state === 'closed').at(-1);
+      if (!last) return refuse(i18n.t('bench.nothingToPrint'));
+      const done = await print({ kind: 'carton-label', of: last.id, station: thisBench(order.benches) });
+      if (done.error) return refuse(words(troubleOf(done.error)));
+      say({ kind: 'done', text: i18n.t('printing.sent', { printer: done.data.printer }) });
+    });
+  /** A cart or an order, which is packed instead while no carton is open. */
+  const another = (text: string) =>
+    now(async (order, put) => {
+      if (order.bench.carton) return put({ kind: 'scan', text });
+      const found = await findOrder(text);
+      if ('wrong' in found) refuse(found.wrong);
+      else open(found.order);
+    });
+
+  return (text: string): void => {
+    switch (packCommand(text)) {
+      case 'open':
+        return openProposed();
+      case 'all':
+        return putAll();
+      case 'undo':
+        return undo();
+      case 'print':
+        return printAgain();
+      case 'next':
+        return next();
+      case 'help':
+        return say({ kind: 'caution', text: packCommands.map((c) => i18n.t(`bench.command.${c}`)).join(' · ') });
+      default:
+        return ['cart', 'position', 'run', 'order'].includes(readCode(text, thisYear()).kind)
+          ? another(text)
+          : input({ kind: 'scan', text });
+    }
+  };
+}
