@@ -62,7 +62,6 @@ export function Picker<T extends string>({
         onPress={open}
         {...({
           'aria-haspopup': 'listbox',
-          'aria-valuetext': title,
           onKeyDown: (event: { key: string; preventDefault(): void }) => {
             if (!['ArrowDown', 'ArrowUp', ' ', 'Enter'].includes(event.key)) return;
             event.preventDefault();
