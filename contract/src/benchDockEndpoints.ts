@@ -25,7 +25,7 @@ export const benchDockEndpoints = all({
     method: 'GET',
     path: '/api/bench/orders/:id/plan',
     needs: ['orders.pack'],
-    summary: 'Which cartons the goods of an order take, and where each unit lies',
+    summary: 'Which cartons an order needs, and where each unit goes',
     reads: ['bench#id', 'orders#id'],
     refuses: ['not-found'],
     answer: packing.packPlan,

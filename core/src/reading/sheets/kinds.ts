@@ -147,12 +147,7 @@ export const sheets = {
       { name: 'temperature', type: { kind: 'choice', of: temperatures }, otherwise: 'ambient', example: 'ambient' },
       { name: 'keep_apart', type: text(30), example: 'food', also: ['segregation'], maybe: ['group', 'apart'] },
       { name: 'keep_upright', type: { kind: 'yes-no' }, example: 'no', also: ['this side up', 'upright'] },
-      {
-        name: 'load_on_top_g',
-        type: whole(0, GRAMS),
-        example: '5000',
-        also: ['load on top', 'stacking load'],
-      },
+      { name: 'load_on_top_g', type: whole(0, GRAMS), example: '5000', also: ['load on top'] },
       { name: 'lots', type: { kind: 'yes-no' }, example: 'no', also: ['lot tracked', 'batch tracked', 'has lots'] },
       {
         name: 'shelf_life_days',
