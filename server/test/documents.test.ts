@@ -11,25 +11,27 @@ import { packAll, pickAll, startWave, takeIn } from './steps.ts';
 const DPI = 300;
 const require_ = createRequire(import.meta.url);
 
-/** A PDF as its pages' texts, and its first page drawn. */
+/** A PDF as its pages' texts, and each page drawn (`image` is the first). */
 async function readPdf(bytes: Buffer) {
   const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const pdf = await getDocument({
     data: new Uint8Array(bytes),
     standardFontDataUrl: join(dirname(require_.resolve('pdfjs-dist/package.json')), 'standard_fonts/'),
   }).promise;
-  const texts: string[] = [];
+  type Image = Parameters<typeof readBarcodes>[0];
+  const pages: { text: string; width: number; height: number; image: Image }[] = [];
   for (let n = 1; n <= pdf.numPages; n++) {
-    const { items } = await (await pdf.getPage(n)).getTextContent();
-    texts.push(items.map((i) => ('str' in i ? i.str : '')).join(' '));
+    const page = await pdf.getPage(n);
+    const { items } = await page.getTextContent();
+    const [, , width, height] = page.view as [number, number, number, number];
+    const viewport = page.getViewport({ scale: DPI / 72 });
+    const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
+    await page.render({ canvas: null, canvasContext: canvas.getContext('2d') as never, viewport }).promise;
+    const image = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height) as unknown as Image;
+    pages.push({ text: items.map((i) => ('str' in i ? i.str : '')).join(' '), width, height, image });
   }
-  const page = await pdf.getPage(1);
-  const [, , width, height] = page.view as [number, number, number, number];
-  const viewport = page.getViewport({ scale: DPI / 72 });
-  const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
-  await page.render({ canvas: null, canvasContext: canvas.getContext('2d') as never, viewport }).promise;
-  const image = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
-  return { texts, width, height, image: image as unknown as Parameters<typeof readBarcodes>[0] };
+  const [{ width, height, image }] = pages as [(typeof pages)[number]];
+  return { texts: pages.map((p) => p.text), images: pages.map((p) => p.image), width, height, image };
 }
 
 async function symbols(image: Parameters<typeof readBarcodes>[0], most = 8) {
@@ -152,13 +154,15 @@ describe('documents', () => {
     expect((await symbols(image)).map((s) => s.text)).toEqual(['PRINTER-LABEL-DOCK']);
   });
 
-  it('the sheet of counts has a barcode for each number to twenty, for none and for all, on one page', async () => {
+  it('the sheet for the bench has a barcode for each count to twenty, none and all, and one for each command', async () => {
     const body = { kind: 'count-sheet', station: 'BENCH-1' };
     const { job } = await packer.get('print', { body });
     const sheet = await readPdf((await packer.ask('printJobPdf', { id: job })).body as Buffer);
-    expect(sheet.texts).toHaveLength(1);
-    const codes = (await symbols(sheet.image, 30)).map((s) => s.text).sort();
-    expect(codes).toEqual(['COUNT-ALL', ...Array.from({ length: 21 }, (_, n) => `COUNT-${n}`)].sort());
+    const read = await Promise.all(sheet.images.map((image) => symbols(image, 30)));
+    expect(read.map((page) => page.map((s) => s.text).sort())).toEqual([
+      ['COUNT-ALL', ...Array.from({ length: 21 }, (_, n) => `COUNT-${n}`)].sort(),
+      ['DO-ALL', 'DO-CLOSE', 'DO-HELP', 'DO-NEXT', 'DO-OPEN', 'DO-PRINT', 'DO-UNDO'],
+    ]);
   });
 
   it('the label of a carton that is not there is refused', async () =>
