@@ -46,7 +46,7 @@ test('a carton is packed as it is drawn, another one is chosen knowing what it c
     await bench.getByRole('button', { name: 'Put all 20 in' }).click();
     await expect(bench.getByRole('img', { name: /: 20 of 20 in$/ })).toBeVisible();
     await scan(bench, 'DO-NEXT');
-    await expect(bench.getByText('Close this carton first.')).toBeVisible();
+    await expect(bench.getByText('Cartons of this order are still open. Close them first.')).toBeVisible();
     await scan(bench, 'DO-CLOSE');
     await expect(bench.getByText(/Carton closed\. .* Its label prints at LABEL-1\.$/)).toBeVisible();
     await scan(bench, 'DO-PRINT');

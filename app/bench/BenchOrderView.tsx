@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useTranslation } from 'react-i18next';
 import { useWindowDimensions, View } from 'react-native';
 import type { BenchOrder } from '@hand-relay/contract';
+import { withInHand } from '@hand-relay/core/handling/packing';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { number, relative, timeOf } from '../text/index.ts';
 import {
@@ -22,8 +23,9 @@ import { Page } from '../shell/index.ts';
 import { CartonInHand } from './CartonInHand.tsx';
 import { ClosedCartons } from './ClosedCartons.tsx';
 import { PackGoods } from './PackGoods.tsx';
-import { stepsOf, usePackCommands } from './usePackCommands.ts';
+import { planOf, stepsOf, usePackCommands } from './usePackCommands.ts';
 import { usePackInputs, type Said } from './usePackInputs.ts';
+import { useWeigh } from './useWeigh.ts';
 
 /** Width of the cart and of the carton beside the goods, and height of what is said, in pixels. */
 const CART = 240;
@@ -37,11 +39,13 @@ export function BenchOrderView({ id }: { id: string }) {
   const me = useMe();
   const now = useNow();
   const { width } = useWindowDimensions();
-  const { data: order, error, refetch } = api.useBenchOrderQuery(id);
-  const { data: plan } = api.usePackPlanQuery(id);
+  const { data, error, refetch } = api.useBenchOrderQuery(id);
   const back = () => router.navigate('/bench');
   useShortcuts({ Escape: back });
   const inputs = usePackInputs(id);
+  const order = data && { ...data, bench: withInHand(data.bench, inputs.inHand) };
+  const { data: plan } = api.usePackPlanQuery(planOf(id, order));
+  const weigh = useWeigh(inputs);
   const scanned = usePackCommands(id, inputs);
   const { said, input } = inputs;
   if (error)
@@ -62,7 +66,15 @@ export function BenchOrderView({ id }: { id: string }) {
   );
   const inHand = (
     <View key="carton" style={[{ gap: 16 }, wide ? { width: CARTON } : {}]}>
-      <CartonInHand order={order} plan={plan} steps={steps} onInput={input} waiting={waiting} />
+      <CartonInHand
+        order={order}
+        plan={plan}
+        steps={steps}
+        onInput={input}
+        onTake={inputs.takeInHand}
+        onWeigh={weigh}
+        waiting={waiting}
+      />
       <ClosedCartons order={order} />
       {waiting === 0 && !carton && order.cartons.length > 0 && (
         <Button kind="act" size="floor" title={t('bench.next')} onPress={() => scanned('DO-NEXT')} />

@@ -7,6 +7,7 @@ import { number, relative, timeOf } from '../text/index.ts';
 import { Card, Empty, Failed, LinkBox, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
+import { ScaleKey } from './ScaleKey.tsx';
 import { useFindOrder } from './useFindOrder.ts';
 
 /** Carts that wait for packing; scanning a cart, one of its places, a run or an order opens it. */
@@ -27,7 +28,17 @@ export function BenchView() {
     open(found.order);
   };
   return (
-    <Page title={t('bench.title')} aside={data && <BenchChoice benches={data.benches} />}>
+    <Page
+      title={t('bench.title')}
+      aside={
+        data && (
+          <Row gap={16}>
+            <ScaleKey />
+            <BenchChoice benches={data.benches} />
+          </Row>
+        )
+      }
+    >
       <ScanField label={t('bench.ask')} onCode={(code) => void scanned(code)} />
       {wrong && (
         <View role="alert">

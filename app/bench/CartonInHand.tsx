@@ -3,10 +3,12 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { BenchOrder, PackPlan } from '@hand-relay/contract';
 import type { PackInput, PackSteps } from '@hand-relay/core/handling/packing';
-import { api, troubleOf, useMe, words } from '../state/index.ts';
+import { useMe } from '../state/index.ts';
 import { mass, number, price } from '../text/index.ts';
-import { BoxDrawing, Button, Card, Column, Failed, Row, Signal, Text, useSurface } from '../ui/index.ts';
-import { allIn } from './usePackCommands.ts';
+import { BoxDrawing, Button, Card, Choice, Column, Row, Signal, Text, useSurface } from '../ui/index.ts';
+import { CartonWeight } from './CartonWeight.tsx';
+import { InCarton } from './InCarton.tsx';
+import { allIn, nextCarton } from './usePackCommands.ts';
 
 /** Width and height of the drawing, which the carton is fitted into. */
 const DRAWING = { width: 320, height: 260 };
@@ -17,12 +19,17 @@ export function CartonInHand({
   plan,
   steps,
   onInput,
+  onTake,
+  onWeigh,
   waiting,
 }: {
   order: BenchOrder;
   plan: PackPlan | undefined;
   steps: PackSteps | null;
   onInput: (input: PackInput) => void;
+  /** Another open carton is taken in hand. */
+  onTake: (carton: string) => void;
+  onWeigh: () => void;
   waiting: number;
 }) {
   const { t } = useTranslation();
@@ -32,6 +39,8 @@ export function CartonInHand({
   const next = plan?.cartons[0];
   if (!carton && waiting === 0) return null;
   const left = steps ? steps.steps.reduce((n, s) => n + s.of - s.inside, 0) : 0;
+  const code = carton && carton.contents.length > 0 && plan ? nextCarton(order, plan) : null;
+  const beside = order.bench.boxes.find((b) => b.code === code);
   const byHand = order.bench.loose.some((l) => l.serial !== null);
   return (
     <Card gap={10} style={carton ? { borderColor: surface.ink, borderWidth: 2 } : {}}>
@@ -47,6 +56,17 @@ export function CartonInHand({
           <Text colour="quiet">{t('bench.ofCartons', { number: 1, all: number(plan.cartons.length) })}</Text>
         )}
       </Row>
+      {carton && order.bench.others.length > 0 && (
+        <Choice
+          bare
+          label={t('bench.openCartons')}
+          value={carton.id}
+          onChange={onTake}
+          options={[carton, ...order.bench.others]
+            .sort((a, b) => a.number - b.number)
+            .map((c) => ({ value: c.id, title: t('bench.carton', { number: c.number }) }))}
+        />
+      )}
       {plan?.otherwise && <Signal kind="caution" text={t('bench.otherwise')} />}
       {plan && plan.unfit.length > 0 && (
         <Signal kind="refused" text={t('bench.unfit', { names: plan.unfit.map((u) => u.name).join(', ') })} />
@@ -58,13 +78,27 @@ export function CartonInHand({
         <>
           {full?.contents.length === 0 && <Text colour="quiet">{t('bench.emptyCarton')}</Text>}
           {full?.contents.map((c) => (
-            <Inside key={`${c.item}${c.lot}${c.serial}`} carton={carton.id} content={c} />
+            <InCarton
+              key={`${c.item}${c.lot}${c.serial}${c.units}`}
+              carton={carton.id}
+              content={c}
+              others={order.bench.others}
+            />
           ))}
           {left > 0 && !byHand && !plan?.otherwise && (
             <Button
               size="floor"
               title={t('bench.allIn', { count: left })}
               onPress={() => allIn(order, steps).forEach(onInput)}
+            />
+          )}
+          {carton.contents.length > 0 && order.bench.weighing !== 'never' && (
+            <CartonWeight key={carton.id} carton={carton} onInput={onInput} onWeigh={onWeigh} />
+          )}
+          {beside && (
+            <Button
+              title={t('bench.openBeside', { name: beside.name })}
+              onPress={() => onInput({ kind: 'scan', text: beside.code })}
             />
           )}
           <Button
@@ -208,36 +242,6 @@ function Choices({
           </Text>
         </Row>
       ))}
-    </Column>
-  );
-}
-
-function Inside({ carton, content }: { carton: string; content: BenchOrder['cartons'][number]['contents'][number] }) {
-  const { t } = useTranslation();
-  const [unpack, { error, isLoading }] = api.useUnpackMutation();
-  const { item, lot, serial, units } = content;
-  return (
-    <Column gap={2}>
-      <Row gap={12} style={{ flexWrap: 'nowrap' }}>
-        <Text kind="heading" style={{ minWidth: 40 }} align="right">
-          {number(units)}
-        </Text>
-        <View style={{ flex: 1 }}>
-          <Text>{content.name}</Text>
-          {(lot || serial) !== '' && (
-            <Text kind="mono" colour="quiet">
-              {lot ? t('floor.lot', { lot }) : serial}
-            </Text>
-          )}
-        </View>
-        <Button
-          title={t('bench.takeOut')}
-          label={`${t('bench.takeOut')} ${content.name}`}
-          busy={isLoading}
-          onPress={() => void unpack({ id: carton, item, lot, serial, units })}
-        />
-      </Row>
-      {error && <Failed text={words(troubleOf(error))} />}
     </Column>
   );
 }

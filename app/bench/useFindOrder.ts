@@ -8,6 +8,7 @@ export function useFindOrder() {
   return async (code: string): Promise<{ order: string } | { wrong: string }> => {
     const { data: found, error } = await find({ code });
     if (error) return { wrong: words(troubleOf(error)) };
+    if (found?.kind === 'void') return { wrong: i18n.t('scan.void', { name: found.name }) };
     const { data: queue } = await readQueue();
     const waiting = new Set(queue?.runs.flatMap((r) => r.orders.filter((o) => o.packed < o.units).map((o) => o.id)));
     const order = found?.orders.find((o) => waiting.has(o)) ?? found?.orders[0];

@@ -8,10 +8,11 @@ import {
 } from '@hand-relay/core/handling/packing';
 import { readCode } from '@hand-relay/core/reading/codes';
 import { useRouter } from 'expo-router';
-import { api, readNow, thisYear, troubleOf, useAppDispatch, words } from '../state/index.ts';
+import { api, thisYear, troubleOf, words } from '../state/index.ts';
 import { i18n } from '../text/index.ts';
 import { thisBench } from './BenchChoice.tsx';
 import { useFindOrder } from './useFindOrder.ts';
+import { useWeigh } from './useWeigh.ts';
 import type { usePackInputs } from './usePackInputs.ts';
 
 type Inputs = ReturnType<typeof usePackInputs>;
@@ -21,6 +22,25 @@ export function stepsOf({ bench }: BenchOrder, plan: PackPlan): PackSteps | null
   const inside = new Map<string, number>();
   for (const { item, units } of bench.carton?.contents ?? []) inside.set(item, (inside.get(item) ?? 0) + units);
   return plan.cartons[0] && !plan.otherwise ? packSteps(plan.cartons[0].places, inside) : null;
+}
+
+/** Whether a code names a cart, an order or a carton, in place of goods. */
+function elsewhere(text: string): boolean {
+  const code = readCode(text, thisYear());
+  return ['cart', 'position', 'run', 'order'].includes(code.kind) || (code.kind === 'gs1' && code.sscc !== undefined);
+}
+
+/** What the plan of an order is asked with. */
+export const planOf = (id: string, order: BenchOrder | undefined) => {
+  const carton = order?.bench.carton?.id;
+  return carton === undefined ? { id } : { id, carton };
+};
+
+/** The carton to open next: the one that the plan has after that in hand, or another of its kind; null where nothing waits. */
+export function nextCarton({ bench }: BenchOrder, plan: PackPlan): string | null {
+  if (bench.loose.length === 0) return null;
+  if (!bench.carton || bench.carton.contents.length === 0) return plan.cartons[0]?.code ?? null;
+  return plan.cartons[1]?.code ?? bench.carton.typeCode;
 }
 
 /** All units of the plan that are not in the carton yet, as inputs; serial numbers are scanned one by one. */
@@ -41,34 +61,33 @@ export function allIn({ bench }: BenchOrder, steps: PackSteps | null): PackInput
  * What a scan at an order means beside goods and cartons: a command of the sheet, or, while no carton is open, a cart or
  * order that is packed instead.
  */
-export function usePackCommands(id: string, { say, input, undo, command }: Inputs) {
+export function usePackCommands(id: string, { say, input, undo, command, readOrder }: Inputs) {
   const router = useRouter();
-  const dispatch = useAppDispatch();
   const findOrder = useFindOrder();
   const [readQueue] = api.useLazyBenchQuery();
   const [readPlan] = api.useLazyPackPlanQuery();
   const [print] = api.usePrintMutation();
+  const weigh = useWeigh({ say, command, readOrder });
   const refuse = (text: string) => say({ kind: 'refused', text });
-  const open = (order: string) => router.navigate(`/bench/orders/${order}`);
+  const show = (order: string) => router.navigate(`/bench/orders/${order}`);
   /** With the order as it is when the command's turn comes. */
   const now = (work: (order: BenchOrder, put: (what: PackInput) => Promise<void>) => Promise<void>) =>
     command(async (put) => {
-      const read = await dispatch(readNow('benchOrder', id));
-      if ('error' in read) return refuse(words(read.error));
-      return work(read.data, put);
+      const order = await readOrder();
+      return order ? work(order, put) : undefined;
     });
 
   const openProposed = () =>
-    now(async (_, put) => {
-      const { data, error } = await readPlan(id);
-      const proposed = data?.cartons[0];
+    now(async (order, put) => {
+      const { data, error } = await readPlan(planOf(id, order));
       if (error) return refuse(words(troubleOf(error)));
-      return proposed ? put({ kind: 'scan', text: proposed.code }) : refuse(i18n.t('refusal.nothing-to-pack'));
+      const code = data ? nextCarton(order, data) : null;
+      return code ? put({ kind: 'scan', text: code }) : refuse(i18n.t('refusal.nothing-to-pack'));
     });
   const putAll = () =>
     now(async (order, put) => {
       if (!order.bench.carton) return refuse(i18n.t('refusal.carton-first'));
-      const { data, error } = await readPlan(id);
+      const { data, error } = await readPlan(planOf(id, order));
       if (error) return refuse(words(troubleOf(error)));
       const inputs = allIn(order, data ? stepsOf(order, data) : null);
       if (inputs.length === 0) return refuse(i18n.t('bench.nothingMore'));
@@ -76,14 +95,15 @@ export function usePackCommands(id: string, { say, input, undo, command }: Input
     });
   const next = () =>
     now(async (order) => {
-      if (order.bench.carton?.contents.length) return refuse(i18n.t('bench.closeFirst'));
+      const open = [order.bench.carton, ...order.bench.others].some((c) => c && c.contents.length > 0);
+      if (open) return refuse(i18n.t('bench.closeFirst'));
       const { data: queue, error } = await readQueue();
       if (error) return refuse(words(troubleOf(error)));
       const runs = queue?.runs ?? [];
       // The cart in hand before any other.
       const mine = runs.filter((r) => r.orders.some((o) => o.id === id));
       const waiting = [...mine, ...runs].flatMap((r) => r.orders).find((o) => o.id !== id && o.packed < o.units);
-      if (waiting) open(waiting.id);
+      if (waiting) show(waiting.id);
       else router.navigate('/bench');
     });
   const printAgain = () =>
@@ -97,10 +117,14 @@ export function usePackCommands(id: string, { say, input, undo, command }: Input
   /** A cart or an order, which is packed instead while no carton is open. */
   const another = (text: string) =>
     now(async (order, put) => {
-      if (order.bench.carton) return put({ kind: 'scan', text });
+      const code = readCode(text, thisYear());
+      const open = [order.bench.carton, ...order.bench.others].filter((c) => c !== null);
+      const ours = code.kind === 'gs1' && open.some((c) => c.sscc === code.sscc);
+      if (ours || (open.length > 0 && code.kind !== 'gs1')) return put({ kind: 'scan', text });
       const found = await findOrder(text);
       if ('wrong' in found) refuse(found.wrong);
-      else open(found.order);
+      else if (open.length > 0) refuse(i18n.t('bench.closeFirst'));
+      else show(found.order);
     });
 
   return (text: string): void => {
@@ -111,6 +135,8 @@ export function usePackCommands(id: string, { say, input, undo, command }: Input
         return putAll();
       case 'undo':
         return undo();
+      case 'weigh':
+        return weigh();
       case 'print':
         return printAgain();
       case 'next':
@@ -118,9 +144,7 @@ export function usePackCommands(id: string, { say, input, undo, command }: Input
       case 'help':
         return say({ kind: 'caution', text: packCommands.map((c) => i18n.t(`bench.command.${c}`)).join(' · ') });
       default:
-        return ['cart', 'position', 'run', 'order'].includes(readCode(text, thisYear()).kind)
-          ? another(text)
-          : input({ kind: 'scan', text });
+        return elsewhere(text) ? another(text) : input({ kind: 'scan', text });
     }
   };
 }

@@ -28,9 +28,17 @@ const goods = (n: number, units: number): BenchState['loose'][number] => ({
   units,
 });
 
+const noCarton = { id: 'c1', number: 1, sscc: null, weight: { expectedG: 500, toleranceG: 40, measuredG: null } };
+
 /** A server that packs an order as ours does, slowly. */
 function server(loose: BenchState['loose']) {
-  const bench: BenchState = { loose, carton: null, boxes: [{ code: 'BOX-S', name: 'Small' }] };
+  const bench: BenchState = {
+    loose,
+    carton: null,
+    others: [],
+    weighing: 'optional',
+    boxes: [{ code: 'BOX-S', name: 'Small' }],
+  };
   const there = {
     bench,
     heard: [] as PackInput[],
@@ -61,7 +69,10 @@ function server(loose: BenchState['loose']) {
     there.heard.push(input);
     if (there.refuse) return answer(200, { verdict: 'refused', code: there.refuse, expected: '', got: 'x' });
     const verdict = judgePack(bench, input, 2026);
-    if (verdict.verdict === 'open') bench.carton = { id: 'c1', typeCode: verdict.box, contents: [] };
+    if (verdict.verdict === 'open') {
+      bench.carton = { ...noCarton, typeCode: verdict.box, contents: [] };
+      return answer(200, { ...verdict, carton: 'c1', number: 1 });
+    }
     if (verdict.verdict === 'put') {
       const units = verdict.moves.reduce((n, m) => n + m.units, 0);
       const row = bench.loose.find((l) => l.item.id === verdict.item)!;

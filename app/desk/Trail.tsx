@@ -69,12 +69,16 @@ export function trailWords({ kind, facts }: TrailEntry): string {
     said['door'] ??= '–';
   }
   if (typeof facts['weightG'] === 'number') said['weight'] = mass(facts['weightG']);
+  if (typeof facts['expectedG'] === 'number') said['expected'] = mass(facts['expectedG']);
+  if (typeof facts['beforeG'] === 'number') said['before'] = mass(facts['beforeG']);
+  if (typeof facts['weightReason'] === 'string') said['reason'] = i18n.t(`bench.weightReason.${facts['weightReason']}`);
   if (typeof facts['metres'] === 'number') said['walk'] = distance(facts['metres']);
   return i18n.t(`trail.${wordedAs(kind, facts)}`, said);
 }
 
 /** The wording of an entry, where a kind has several: a touch is told apart from a scan. */
 function wordedAs(kind: string, facts: TrailEntry['facts']): string {
+  if (kind === 'carton-closed' && facts['weightReason']) return 'carton-closed-off';
   if (kind === 'order-larger' && facts['over']) return 'order-larger-over';
   // What a person entered came in no document.
   if (kind === 'order-taken' && facts['document'] === '') return 'order-entered';

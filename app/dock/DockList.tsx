@@ -65,6 +65,7 @@ export function DockList({ open }: { open?: string | undefined }) {
   const scanned = async (code: string) => {
     const { data: found, error: failed } = await find({ code });
     if (failed) return setWrong(words(troubleOf(failed)));
+    if (found?.kind === 'void') return setWrong(t('scan.void', { name: found.name }));
     // Scanned before the list was there: it is waited for.
     const known = here.data ?? (await here.refetch()).data;
     const row = known?.shipments.find((r) => r.shipment === found?.id || (found && found.orders.includes(r.order)));

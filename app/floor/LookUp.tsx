@@ -82,6 +82,7 @@ function Here({ code, picks }: { code: string; picks: readonly RunPick[] }) {
 function Found({ found }: { found: LookedUp }) {
   const { t } = useTranslation();
   if (found.kind === 'nothing') return <Signal kind="caution" text={t('scan.nothing', { code: found.code })} />;
+  if (found.kind === 'void') return <Signal kind="refused" text={t('scan.void', { name: found.name })} />;
   if (found.kind === 'item')
     return (
       <Column gap={8}>

@@ -39,6 +39,7 @@ export function useListScans(runs: MyRuns | undefined, onTake: (run: RunSummary)
     if (kind === 'item' || kind === 'bin')
       return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
     if (kind === 'run' && found.id) return router.navigate(`/floor/runs/${found.id}`);
+    if (kind === 'void') return setWrong(t('scan.void', { name }));
     if (kind === 'place') return setWrong(t('scan.isPlace', { name }));
     return setWrong(kind === 'nothing' ? t('scan.nothing', { code }) : t('floor.notInRun', { name }));
   };

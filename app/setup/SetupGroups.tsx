@@ -31,11 +31,14 @@ export function SetupGroups({ counts }: { counts: Partial<Record<string, number>
   );
 }
 
+/** Pages of what stands in for others in trials. */
+const STANDINS = new Set<string>(['host', 'scale']);
+
 /** Whether there is anything for this person behind an entry. */
 function useShown(): (entry: Entry) => boolean {
   const { standins } = useMe();
   const backups = useMay('house.backups');
-  return (entry) => !('page' in entry) || (entry.page === 'backups' ? backups : entry.page !== 'host' || standins);
+  return (entry) => !('page' in entry) || (entry.page === 'backups' ? backups : !STANDINS.has(entry.page) || standins);
 }
 
 function EntryRow({ entry, counts }: { entry: Entry; counts: Partial<Record<string, number>> }) {

@@ -144,7 +144,7 @@ function Form({
     onSaved(replaced);
     send(notify({ kind: 'done', text: t(replaced ? 'settings.saved' : 'settings.back') }));
   };
-  const choice = <K extends 'stages' | 'reserve' | 'label' | 'paper' | 'units'>(
+  const choice = <K extends 'stages' | 'reserve' | 'weighing' | 'label' | 'paper' | 'units'>(
     name: K,
     options: readonly SiteSettings[K][],
   ) => (
@@ -322,6 +322,10 @@ function Form({
         <Row gap={12}>
           <Text colour="quiet">{t('settings.label.title')}</Text>
           {choice('label', ['4x6', 'a6'])}
+        </Row>
+        <Row gap={12}>
+          <Text colour="quiet">{t('settings.weighing.title')}</Text>
+          {choice('weighing', ['never', 'optional', 'always'])}
         </Row>
         <Checkbox
           shown

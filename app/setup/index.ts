@@ -11,5 +11,7 @@ export { ScannerView } from './ScannerView.tsx';
 export { SetupHome } from './SetupHome.tsx';
 export { SheetView } from './SheetView.tsx';
 export { SiteView } from './SiteView.tsx';
+export { ScaleView } from './ScaleView.tsx';
 export { StuckView } from './StuckView.tsx';
+export { WeightsView } from './WeightsView.tsx';
 export { WayView } from './SiteSettingsView.tsx';

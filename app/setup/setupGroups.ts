@@ -4,7 +4,18 @@ type List = (typeof sheetNames)[number];
 
 /** Pages of Setup that are no list. */
 export type SetupPage =
-  'site' | 'settings' | 'holds' | 'devices' | 'host' | 'printing' | 'labels' | 'backups' | 'history' | 'stuck';
+  | 'site'
+  | 'settings'
+  | 'holds'
+  | 'devices'
+  | 'host'
+  | 'printing'
+  | 'labels'
+  | 'backups'
+  | 'history'
+  | 'stuck'
+  | 'weights'
+  | 'scale';
 
 /** One thing to set up: a list, a page, the maker of floors, or a sheet of paper to print. */
 export type Entry =
@@ -26,13 +37,19 @@ const pages = (...names: SetupPage[]): Entry[] => names.map((page) => ({ page })
 /** What there is to set up, by the part of the house that it belongs to, in the columns of a wide screen. */
 export const setupColumns: readonly (readonly SetupGroup[])[] = [
   [
-    { name: 'goods', entries: lists('items', 'stock', 'supply', 'shelf', 'cartons', 'pallets') },
+    {
+      name: 'goods',
+      entries: [...lists('items', 'stock', 'supply', 'shelf', 'cartons', 'pallets'), ...pages('weights')],
+    },
     { name: 'orders', entries: [...lists('customers', 'classes', 'channels'), ...pages('holds', 'host')] },
   ],
   [
     { name: 'floor', entries: [...lists('zones', 'bins', 'places', 'carts'), { make: 'makeFloor' }] },
     { name: 'shipping', entries: lists('departures', 'timetable', 'carriers', 'vehicles') },
-    { name: 'paper', entries: [...lists('printers'), ...pages('printing', 'labels'), { paper: 'countSheet' }] },
+    {
+      name: 'paper',
+      entries: [...lists('printers'), ...pages('printing', 'labels', 'scale'), { paper: 'countSheet' }],
+    },
   ],
   [
     { name: 'site', entries: pages('site', 'settings', 'backups', 'history', 'stuck') },

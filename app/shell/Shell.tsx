@@ -324,6 +324,7 @@ function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code:
       return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
     if (kind === 'cart' || kind === 'place')
       return send(notify({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
+    if (kind === 'void') return send(notify({ kind: 'refused', text: t('scan.void', { name }) }));
     if (kind === 'nothing' || !id) return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
     if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);
     if ((kind === 'carton' || kind === 'shipment') && allowed.includes('dock')) return router.navigate(`/dock/${id}`);

@@ -154,6 +154,8 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     benchOrder: [{ name: 'benchOrder', id: 'y200-17' }],
     packPlan: [{ name: 'packPlan', id: 'y200-17' }],
     cartonLabel: [{ name: 'cartonLabel', id: 'ycy200-17' }],
+    itemWeights: [{ name: 'itemWeights' }],
+    standinScales: [{ name: 'standinScales' }],
     dock: [
       { name: 'dock', of: 'open' },
       { name: 'dock', search: 'state=confirmed', of: 'confirmed' },

@@ -7,6 +7,7 @@ const item = z.object({ sku: z.string(), name: z.string(), picture: z.string(), 
 /** What a code names, with what somebody in the aisle wants to know of it. */
 export const lookedUp = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('nothing'), code: z.string() }),
+  z.object({ kind: z.literal('void'), name: z.string() }).describe('The label of a carton that was reopened'),
   z.object({
     kind: z.literal('item'),
     item,

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { id, instant, units, whole } from './basics.ts';
+import { weighings } from '@hand-relay/core/deciding/settings';
+import { weightReasons } from '@hand-relay/core/handling/packing';
 import { stepItem } from './runs.ts';
 
 const benches = z.array(z.object({ code: z.string(), name: z.string() }));
@@ -23,6 +25,16 @@ export const benchQueue = z.object({
 });
 export type BenchQueue = z.infer<typeof benchQueue>;
 
+const openCarton = z.object({
+  id,
+  typeCode: z.string(),
+  number: z.int(),
+  sscc: z.string().nullable(),
+  weight: z
+    .object({ expectedG: whole, toleranceG: whole, measuredG: whole.nullable() })
+    .describe('What it should weigh with what is in it, and what the scale showed'),
+  contents: z.array(z.object({ item: id, name: z.string(), group: z.string().nullable(), units })),
+});
 const packItem = stepItem.extend({ group: z.string().nullable() });
 
 export const benchOrder = z.object({
@@ -69,13 +81,9 @@ export const benchOrder = z.object({
   ),
   bench: z.object({
     loose: z.array(z.object({ item: packItem, lot: z.string().nullable(), serial: z.string().nullable(), units })),
-    carton: z
-      .object({
-        id,
-        typeCode: z.string(),
-        contents: z.array(z.object({ item: id, name: z.string(), group: z.string().nullable(), units })),
-      })
-      .nullable(),
+    carton: openCarton.nullable().describe('The one that was opened last'),
+    others: z.array(openCarton).describe('Those that are open beside it'),
+    weighing: z.enum(weighings),
     boxes: z.array(z.object({ code: z.string(), name: z.string() })),
   }),
   surplus: z
@@ -148,15 +156,29 @@ export const packBody = z.strictObject({
       lot: z.string().nullable(),
       units: z.int().min(1).max(9_999_999),
     }),
+    z.strictObject({
+      kind: z.literal('weigh'),
+      grams: z.int().min(-9_999_999).max(9_999_999).describe('What the scale shows, with the carton itself'),
+    }),
+    z.strictObject({
+      kind: z.literal('close'),
+      reason: z.enum(weightReasons).describe('Why it is closed although the scale shows another weight'),
+    }),
   ]),
+  carton: id.optional().describe('The carton in hand; without it the one that was opened last'),
 });
+/** Which of the open cartons is planned on. */
+export const packPlanQuery = z.object({ carton: id.optional() });
 export const packVerdict = z.object({
-  verdict: z.enum(['open', 'discard', 'put', 'close', 'refused']),
+  verdict: z.enum(['open', 'take', 'discard', 'put', 'weigh', 'close', 'refused']),
   code: z.string().optional(),
   expected: z.string().optional(),
   got: z.string().optional(),
   units: z.int().optional(),
   carton: id.optional(),
+  number: z.int().optional().describe('Of the carton that was opened or taken in hand'),
+  grams: z.int().optional(),
+  asExpected: z.boolean().optional(),
   sscc: z.string().optional(),
   lane: z.string().nullable().optional(),
   printer: z.string().nullable().optional().describe('Where the label of a closed carton is printed by itself'),
@@ -171,8 +193,46 @@ export const unpackBody = z.strictObject({
   units: z.int().min(1),
 });
 
+export const moveGoodsBody = unpackBody.extend({ to: id.describe('Another open carton of the order') });
+
+export const scaleQuery = z.object({ bench: z.string().trim().min(1).max(20) });
+export const scaleReading = z.object({ grams: z.int() });
+
+/** What the scale that ships with the product shows at each bench. */
+export const standinScales = z.object({
+  scales: z.array(
+    z.object({ bench: z.string(), grams: z.int(), mode: z.enum(['steady', 'unsteady', 'silent']), used: z.boolean() }),
+  ),
+});
+export type StandinScales = z.infer<typeof standinScales>;
+export const standinScaleBody = z.strictObject({
+  bench: z.string().trim().min(1).max(20),
+  grams: z.int().min(-1000).max(2_000_000),
+  mode: z.enum(['steady', 'unsteady', 'silent']),
+});
+
+/** Items whose cartons weigh otherwise than entered. */
+export const itemWeights = z.object({
+  items: z.array(
+    z.object({
+      id,
+      sku: z.string(),
+      name: z.string(),
+      picture: z.string(),
+      enteredG: whole,
+      properG: whole.describe('What its cartons say a unit weighs'),
+      cartons: z.int(),
+    }),
+  ),
+});
+export type ItemWeights = z.infer<typeof itemWeights>;
+export const itemWeightBody = z.strictObject({
+  weightG: z.int().min(1).max(2_000_000),
+  before: whole.describe('The weight that was shown as entered'),
+});
+
 export const found = z.object({
-  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'place', 'nothing']),
+  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'place', 'void', 'nothing']),
   id: id.nullable(),
   name: z.string(),
   /** Orders that a cart or run holds, to choose from. */

@@ -176,12 +176,16 @@ export const refusals = table({
   // Packing
   'unknown-bench': no(422, got),
   'unknown-box': no(422, got),
-  'other-carton-open': no(409, carton),
   'carton-closed': no(409, carton),
   'carton-empty': no(409, carton),
   'carton-open': no(409, carton),
   'carton-state': no(409, { ...carton, state: text }),
   'not-inside': no(422, { units: count }),
+  'keep-apart': no(422, { expected: text, got: text }),
+  'no-scale': no(409, { bench: text }),
+  'scale-silent': no(502, { bench: text }),
+  'scale-unsteady': no(409, { bench: text }),
+  'item-changed': no(409, { item: text, weight: count }),
   'nothing-picked': no(409, order),
 
   // Shipping

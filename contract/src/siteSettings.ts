@@ -11,6 +11,7 @@ import {
   stagings,
   touchRules,
   usualSettings,
+  weighings,
 } from '@hand-relay/core/deciding/settings';
 
 export const pickSettings = z.strictObject({
@@ -110,6 +111,10 @@ export const siteSettings = z.strictObject({
     .boolean()
     .default(usualSettings.labelAtClosing)
     .describe('A carton that is closed prints its label at its bench'),
+  weighing: z
+    .enum(weighings)
+    .default(usualSettings.weighing)
+    .describe('Whether a carton is weighed before it is closed: never, checked where it was, always'),
   label: z.enum(['4x6', 'a6']).default(usualSettings.label),
   paper: z.enum(['a4', 'letter']).default(usualSettings.paper),
   units: z.enum(['metric', 'imperial']).default(usualSettings.units),

@@ -3,6 +3,7 @@ import { comingSupply } from './supply.ts';
 import { getTableColumns, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { PgTable } from 'drizzle-orm/pg-core';
+import { STANDIN_SCALE } from '@hand-relay/core/handling/weighing';
 import { allocate } from '@hand-relay/core/deciding/allocation';
 import { departureFor, localDate } from '@hand-relay/core/calendar';
 import { firstRoles } from '@hand-relay/contract';
@@ -268,6 +269,7 @@ function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
       x: x + i * apart,
       y,
       ...(kind === 'lane' ? { fits: house.LANE_FITS } : {}),
+      ...(kind === 'bench' ? { scale: STANDIN_SCALE } : {}),
     }));
   return [
     { id: `outside-${site.id}`, siteId: site.id, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },

@@ -21,6 +21,7 @@ import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
 import { packingRoutes } from './bench/packing/index.ts';
+import { weighingRoutes } from './bench/weighing/index.ts';
 import { actors, peopleRoutes } from './setup/people/index.ts';
 import {
   appBuild,
@@ -56,7 +57,7 @@ import { putAwayRoutes } from './floor/putAway/index.ts';
 import { runRoutes } from './floor/runs/index.ts';
 import { shippingRoutes } from './dock/shipping/index.ts';
 import { setupRoutes, setupToken } from './setup/sheets/index.ts';
-import { hostRoutes, standInCarrier } from './standins/index.ts';
+import { hostRoutes, standinScaleRoutes, standInCarrier } from './standins/index.ts';
 import type { Certificate } from './tls.ts';
 import { runTimetable, waveRoutes } from './desk/waves/index.ts';
 import { settingsRoutes } from './setup/settings/index.ts';
@@ -299,11 +300,13 @@ function mountRoutes(
   lookUpRoutes(routes);
   activityRoutes(routes);
   packingRoutes(routes);
+  weighingRoutes(routes);
   shippingRoutes(routes);
   setupRoutes(routes);
   settingsRoutes(routes);
   printingRoutes(routes);
   hostRoutes(routes);
+  standinScaleRoutes(routes);
   backupRoutes(routes, database, backups, options.restore);
   app.use('/api', (req, _res, next) => next(new Refusal('not-found', { what: 'address', id: req.originalUrl })));
 

@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { hasCheckDigit } from '@hand-relay/core/reading/gs1';
+import { commandCode, packCommands } from '@hand-relay/core/handling/packing';
 import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { packAll, pickAll, startWave, takeIn } from './steps.ts';
@@ -161,7 +162,7 @@ describe('documents', () => {
     const read = await Promise.all(sheet.images.map((image) => symbols(image, 30)));
     expect(read.map((page) => page.map((s) => s.text).sort())).toEqual([
       ['COUNT-ALL', ...Array.from({ length: 21 }, (_, n) => `COUNT-${n}`)].sort(),
-      ['DO-ALL', 'DO-CLOSE', 'DO-HELP', 'DO-NEXT', 'DO-OPEN', 'DO-PRINT', 'DO-UNDO'],
+      packCommands.map(commandCode).sort(),
     ]);
   });
 

@@ -13,6 +13,7 @@ export const column: Same<typeof english> = {
   x_m: 'Quer, m',
   y_m: 'Entlang des Gangs, m',
   fits: 'Wagen, die passen',
+  scale: 'Waage',
   side: 'Seite',
   level: 'Ebene',
   item: 'Artikel',

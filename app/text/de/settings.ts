@@ -169,6 +169,12 @@ export const settings: Same<typeof english> = {
     hear: 'Abspielen',
     printing: 'Drucken',
     label: { title: 'Kartonetiketten', '4x6': '4 × 6 Zoll', a6: 'A6' },
+    weighing: {
+      title: 'Kartons wiegen',
+      never: 'Nie',
+      optional: 'Wenn Packer es wollen',
+      always: 'Immer vor dem Schließen',
+    },
     labelAtClosing: 'Das Etikett eines Kartons beim Schließen drucken',
     paper: { title: 'Packzettel', a4: 'A4', letter: 'Letter' },
     atStart: {

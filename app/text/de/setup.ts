@@ -4,6 +4,29 @@ import { column } from './columns.ts';
 
 /** Was die Einrichtung sagt. */
 export const setup: Same<typeof english> = {
+  weights: {
+    title: 'Gewichte berichtigen',
+    none: 'Nichts zu berichtigen',
+    noneText: 'Artikel erscheinen hier, wenn fünf oder mehr gewogene Kartons dasselbe andere Gewicht ergeben.',
+    entered: 'Eingetragen {{mass}}',
+    proper: 'Laut Kartons {{mass}}',
+    cartons_one: '{{count}} Karton gewogen',
+    cartons_other: '{{count}} Kartons gewogen',
+    use: '{{mass}} eintragen',
+    done: 'Gewicht von {{item}} eingetragen.',
+  },
+  scale: {
+    title: 'Waage',
+    about:
+      'Die Waage, die zum Programm gehört. Ein Packplatz nutzt sie, wenn seine Waage unter Einrichtung, Plätze stand-in heißt; eine echte steht dort mit ihrer Adresse.',
+    none: 'Noch keine Packplätze',
+    noneText: 'Packplätze werden unter Einrichtung, Plätze eingetragen.',
+    grams: 'Auf der Waage, g',
+    between: '0 bis {{most}}',
+    set: 'Auflegen',
+    unused: 'Dieser Packplatz nutzt sie nicht.',
+    mode: { title: 'Sie', steady: 'Ist ruhig', unsteady: 'Ist unruhig', silent: 'Antwortet nicht' },
+  },
   setup: {
     sheet: {
       zones: 'Zonen',
@@ -95,6 +118,8 @@ export const setup: Same<typeof english> = {
       backups: 'Kopien von allem, und wie man eine einspielt.',
       history: 'Jede Änderung der Einrichtung, jede mit Rückgängig.',
       stuck: 'Arbeit, die nicht von selbst weitergeht.',
+      weights: 'Artikel, deren Kartons anders wiegen als eingetragen.',
+      scale: 'Was die Waage zeigt, die zum Programm gehört.',
       makeFloor: 'Gänge, Fächer und ihre Namen aus wenigen Maßen.',
       badges: 'Ein Blatt mit dem Barcode jeder Person.',
       countSheet: 'Ein Blatt mit Barcodes für Mengen und Befehle.',
@@ -170,6 +195,8 @@ export const setup: Same<typeof english> = {
       backups: 'Sicherungen',
       history: 'Änderungen',
       stuck: 'Was feststeckt',
+      weights: 'Gewichte berichtigen',
+      scale: 'Waage',
     },
     missing_one: 'Bis ein Auftrag versandt werden kann, fehlt {{count}} Sache',
     missing_other: 'Bis ein Auftrag versandt werden kann, fehlen {{count}} Sachen',
@@ -385,6 +412,8 @@ export const setup: Same<typeof english> = {
       'no-other-kind': 'ein Kürzel, das nicht aussieht wie {{kindName}}: anderswo gescannt würde es so gelesen',
       'no-other-code': 'ein eigenes Kürzel: {{kindName}} hat es schon',
       'lanes-alone': 'nichts: Nur eine Spur nimmt Wagen auf',
+      'benches-alone': 'nichts: Nur ein Packplatz hat eine Waage',
+      'scale-address': 'eine Adresse wie http://10.0.0.7/weight, oder stand-in',
       'as-it-is': '{{is}}, wie es ist: Bestand davon liegt in diesem Fach',
     },
   },

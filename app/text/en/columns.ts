@@ -10,6 +10,7 @@ export const column = {
   x_m: 'Across, m',
   y_m: 'Along the aisle, m',
   fits: 'Carts that fit',
+  scale: 'Scale',
   side: 'Side',
   level: 'Level',
   item: 'Item',

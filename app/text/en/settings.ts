@@ -157,6 +157,12 @@ export const settings = {
     hear: 'Play',
     printing: 'Printing',
     label: { title: 'Carton labels', '4x6': '4 × 6 inches', a6: 'A6' },
+    weighing: {
+      title: 'Weigh cartons',
+      never: 'Never',
+      optional: 'When packers want to',
+      always: 'Always, before closing',
+    },
     labelAtClosing: 'Print a carton’s label when it is closed',
     paper: { title: 'Packing slips', a4: 'A4', letter: 'Letter' },
     atStart: {

@@ -2,6 +2,29 @@ import { column } from './columns.ts';
 
 /** What Setup says. `{{name}}` are the facts. */
 export const setup = {
+  weights: {
+    title: 'Weights to correct',
+    none: 'Nothing to correct',
+    noneText: 'Items appear here when five or more weighed cartons agree on another weight.',
+    entered: 'Entered {{mass}}',
+    proper: 'Cartons say {{mass}}',
+    cartons_one: '{{count}} carton weighed',
+    cartons_other: '{{count}} cartons weighed',
+    use: 'Enter {{mass}}',
+    done: 'Weight of {{item}} entered.',
+  },
+  scale: {
+    title: 'Scale',
+    about:
+      'The scale that ships with the product. A bench uses it when its Scale under Setup, Places is stand-in; a real one is named there by its address.',
+    none: 'No benches yet',
+    noneText: 'Benches are entered under Setup, Places.',
+    grams: 'On the scale, g',
+    between: '0 to {{most}}',
+    set: 'Put it on',
+    unused: 'This bench does not use it.',
+    mode: { title: 'It works', steady: 'Steady', unsteady: 'Not steady', silent: 'Does not answer' },
+  },
   setup: {
     sheet: {
       zones: 'Zones',
@@ -92,6 +115,8 @@ export const setup = {
       backups: 'Saved copies of everything, and how one is restored.',
       history: 'Every change made here, each with undo.',
       stuck: 'Work that does not continue by itself.',
+      weights: 'Items whose cartons weigh otherwise than entered.',
+      scale: 'What the scale that ships with the product shows.',
       makeFloor: 'Aisles, bins and their names from a few measures.',
       badges: 'A sheet with the barcode of each person.',
       countSheet: 'A sheet of barcodes for quantities and commands.',
@@ -158,6 +183,8 @@ export const setup = {
       backups: 'Backups',
       history: 'Changes',
       stuck: 'What is stuck',
+      weights: 'Weights to correct',
+      scale: 'Scale',
     },
     missing_one: '{{count}} thing is missing before an order can ship',
     missing_other: '{{count}} things are missing before an order can ship',
@@ -366,6 +393,8 @@ export const setup = {
       'no-other-kind': 'a code that does not look like {{kindName}}: scanned elsewhere it is read as one',
       'no-other-code': 'a code of its own: {{kindName}} has it already',
       'lanes-alone': 'nothing here: only a lane holds carts',
+      'benches-alone': 'nothing here: only a bench has a scale',
+      'scale-address': 'an address such as http://10.0.0.7/weight, or stand-in',
       'as-it-is': '{{is}}, as it is: stock of it is in this bin',
     },
   },

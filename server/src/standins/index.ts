@@ -1,2 +1,2 @@
 export { standInCarrier } from './carrier.ts';
-export { hostRoutes } from './routes.ts';
+export { hostRoutes, standinScaleRoutes } from './routes.ts';

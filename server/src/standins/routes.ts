@@ -2,6 +2,7 @@ import { endpoints } from '@hand-relay/contract';
 import { messagesOf, received } from '../dock/host/index.ts';
 import { Refusal, mountEndpoint, type Routes, type Platform } from '../platform/index.ts';
 import { hostReceives, playHost } from './host.ts';
+import { setStandinScale, standinScales } from './scale.ts';
 import { defineHostStream, setStream, streamOf } from './hostStream.ts';
 
 /**
@@ -11,6 +12,15 @@ import { defineHostStream, setStream, streamOf } from './hostStream.ts';
  */
 function needStandins({ standins }: Platform): void {
   if (!standins) throw new Refusal('no-standins');
+}
+
+export function standinScaleRoutes(routes: Routes): void {
+  mountEndpoint(routes, endpoints.standinScales, ({ platform, actor }) => standinScales(platform.db, actor.siteId));
+  mountEndpoint(routes, endpoints.setStandinScale, async ({ platform, body, change }) => {
+    needStandins(platform);
+    await change((current) => setStandinScale(current, body));
+    return {};
+  });
 }
 
 export function hostRoutes(routes: Routes): void {

@@ -3,6 +3,7 @@ import {
   boolean,
   customType,
   date,
+  doublePrecision,
   index,
   integer,
   pgTable,
@@ -48,6 +49,19 @@ export const item = pgTable(
   },
   (t) => [uniqueIndex('item_sku').on(t.sku), index('item_found').using('gin', found(t.sku), found(t.name))],
 );
+
+/** What weighed cartons taught about the weight of an item's units, in grams. */
+export const itemWeight = pgTable('item_weight', {
+  itemId: text()
+    .primaryKey()
+    .references(() => item.id),
+  /** The weight that the item had then: once that is changed, it is learnt again. */
+  enteredG: integer().notNull(),
+  meanG: doublePrecision().notNull(),
+  variance: doublePrecision().notNull(),
+  spread: doublePrecision().notNull(),
+  cartons: integer().notNull(),
+});
 
 export const itemPack = pgTable(
   'item_pack',

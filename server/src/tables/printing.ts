@@ -21,6 +21,20 @@ export const printer = pgTable(
   (t) => [primaryKey({ columns: [t.siteId, t.code] })],
 );
 
+/** What the scale that ships with the product shows at a bench, and whether it works. */
+export const scaleStandin = pgTable(
+  'scale_standin',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    bench: text().notNull(),
+    grams: integer().notNull(),
+    mode: text().$type<'steady' | 'unsteady' | 'silent'>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.bench] })],
+);
+
 /** Something to print: kept as it was made, until a printer fetches it. */
 export const printJob = pgTable(
   'print_job',

@@ -97,6 +97,8 @@ export const place = pgTable(
     y: doublePrecision(),
     /** Metres across, of places that lie in no aisle: lanes, benches, doors. */
     x: doublePrecision(),
+    /** Where the scale of a bench answers: the address of an interface, or `stand-in`; empty where there is none. */
+    scale: text().notNull().default(''),
     /** Carts that fit into a lane. */
     fits: integer(),
     bay: integer(),

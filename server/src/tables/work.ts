@@ -402,6 +402,8 @@ export const carton = pgTable(
     sscc: text(),
     state: text().$type<'open' | 'closed' | 'shipped'>().notNull(),
     weightG: bigint({ mode: 'number' }),
+    /** What the scale showed since anything was last changed in it. */
+    measuredG: bigint({ mode: 'number' }),
     bench: text().notNull(),
     closedAt: timestamp({ withTimezone: true }),
     closedBy: text().references(() => person.id),
@@ -414,10 +416,24 @@ export const carton = pgTable(
     index('carton_shipment').on(t.shipmentId),
     index('carton_run').on(t.runId),
     uniqueIndex('carton_open_once')
-      .on(t.orderId, sql`coalesce(${t.runId}, '')`)
+      .on(t.orderId, t.runId)
       .where(sql`${t.state} = 'open'`),
   ],
 );
+
+/** Numbers on labels that name nothing any more: their carton was opened again. */
+export const voidLabel = pgTable('void_label', {
+  sscc: text().primaryKey(),
+  siteId: text()
+    .notNull()
+    .references(() => site.id),
+  orderId: text()
+    .notNull()
+    .references(() => order.id),
+  /** Number of the carton on its order. */
+  carton: integer().notNull(),
+  at: timestamp({ withTimezone: true }).notNull(),
+});
 
 /** Which line's goods lie in a carton: lines of one item are told apart here. */
 export const cartonLine = pgTable(

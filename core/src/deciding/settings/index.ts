@@ -11,6 +11,7 @@ export {
   touchReasons,
   touchRules,
   usualSettings,
+  weighings,
   type Check,
   type CheckOrder,
   type Counting,
@@ -23,4 +24,5 @@ export {
   type TouchReason,
   type TouchRule,
   type SiteSettings,
+  type Weighing,
 } from './settings.ts';

@@ -46,6 +46,13 @@ export type SetUp = (typeof setUps)[number];
 export const drops = ['place', 'carton'] as const;
 export type Drop = (typeof drops)[number];
 
+/**
+ * Whether a carton is weighed before it is closed. Never: it weighs what its goods do. Optional: a weight that was
+ * measured is checked. Always: it does not close without one.
+ */
+export const weighings = ['never', 'optional', 'always'] as const;
+export type Weighing = (typeof weighings)[number];
+
 /** What is checked at a pick, in which order, and where the goods go. Units are counted in any case. */
 export interface PickSettings {
   checks: Check[];
@@ -91,6 +98,8 @@ export interface SiteSettings {
   atStart: { lists: boolean; slips: boolean; printer: string };
   /** A carton's label is printed when it is closed, where its bench has a printer for labels. */
   labelAtClosing: boolean;
+  /** Whether cartons are weighed before they are closed. */
+  weighing: Weighing;
   label: '4x6' | 'a6';
   paper: 'a4' | 'letter';
   units: 'metric' | 'imperial';
@@ -126,6 +135,7 @@ export const usualSettings: SiteSettings = {
   sounds: { accepted: true, refused: true, finished: true },
   atStart: { lists: false, slips: false, printer: '' },
   labelAtClosing: true,
+  weighing: 'optional',
   label: '4x6',
   paper: 'a4',
   units: 'metric',

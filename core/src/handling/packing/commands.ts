@@ -1,5 +1,16 @@
 /** What a packer says by scanning the sheet of commands, in the order of the work. */
-export const packCommands = ['open', 'all', 'undo', 'close', 'print', 'next', 'help'] as const;
+export const packCommands = [
+  'open',
+  'all',
+  'undo',
+  'weigh',
+  'counted',
+  'close',
+  'print',
+  'other',
+  'next',
+  'help',
+] as const;
 export type PackCommand = (typeof packCommands)[number];
 
 /** The barcode of a command. */

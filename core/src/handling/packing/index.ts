@@ -1,5 +1,8 @@
 export {
+  clashIn,
   judgePack,
+  weightReasons,
+  withInHand,
   type BenchState,
   type Loose,
   type OpenCarton,
@@ -7,6 +10,7 @@ export {
   type PackItem,
   type PackRefusal,
   type PackVerdict,
+  type WeightReason,
 } from './judge.ts';
 export { cartonsRoughly, proposeCarton, type CartonType, type LooseGoods } from './propose.ts';
 export { commandCode, packCommand, packCommands, type PackCommand } from './commands.ts';

@@ -1,5 +1,7 @@
 import { readCode } from '../../reading/codes/index.ts';
+import type { Weighing } from '../../deciding/settings/index.ts';
 import type { StepItem } from '../picking/index.ts';
+import { isExpected } from '../weighing/index.ts';
 
 export type PackItem = StepItem & {
   /** Goods of different groups never share a carton; null goes with all. */
@@ -17,19 +19,37 @@ export interface Loose {
 export interface OpenCarton {
   id: string;
   typeCode: string;
+  /** Its number on the order. */
+  number: number;
+  /** The number that was on it before it was begun; null where it gets one when it is closed. */
+  sscc: string | null;
+  /** What it should weigh, and what the scale showed since anything was last changed in it. */
+  weight: { expectedG: number; toleranceG: number; measuredG: number | null };
   contents: { item: string; name: string; group: string | null; units: number }[];
 }
 
+/**
+ * Why a carton is closed although the scale shows another weight: its goods were counted again, its packing is what
+ * weighs, or the scale is wrong.
+ */
+export const weightReasons = ['counted', 'packing', 'scale'] as const;
+export type WeightReason = (typeof weightReasons)[number];
+
 export interface BenchState {
   loose: Loose[];
+  /** The carton in hand: goods go into this one. */
   carton: OpenCarton | null;
+  /** Cartons of the order that are open beside it. */
+  others: OpenCarton[];
+  /** Whether a carton is weighed before it is closed. */
+  weighing: Weighing;
   /** Carton types that the bench has, by the code on the shelf. */
   boxes: { code: string; name: string }[];
 }
 
 export type PackRefusal =
   | 'carton-first'
-  | 'carton-open'
+  | 'only-carton'
   | 'unknown-carton'
   | 'not-this-order'
   | 'surplus'
@@ -43,21 +63,53 @@ export type PackRefusal =
   | 'count-of-which'
   | 'no-item'
   | 'nothing-to-close'
+  | 'weigh-first'
+  | 'weight-off'
+  | 'not-a-weight'
   | 'nothing-to-pack';
 
 export type PackInput =
   /** `times`: the number scanned before it, null for all of them; packs count for what they hold, each time. */
   | { kind: 'scan'; text: string; times?: number | null | undefined }
-  | { kind: 'put'; item: string; lot: string | null; units: number };
+  | { kind: 'put'; item: string; lot: string | null; units: number }
+  /** What the scale shows, with the carton itself. */
+  | { kind: 'weigh'; grams: number }
+  | { kind: 'close'; reason: WeightReason };
 
 export type PackVerdict =
-  /** A carton is begun, in place of an empty one where one is open. */
+  /** A carton is begun: in place of the one in hand where that is empty, else beside it. */
   | { verdict: 'open'; box: string }
+  /** Another open carton is taken in hand. */
+  | { verdict: 'take'; carton: string; number: number }
   /** The open carton is empty and is none any more. */
   | { verdict: 'discard' }
   | { verdict: 'put'; item: string; moves: { lot: string | null; serial: string | null; units: number }[] }
-  | { verdict: 'close' }
+  | { verdict: 'weigh'; grams: number; asExpected: boolean }
+  /** `reason` where the scale shows another weight than expected. */
+  | { verdict: 'close'; reason: WeightReason | null }
   | { verdict: 'refused'; code: PackRefusal; expected: string; got: string; units?: number };
+
+/** No carton is heavier, in grams. */
+const MOST_G = 2_000_000;
+
+/**
+ * The same bench with another of its open cartons in hand: the one that is named, else the one in hand already.
+ *
+ * @param carton null for the one that the bench begins with, the last that was opened
+ */
+export function withInHand<S extends Pick<BenchState, 'carton' | 'others'>>(state: S, carton: string | null): S {
+  const taken = state.others.find((c) => c.id === carton);
+  if (!taken || !state.carton) return state;
+  return { ...state, carton: taken, others: [...state.others.filter((c) => c !== taken), state.carton] };
+}
+
+/** Goods of a carton that may not lie beside others of this group; undefined where all may. */
+export function clashIn<C extends { group: string | null }>(
+  contents: readonly C[],
+  group: string | null,
+): C | undefined {
+  return group === null ? undefined : contents.find((c) => c.group !== null && c.group !== group);
+}
 
 /**
  * Says what a scan at the bench means: a carton type opens a carton, an item goes into it, the close command closes
@@ -77,6 +129,8 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
     if (rows[0]!.item.tracksSerial) return refuse('which-serial', rows[0]!.item.name, String(input.units));
     return put(rows, input.units);
   }
+  if (input.kind === 'weigh') return weigh(input.grams);
+  if (input.kind === 'close') return close(input.reason);
   const code = readCode(input.text, thisYear, {
     boxes: state.boxes.map((b) => b.code),
     items: state.loose.flatMap(({ item }) => {
@@ -84,7 +138,6 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
       return unit ? [{ sku: item.sku, gtin: unit.gtin }] : [];
     }),
   });
-  const empty = state.carton?.contents.length === 0;
   const { times } = input;
   if (code.kind === 'count') {
     const [first] = state.loose;
@@ -95,16 +148,23 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
     return put(state.loose, code.count ?? total(state.loose));
   }
   if (code.kind === 'box') {
-    if (state.carton && !empty) return refuse('carton-open', state.carton.typeCode, code.code);
     if (!state.boxes.some((b) => b.code === code.code)) return refuse('unknown-carton', '', code.code);
     // Without goods that wait here it would be a carton for nothing, and a shipment with it.
     if (state.loose.length === 0) return refuse('nothing-to-pack', '', code.code);
     return { verdict: 'open', box: code.code };
   }
-  if (code.kind === 'command' && code.command === 'close') {
-    if (!state.carton) return refuse('nothing-to-close', '', input.text);
-    if (empty) return { verdict: 'discard' };
-    return { verdict: 'close' };
+  if (code.kind === 'command' && code.command === 'close') return close(null);
+  // The sheet has a barcode for the one reason that a packer gives without thinking: all was counted once more.
+  if (code.kind === 'command' && code.command === 'counted') return close('counted');
+  if (code.kind === 'command' && code.command === 'other') {
+    // In the order of their numbers, round and round.
+    const numbers = [...state.others].sort((a, b) => a.number - b.number);
+    const next = numbers.find((c) => c.number > (state.carton?.number ?? 0)) ?? numbers[0];
+    return next ? take(next) : refuse('only-carton', '', input.text);
+  }
+  if (code.kind === 'gs1' && code.sscc !== undefined) {
+    const named = [state.carton, ...state.others].find((c) => c?.sscc === code.sscc);
+    return named ? take(named) : refuse('no-item', '', input.text);
   }
   if (code.kind === 'text') {
     const bySerial = state.loose.filter((l) => l.serial === code.text);
@@ -130,13 +190,32 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
   const lots = new Set(ofItem.map((l) => l.lot));
   return lots.size > 1 ? refuse('which-lot', [...lots].join(', '), code.gtin) : put(ofItem, unitsOf(ofItem));
 
+  function close(reason: WeightReason | null): PackVerdict {
+    if (!state.carton) return refuse('nothing-to-close', '', '');
+    if (state.carton.contents.length === 0) return { verdict: 'discard' };
+    const { expectedG, toleranceG, measuredG } = state.carton.weight;
+    if (measuredG === null)
+      return state.weighing === 'always' ? refuse('weigh-first', '', '') : { verdict: 'close', reason: null };
+    if (isExpected(measuredG, { grams: expectedG, toleranceG })) return { verdict: 'close', reason: null };
+    return reason === null
+      ? refuse('weight-off', String(expectedG), String(measuredG), toleranceG)
+      : { verdict: 'close', reason };
+  }
+
+  function weigh(grams: number): PackVerdict {
+    if (!state.carton) return refuse('nothing-to-close', '', '');
+    if (!Number.isInteger(grams) || grams < 1 || grams > MOST_G) return refuse('not-a-weight', '', String(grams));
+    const { expectedG, toleranceG } = state.carton.weight;
+    return { verdict: 'weigh', grams, asExpected: isExpected(grams, { grams: expectedG, toleranceG }) };
+  }
+
   function put(rows: Loose[], count: number): PackVerdict {
     const { item: of } = rows[0]!;
     if (!state.carton) return refuse('carton-first', '', of.name);
     if (!Number.isInteger(count) || count < 1) return refuse('not-a-count', '1', String(count));
     const there = total(rows);
     if (count > there) return refuse('surplus', of.name, String(count), there);
-    const clash = of.group && state.carton.contents.find((c) => c.group && c.group !== of.group);
+    const clash = clashIn(state.carton.contents, of.group);
     if (clash) return refuse('keep-apart', clash.name, of.name);
     let left = count;
     const moves = rows.flatMap((row) => {
@@ -147,5 +226,7 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
     return { verdict: 'put', item: of.id, moves };
   }
 }
+
+const take = ({ id, number }: OpenCarton): PackVerdict => ({ verdict: 'take', carton: id, number });
 
 const total = (rows: readonly Loose[]) => rows.reduce((n, l) => n + l.units, 0);

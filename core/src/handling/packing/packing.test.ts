@@ -6,7 +6,9 @@ import {
   packCommands,
   packSteps,
   proposeCarton,
+  withInHand,
   type BenchState,
+  type OpenCarton,
   type PackInput,
 } from './index.ts';
 
@@ -29,6 +31,16 @@ const paste = item('paste', '09521234001027', { tracksLot: true, group: 'food' }
 const acid = item('acid', '09521234001034', { group: 'acid' });
 const meter = item('meter', '09521234001041', { tracksSerial: true });
 
+const cartonOf = (more: Partial<OpenCarton> = {}): OpenCarton => ({
+  id: 'c1',
+  typeCode: 'BOX-S',
+  number: 1,
+  sscc: null,
+  weight: { expectedG: 500, toleranceG: 40, measuredG: null },
+  contents: [],
+  ...more,
+});
+const one = (name: string, group: string | null = null) => [{ item: name, name, group, units: 1 }];
 const state = (more: Partial<BenchState> = {}): BenchState => ({
   loose: [
     { item: jar, lot: null, serial: null, units: 8 },
@@ -38,7 +50,9 @@ const state = (more: Partial<BenchState> = {}): BenchState => ({
     { item: meter, lot: null, serial: 'S1', units: 1 },
     { item: meter, lot: null, serial: 'S2', units: 1 },
   ],
-  carton: { id: 'c1', typeCode: 'BOX-S', contents: [] },
+  carton: cartonOf(),
+  others: [],
+  weighing: 'optional',
   boxes: [{ code: 'BOX-S', name: 'Small' }],
   ...more,
 });
@@ -97,19 +111,15 @@ describe('the bench', () => {
     });
     expect(
       judge(scan('DO-CLOSE'), {
-        carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'jar', name: 'jar', group: null, units: 1 }] },
+        carton: cartonOf({ contents: one('jar') }),
       }),
-    ).toEqual({ verdict: 'close' });
+    ).toEqual({ verdict: 'close', reason: null });
   });
 
   it.each<[string, PackInput, Partial<BenchState> | undefined, string]>([
     ['goods before a carton', scan('09521234001010'), { carton: null }, 'carton-first'],
-    [
-      'a second carton while the first holds goods',
-      scan('BOX-S'),
-      { carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'jar', name: 'jar', group: null, units: 1 }] } },
-      'carton-open',
-    ],
+    ['another carton where there is none', scan('DO-OTHER'), undefined, 'only-carton'],
+    ['the number of a carton that is not open here', scan('395212340000000014'), undefined, 'no-item'],
     ['a carton for nothing', scan('BOX-S'), { carton: null, loose: [] }, 'nothing-to-pack'],
     ['a carton nobody has', scan('BOX-Q'), { carton: null }, 'unknown-carton'],
     ["another order's goods", scan('09521234009993'), undefined, 'not-this-order'],
@@ -118,7 +128,7 @@ describe('the bench', () => {
       'acid beside food',
       scan('09521234001034'),
       {
-        carton: { id: 'c1', typeCode: 'BOX-S', contents: [{ item: 'paste', name: 'paste', group: 'food', units: 1 }] },
+        carton: cartonOf({ contents: one('paste', 'food') }),
       },
       'keep-apart',
     ],
@@ -132,12 +142,56 @@ describe('the bench', () => {
   ])('refuses %s', (_, input, more, code) => expect(judge(input, more)).toMatchObject({ verdict: 'refused', code }));
 });
 
+describe('several cartons and their weight', () => {
+  const full = cartonOf({ contents: one('jar') });
+  const [second, third] = [
+    cartonOf({ id: 'c2', number: 2 }),
+    cartonOf({ id: 'c3', number: 3, sscc: '395212340000000014' }),
+  ];
+
+  it('opens one beside another that holds goods, and takes them in hand in turn or by their numbers', () => {
+    expect(judge(scan('BOX-S'), { carton: full })).toEqual({ verdict: 'open', box: 'BOX-S' });
+    const turn = (carton: OpenCarton, others: OpenCarton[]) => judge(scan('DO-OTHER'), { carton, others });
+    expect(turn(second, [third, full])).toMatchObject({ verdict: 'take', carton: 'c3' });
+    expect(turn(third, [second, full])).toMatchObject({ verdict: 'take', carton: 'c1' });
+    expect(judge(scan('395212340000000014'), { carton: full, others: [third] })).toMatchObject({ carton: 'c3' });
+    const bench = withInHand(state({ carton: full, others: [second, third] }), 'c2');
+    expect([bench.carton, bench.others]).toEqual([second, [third, full]]);
+    // One that is closed meanwhile is not in hand any more: the bench's own is.
+    expect(withInHand(bench, 'gone').carton).toBe(second);
+  });
+
+  const weighed = (measuredG: number | null, weighing: BenchState['weighing'] = 'optional') => ({
+    carton: cartonOf({ contents: one('jar'), weight: { expectedG: 500, toleranceG: 40, measuredG } }),
+    weighing,
+  });
+
+  it('closes by a weight that is expected, else only with a reason', () => {
+    expect(judge({ kind: 'weigh', grams: 540 })).toEqual({ verdict: 'weigh', grams: 540, asExpected: true });
+    expect(judge({ kind: 'weigh', grams: 541 })).toMatchObject({ asExpected: false });
+    expect(judge({ kind: 'weigh', grams: -3 })).toMatchObject({ code: 'not-a-weight', got: '-3' });
+    expect(judge(scan('DO-CLOSE'), weighed(540))).toEqual({ verdict: 'close', reason: null });
+    const off = { verdict: 'refused', code: 'weight-off', expected: '500', got: '541', units: 40 };
+    expect(judge(scan('DO-CLOSE'), weighed(541))).toEqual(off);
+    expect(judge(scan('DO-COUNTED'), weighed(541))).toEqual({ verdict: 'close', reason: 'counted' });
+    expect(judge({ kind: 'close', reason: 'scale' }, weighed(100))).toEqual({ verdict: 'close', reason: 'scale' });
+    // Where the weight is as expected there is nothing to give a reason for.
+    expect(judge({ kind: 'close', reason: 'scale' }, weighed(500))).toEqual({ verdict: 'close', reason: null });
+  });
+
+  it('is weighed first where the site wants it always', () => {
+    expect(judge(scan('DO-CLOSE'), weighed(null, 'always'))).toMatchObject({ code: 'weigh-first' });
+    expect(judge(scan('DO-COUNTED'), weighed(null, 'always'))).toMatchObject({ code: 'weigh-first' });
+    expect(judge(scan('DO-CLOSE'), weighed(null))).toEqual({ verdict: 'close', reason: null });
+  });
+});
+
 /** What the bench would do with a verdict: the state that comes after it. */
 function after(before: BenchState, input: PackInput): BenchState {
   const verdict = judgePack(before, input, 2026);
-  if (verdict.verdict === 'open') return { ...before, carton: { id: 'c', typeCode: verdict.box, contents: [] } };
+  if (verdict.verdict === 'open') return { ...before, carton: cartonOf({ typeCode: verdict.box }) };
   if (verdict.verdict === 'close' || verdict.verdict === 'discard') return { ...before, carton: null };
-  if (verdict.verdict === 'refused') return before;
+  if (verdict.verdict !== 'put') return before;
   const loose = before.loose
     .map((l) => {
       if (l.item.id !== verdict.item) return l;

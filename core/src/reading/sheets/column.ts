@@ -81,6 +81,8 @@ export type SheetExpectation =
   | 'together'
   | 'nothing-there'
   | 'lanes-alone'
+  | 'benches-alone'
+  | 'scale-address'
   | 'as-it-is';
 
 /** Something wrong in a file, at its place. Rows count from 1 with the heading as row 1; 0 is the whole file. */

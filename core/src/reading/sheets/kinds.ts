@@ -280,6 +280,7 @@ export const sheets = {
       { name: 'x_m', type: metres, example: '4', also: ['x'] },
       { name: 'y_m', type: metres, example: '-4', also: ['y'] },
       { name: 'fits', type: whole(1, 500), example: '4', also: ['carts', 'capacity'] },
+      { name: 'scale', type: text(200), example: '' },
     ],
   },
   carriers: {

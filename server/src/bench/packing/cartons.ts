@@ -1,6 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { notFound, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
-import { discardCarton, openShipment } from '../../dock/shipping/index.ts';
+import type { WeightReason } from '@hand-relay/core/handling/packing';
+import { anyOf, notFound, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
+import { openShipment } from '../../dock/shipping/index.ts';
+import { closingWeight } from '../weighing/index.ts';
 import { nextSscc } from '../../stock/index.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
 
@@ -62,27 +64,50 @@ export async function openCarton(
   return { id, place, number: carton.number };
 }
 
-/** Closes a carton: it is weighed by what it holds, and bears the number that it was begun with, or its own from now on. */
-export async function closeCarton(change: Change, order: PackedOrder, cartonId: string): Promise<string> {
+/**
+ * Closes a carton: it weighs what the scale showed, or what it holds, and bears the number that it was begun with, or its
+ * own from now on.
+ *
+ * @param reason why it is closed with another weight than expected
+ */
+export async function closeCarton(
+  change: Change,
+  order: PackedOrder,
+  cartonId: string,
+  reason: WeightReason | null = null,
+): Promise<string> {
   const { tx, actor, now } = change;
   const [begun] = await rows<{ sscc: string | null }>(tx, sql`select sscc from carton where id = ${cartonId}`);
   const sscc = begun?.sscc ?? (await nextSscc(change));
-  const [closed] = await rows<{ number: number; weight: number; shipment: string }>(
+  const { weightG, expectedG } = await closingWeight(change, cartonId, reason);
+  const [closed] = await rows<{ number: number; shipment: string }>(
     tx,
     sql`
-    update carton c set state = 'closed', sscc = ${sscc}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId},
-      weight_g = (select t.tare_g from carton_type t where t.id = c.type_id)
-        + (select coalesce(sum(b.units::bigint * i.weight_g), 0) from balance b join item i on i.id = b.item_id where b.place_id = c.place_id)
-    where c.id = ${cartonId} returning number, weight_g as weight, shipment_id as shipment`,
+    update carton set state = 'closed', sscc = ${sscc}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId}, weight_g = ${weightG}
+    where id = ${cartonId} returning number, shipment_id as shipment`,
   );
   change.journal({
     kind: 'carton-closed',
     orderId: order.id,
-    facts: { carton: closed!.number, sscc, weightG: closed!.weight, lane: order.lane },
+    facts: {
+      carton: closed!.number,
+      sscc,
+      weightG,
+      lane: order.lane,
+      ...(expectedG === null ? {} : { expectedG }),
+      ...(reason === null ? {} : { weightReason: reason }),
+    },
   });
   await endEmptyRuns(change, order.id);
   publishPacked(change, order.id, closed!.shipment);
   return sscc;
+}
+
+/** What the scale showed is not what cartons weigh any more, once something was changed in them. */
+export async function forgetWeight(tx: Tx, cartons: readonly string[]): Promise<void> {
+  await tx.execute(
+    sql`update carton set measured_g = null where id = ${anyOf([...cartons])} and measured_g is not null`,
+  );
 }
 
 /** Locks the order of a carton: the order before what hangs on it, as everywhere. */
@@ -96,7 +121,7 @@ export async function lockOrderOf(tx: Tx, cartonId: string): Promise<void> {
  * Opens a closed carton again at a bench. The number on its label is void: closed once more it gets another one, so that
  * a label which is still somewhere names nothing that could be loaded.
  *
- * @throws Refusal 409 `carton-state` where it is not closed, `other-carton-open` where the order has another one open
+ * @throws Refusal 409 `carton-state` where it is not closed
  */
 export async function reopenCarton(change: Change, cartonId: string, bench: string): Promise<void> {
   const { tx, actor } = change;
@@ -116,16 +141,11 @@ export async function reopenCarton(change: Change, cartonId: string, bench: stri
   if (!carton) throw notFound('carton', cartonId);
   if (carton.state !== 'closed' || carton.picking)
     throw new Refusal('carton-state', { carton: carton.number, state: carton.state });
-  const open = await rows<{ id: string; number: number; filled: boolean }>(
-    tx,
-    sql`select c.id, c.number, exists (select 1 from carton_line k where k.carton_id = c.id and k.units > 0) as filled from carton c
-        where c.order_id = ${carton.order} and c.state = 'open' and c.run_id is null order by c.number`,
-  );
-  const filled = open.find((c) => c.filled);
-  if (filled) throw new Refusal('other-carton-open', { carton: filled.number });
-  for (const { id } of open) await discardCarton(change, id);
   await tx.execute(sql`
-    update carton set state = 'open', sscc = null, weight_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
+    insert into void_label (sscc, site_id, order_id, carton, at)
+    values (${carton.sscc}, ${actor.siteId}, ${carton.order}, ${carton.number}, ${change.now.toISOString()})`);
+  await tx.execute(sql`
+    update carton set state = 'open', sscc = null, weight_g = null, measured_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
     where id = ${cartonId}`);
   change.journal({
     kind: 'carton-reopened',

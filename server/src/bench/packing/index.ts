@@ -1,2 +1,2 @@
-export { closeCarton, lockOrder, openCarton, reopenCarton } from './cartons.ts';
+export { closeCarton, forgetWeight, lockOrder, openCarton, reopenCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';

@@ -1,19 +1,19 @@
 import { sql } from 'drizzle-orm';
 import type { PackVerdictAnswer } from '@hand-relay/contract';
 import {
-  giveUp,
   judgePack,
   receive,
+  withInHand,
   type BenchState,
   type PackInput,
   type PackVerdict,
 } from '@hand-relay/core/handling/packing';
 import { mustNotBeHeld } from '../../desk/holds/index.ts';
 import { mustBeWanted, undecidedOf } from '../../desk/orders/index.ts';
-import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
+import { recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { discardCarton } from '../../dock/shipping/index.ts';
 import { move, type Move } from '../../stock/index.ts';
-import { closeCarton, lockOrder, lockOrderOf, openCarton, publishPacked, type PackedOrder } from './cartons.ts';
+import { closeCarton, forgetWeight, lockOrder, openCarton, publishPacked, type PackedOrder } from './cartons.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
 import { benchState } from './read.ts';
 
@@ -23,6 +23,7 @@ export async function packInput(
   orderId: string,
   benchCode: string,
   input: PackInput,
+  inHand: string | null,
 ): Promise<PackVerdictAnswer> {
   const { tx, actor, now } = change;
   const order = await lockOrder(change, orderId);
@@ -32,7 +33,7 @@ export async function packInput(
     sql`select id from place where site_id = ${actor.siteId} and kind = 'bench' and code = ${benchCode}`,
   );
   if (!bench) throw new Refusal('unknown-bench', { got: benchCode });
-  const state = await benchState(tx, actor.siteId, orderId);
+  const state = withInHand(await benchState(tx, actor.siteId, orderId), inHand);
   const verdict = judgePack(state, input, now.getUTCFullYear());
   if (verdict.verdict === 'open' || verdict.verdict === 'put' || verdict.verdict === 'close')
     await mustBeWanted(tx, orderId);
@@ -44,12 +45,17 @@ export async function packInput(
         facts: { bench: benchCode, input, code: verdict.code, expected: verdict.expected, got: verdict.got },
       });
       return verdict;
-    case 'open':
-      if (state.carton) await discardCarton(change, state.carton.id);
-      return {
-        verdict: 'open',
-        carton: (await openCarton(change, order, { box: verdict.box, bench: benchCode })).id,
-      };
+    case 'open': {
+      if (state.carton?.contents.length === 0) await discardCarton(change, state.carton.id);
+      const { id, number } = await openCarton(change, order, { box: verdict.box, bench: benchCode });
+      return { verdict: 'open', carton: id, number };
+    }
+    case 'take':
+      return verdict;
+    case 'weigh':
+      await tx.execute(sql`update carton set measured_g = ${verdict.grams} where id = ${state.carton!.id}`);
+      change.publish('bench', [orderId]);
+      return { ...verdict, carton: state.carton!.id };
     case 'discard':
       await discardCarton(change, state.carton!.id);
       // It may have been all that still kept the cart.
@@ -60,7 +66,7 @@ export async function packInput(
       await put(change, order, state.carton!.id, verdict.item, verdict.moves);
       return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };
     case 'close': {
-      const sscc = await closeCarton(change, order, state.carton!.id);
+      const sscc = await closeCarton(change, order, state.carton!.id, verdict.reason);
       return { verdict: 'close', carton: state.carton!.id, sscc, lane: order.lane };
     }
   }
@@ -129,69 +135,6 @@ async function put(change: Change, order: PackedOrder, cartonId: string, itemId:
     sql`select c.number, c.shipment_id as shipment, i.name as item from carton c, item i where c.id = ${cartonId} and i.id = ${itemId}`,
   );
   change.journal({ kind: 'packed', orderId: order.id, facts: { carton: carton!.number, item: carton!.item, parts } });
+  await forgetWeight(tx, [cartonId]);
   publishPacked(change, order.id, carton!.shipment);
-}
-
-/** Takes goods out of an open carton, back to the order's position on its cart. */
-export async function unpack(
-  change: Change,
-  cartonId: string,
-  goods: { item: string; lot: string; serial: string; units: number },
-): Promise<void> {
-  const { tx, actor } = change;
-  await lockOrderOf(tx, cartonId);
-  const [carton] = await rows<{
-    order: string;
-    state: string;
-    place: string;
-    number: number;
-    shipment: string;
-    run: string | null;
-  }>(
-    tx,
-    sql`select k.order_id as "order", k.state, k.place_id as place, k.number, k.shipment_id as shipment,
-               (select r.number from run r where r.id = k.run_id and r.state = 'picking') as run
-        from carton k where k.id = ${cartonId} and k.site_id = ${actor.siteId} for update of k`,
-  );
-  if (!carton) throw notFound('carton', cartonId);
-  // It is in a picker's hands, who undoes what went into it.
-  if (carton.run !== null) throw new Refusal('run-state', { run: carton.run, state: 'picking' });
-  if (carton.state !== 'open') throw new Refusal('carton-closed', { carton: carton.number });
-  const inside = await rows<{ line: string; units: number }>(
-    tx,
-    sql`select k.line_id as line, k.units from carton_line k join order_line l on l.id = k.line_id
-        where k.carton_id = ${cartonId} and l.item_id = ${goods.item} and k.lot = ${goods.lot} and k.serial = ${goods.serial} order by l.line`,
-  );
-  const there = inside.reduce((n, k) => n + k.units, 0);
-  if (goods.units > there) throw new Refusal('not-inside', { units: there });
-  const [position] = await rows<{ place: string }>(
-    tx,
-    sql`select q.place_id as place from run_position q join run r on r.id = q.run_id and r.state = 'left' where q.order_id = ${carton.order} order by r.number limit 1`,
-  );
-  if (!position) throw new Refusal('cart-gone');
-  await move(
-    change,
-    [
-      {
-        from: carton.place,
-        to: position.place,
-        item: goods.item,
-        lot: goods.lot,
-        serial: goods.serial,
-        units: goods.units,
-      },
-    ],
-    'unpack',
-    cartonId,
-  );
-  const less = giveUp(inside, goods.units).map(({ line: { line }, units }) => ({ line, units }));
-  await tx.execute(sql`
-    with less as (select * from jsonb_to_recordset(${recordset(less)}) as p(line text, units int)),
-    out as (
-      update carton_line k set units = k.units - l.units from less l
-      where k.carton_id = ${cartonId} and k.line_id = l.line and k.lot = ${goods.lot} and k.serial = ${goods.serial}
-    )
-    update order_line o set packed = o.packed - l.units from less l where o.id = l.line`);
-  change.journal({ kind: 'unpacked', orderId: carton.order, facts: { carton: carton.number, ...goods } });
-  publishPacked(change, carton.order, carton.shipment);
 }

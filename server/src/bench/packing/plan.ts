@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { PackPlan } from '@hand-relay/contract';
+import { withInHand } from '@hand-relay/core/handling/packing';
 import { volumeOf } from '@hand-relay/core/stacking/boxes';
 import { volumetricG, type CartonType, type Goods } from '@hand-relay/core/stacking/cartonising';
 import { anyOf, notFound, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
@@ -36,14 +37,21 @@ async function goodsOf(
 /**
  * Which cartons what is at the bench for an order takes, and where each unit lies; the open carton first, with what is in
  * it. The same goods give the same answer, so that a drawing stays as it is while they are put in.
+ *
+ * @param inHand the open carton that is planned on; null for the one that was opened last
  */
-export async function packPlan({ db, compute }: Platform, siteId: string, orderId: string): Promise<PackPlan> {
+export async function packPlan(
+  { db, compute }: Platform,
+  siteId: string,
+  orderId: string,
+  inHand: string | null,
+): Promise<PackPlan> {
   const [order] = await rows<{ id: string }>(
     db,
     sql`select id from customer_order where id = ${orderId} and site_id = ${siteId}`,
   );
   if (!order) throw notFound('order', orderId);
-  const { loose, carton } = await benchState(db, siteId, orderId);
+  const { loose, carton } = withInHand(await benchState(db, siteId, orderId), inHand);
   const types = await cartonTypes(db);
   const inside = new Map<string, number>();
   for (const { item, units } of carton?.contents ?? []) inside.set(item, (inside.get(item) ?? 0) + units);

@@ -3,7 +3,9 @@ import type { BenchOrder, BenchQueue, Found } from '@hand-relay/contract';
 import { readCode } from '@hand-relay/core/reading/codes';
 import { undecidedOf } from '../../desk/orders/index.ts';
 import { iso, notFound, rows, type Actor, type Db, type Platform, type Tx } from '../../platform/index.ts';
+import { settingsOf } from '../../setup/settings/index.ts';
 import { cartFrontOf } from '../../stock/index.ts';
+import { expectedWeights } from '../weighing/index.ts';
 
 /** Carts that were left for packing, the earliest departure first. */
 export async function benchQueue({ db }: Platform, siteId: string): Promise<BenchQueue> {
@@ -39,8 +41,9 @@ function benches(on: Db, siteId: string): Promise<BenchQueue['benches']> {
 }
 
 type Bench = BenchOrder['bench'];
+type OpenCarton = NonNullable<Bench['carton']>;
 
-/** Picked goods of an order that stand on carts left for packing, and its open carton. */
+/** Picked goods of an order that stand on carts left for packing, and its open cartons. */
 export async function benchState(on: Db | Tx, siteId: string, orderId: string): Promise<Bench> {
   const loose = await rows<Bench['loose'][number]>(
     on,
@@ -52,20 +55,30 @@ export async function benchState(on: Db | Tx, siteId: string, orderId: string): 
     from run_position q join run r on r.id = q.run_id and r.state = 'left' join balance b on b.place_id = q.place_id join item i on i.id = b.item_id
     where q.order_id = ${orderId} group by i.id, b.lot, b.serial order by i.name, b.lot, b.serial`,
   );
-  const [carton] = await rows<NonNullable<Bench['carton']>>(
+  const cartons = await rows<Omit<OpenCarton, 'weight'> & { measuredG: number | null }>(
     on,
     sql`
-    select c.id, t.code as "typeCode", coalesce((
+    select c.id, t.code as "typeCode", c.number, c.sscc, c.measured_g::float8 as "measuredG", coalesce((
       select jsonb_agg(jsonb_build_object('item', i.id, 'name', i.name, 'group', i.apart, 'units', s.units) order by i.name)
       from (select item_id, sum(units)::int as units from balance where place_id = c.place_id group by item_id) s join item i on i.id = s.item_id
     ), '[]') as contents
-    from carton c join carton_type t on t.id = c.type_id where c.order_id = ${orderId} and c.site_id = ${siteId} and c.state = 'open' and c.run_id is null`,
+    from carton c join carton_type t on t.id = c.type_id where c.order_id = ${orderId} and c.site_id = ${siteId} and c.state = 'open' and c.run_id is null
+    order by c.number desc`,
   );
+  const expected = await expectedWeights(
+    on,
+    cartons.map((c) => c.id),
+  );
+  const [carton = null, ...others] = cartons.map(({ measuredG, ...c }): OpenCarton => {
+    const { grams, toleranceG } = expected.get(c.id)!;
+    return { ...c, weight: { expectedG: grams, toleranceG, measuredG } };
+  });
   const boxes = await rows<Bench['boxes'][number]>(
     on,
     sql`select code, name from carton_type where not retired order by cost_minor, code`,
   );
-  return { loose, carton: carton ?? null, boxes };
+  const { weighing } = await settingsOf(on, siteId);
+  return { loose, carton, others, weighing, boxes };
 }
 
 export async function benchOrder({ db }: Platform, siteId: string, orderId: string): Promise<BenchOrder> {
@@ -98,7 +111,7 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const cartons = await rows<BenchOrder['cartons'][number]>(
     db,
     sql`
-    select c.id, c.number, t.name as type, c.sscc, c.state, coalesce(c.weight_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
+    select c.id, c.number, t.name as type, c.sscc, c.state, coalesce(c.weight_g, c.measured_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
     from carton c join carton_type t on t.id = c.type_id
     left join lateral (
       select sum(x.units::bigint * i.weight_g) as weight, jsonb_agg(jsonb_build_object('item', i.id, 'sku', i.sku, 'name', i.name, 'lot', x.lot, 'serial', x.serial, 'units', x.units) order by i.name, x.lot, x.serial) as contents
@@ -155,11 +168,18 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
       sql`select o.id, o.number as name, jsonb_build_array(o.id) as orders from run r join run_position q on q.run_id = r.id and q.number = ${code.number}
           join customer_order o on o.id = q.order_id where r.site_id = ${site} and r.cart_code = ${code.cart} and r.state in ('picking', 'left')`,
     );
-  if (code.kind === 'gs1' && code.sscc)
-    return one(
+  if (code.kind === 'gs1' && code.sscc) {
+    const carton = await one(
       'carton',
       sql`select c.shipment_id as id, c.sscc as name, jsonb_build_array(c.order_id) as orders from carton c where c.site_id = ${site} and c.sscc = ${code.sscc}`,
     );
+    if (carton.kind !== 'nothing') return carton;
+    return one(
+      'void',
+      sql`select v.order_id as id, v.carton || ' · ' || o.number as name, jsonb_build_array(v.order_id) as orders
+          from void_label v join customer_order o on o.id = v.order_id where v.site_id = ${site} and v.sscc = ${code.sscc}`,
+    );
+  }
   if (code.kind === 'gs1' && code.gtin)
     return one(
       'item',

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { outOfCartons } from '@hand-relay/core/handling/picking';
-import { reopenCarton } from '../../bench/packing/index.ts';
+import { forgetWeight, reopenCarton } from '../../bench/packing/index.ts';
 import { rows, type Change } from '../../platform/index.ts';
 import { discardCarton } from '../../dock/shipping/index.ts';
 import type { Unwanted } from '../../floor/putAway/index.ts';
@@ -62,6 +62,7 @@ export async function unpack(
         where carton_id = ${from.carton} and line_id = ${line} and lot = ${lot} and serial = ${from.serial}
       )
       update order_line set packed = packed - ${units} where id = ${line}`);
+    await forgetWeight(tx, [from.carton]);
     await notPicked(change, { ...pick, line }, units, asked);
   }
   for (const { carton, state } of new Map(packed.map((p) => [p.carton, p])).values()) {

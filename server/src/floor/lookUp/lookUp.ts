@@ -18,7 +18,7 @@ export async function lookUp({ db, clock }: Platform, { siteId }: Actor, scanned
   const text = scanned.trim();
   const found =
     code.kind === 'gs1' && code.sscc
-      ? await one(cartonBy(siteId, code.sscc))
+      ? ((await one(cartonBy(siteId, code.sscc))) ?? (await one(voidBy(siteId, code.sscc))))
       : code.kind === 'gs1' && code.gtin
         ? await one(
             itemBy(siteId, sql`exists (select 1 from item_pack g where g.item_id = i.id and g.gtin = ${code.gtin})`),
@@ -67,6 +67,10 @@ const orderBy = (siteId: string, where: SQL) => sql`
       select distinct coalesce(r.cart_code, r.call_sign) || ', ' || q.number || coalesce(' · ' || lane.code, '') as at from run_position q join run r on r.id = q.run_id
       left join place lane on lane.id = r.lane_id where q.order_id = o.id and r.state in ('picking', 'left')) w where w.at is not null), '[]')) as found
   from customer_order o join customer c on c.id = o.customer_id where o.site_id = ${siteId} and ${where} limit 1`;
+
+const voidBy = (siteId: string, sscc: string) => sql`
+  select jsonb_build_object('kind', 'void', 'name', v.carton || ' · ' || o.number) as found
+  from void_label v join customer_order o on o.id = v.order_id where v.site_id = ${siteId} and v.sscc = ${sscc}`;
 
 const cartonBy = (siteId: string, sscc: string) => sql`
   select jsonb_build_object('kind', 'carton', 'sscc', c.sscc, 'order', o.number, 'customer', m.name, 'state', c.state, 'lane', lane.code,

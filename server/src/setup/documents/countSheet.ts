@@ -16,8 +16,11 @@ const does: Record<PackCommand, string> = {
   open: 'Open carton',
   all: 'All in',
   undo: 'Undo',
+  weigh: 'Weigh',
+  counted: 'Counted again: close',
   close: 'Close carton',
   print: 'Print label',
+  other: 'Other carton',
   next: 'Next order',
   help: 'Help',
 };

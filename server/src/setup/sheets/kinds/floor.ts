@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { isScaleAddress } from '@hand-relay/core/handling/weighing';
 import type { Floor } from '@hand-relay/core/walking/floor';
 import type { Row } from '@hand-relay/core/reading/sheets';
 import { recordset, rows, type Change, type Db, type Tx } from '../../../platform/index.ts';
@@ -170,7 +171,7 @@ export const places: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select code as place, kind, name, round(x::numeric * 100)::int as x_m, round(y::numeric * 100)::int as y_m, fits, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
+      sql`select code as place, kind, name, round(x::numeric * 100)::int as x_m, round(y::numeric * 100)::int as y_m, fits, scale, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
     ),
   async faults(on, site, list) {
     const kinds = new Map(
@@ -187,16 +188,19 @@ export const places: Kind = {
       const [x, y] = [r['x_m'] ?? null, r['y_m'] ?? null];
       if ((x === null) !== (y === null)) fail(x === null ? 'x_m' : 'y_m', 'a-value');
       if (typeof r['fits'] === 'number' && r['kind'] !== 'lane') fail('fits', 'lanes-alone');
+      const scale = String(r['scale'] ?? '');
+      if (scale !== '' && r['kind'] !== 'bench') fail('scale', 'benches-alone');
+      else if (scale !== '' && !isScaleAddress(scale)) fail('scale', 'scale-address');
     });
   },
   refusesRetiring: nothing,
   async write(change: Change, list) {
     const { tx, actor, newId } = change;
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, name, x, y, fits, retired)
-      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.x_m / 100.0, r.y_m / 100.0, r.fits, r.retired
+      insert into place (id, site_id, kind, code, name, x, y, fits, scale, retired)
+      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.x_m / 100.0, r.y_m / 100.0, r.fits, coalesce(r.scale, ''), r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, kind text, place text, name text, x_m int, y_m int, fits int, retired boolean)
-      on conflict (site_id, kind, code) do update set name = excluded.name, x = excluded.x, y = excluded.y, fits = excluded.fits, retired = excluded.retired`);
+        as r(id text, kind text, place text, name text, x_m int, y_m int, fits int, scale text, retired boolean)
+      on conflict (site_id, kind, code) do update set name = excluded.name, x = excluded.x, y = excluded.y, fits = excluded.fits, scale = excluded.scale, retired = excluded.retired`);
   },
 };

@@ -1,0 +1,2 @@
+export { closingWeight, expectedWeights } from './expected.ts';
+export { weighingRoutes } from './routes.ts';
