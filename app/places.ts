@@ -11,6 +11,7 @@ export const floor = place(() => import('./floor/index.ts'));
 export const intake = place(() => import('./intake/index.ts'));
 export const kit = place(() => import('./kit/index.ts'));
 export const loads = place(() => import('./loads/index.ts'));
+export const pallets = place(() => import('./pallets/index.ts'));
 export const quick = place(() => import('./quick/index.ts'));
 export const setup = place(() => import('./setup/index.ts'));
 export const waves = place(() => import('./waves/index.ts'));
@@ -21,6 +22,19 @@ export const waves = place(() => import('./waves/index.ts'));
  */
 export async function prepareAll(): Promise<void> {
   await idle();
-  for (const { prepare } of [floor, bench, dock, desk, intake, exceptions, waves, endOfDay, loads, quick, setup])
+  for (const { prepare } of [
+    floor,
+    bench,
+    dock,
+    pallets,
+    desk,
+    intake,
+    exceptions,
+    waves,
+    endOfDay,
+    loads,
+    quick,
+    setup,
+  ])
     await prepare();
 }

@@ -153,6 +153,7 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/floor',
     '/floor/counts',
     '/bench',
+    '/pallets',
     '/dock',
     '/kit',
     '/setup',
@@ -166,6 +167,8 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/devices',
     '/setup/printing',
     '/setup/host',
+    '/setup/scale',
+    '/setup/weights',
     '/setup/backups',
     '/setup/roles',
   ];

@@ -11,11 +11,11 @@ import {
   Failed,
   Button,
   Loading,
+  SaidBand,
   ScanField,
   Signal,
   Text,
   useShortcuts,
-  useSurface,
   WIDE,
 } from '../ui/index.ts';
 import { HoldBanner } from '../holds/index.ts';
@@ -24,13 +24,12 @@ import { CartonInHand } from './CartonInHand.tsx';
 import { ClosedCartons } from './ClosedCartons.tsx';
 import { PackGoods } from './PackGoods.tsx';
 import { planOf, stepsOf, usePackCommands } from './usePackCommands.ts';
-import { usePackInputs, type Said } from './usePackInputs.ts';
+import { usePackInputs } from './usePackInputs.ts';
 import { useWeigh } from './useWeigh.ts';
 
-/** Width of the cart and of the carton beside the goods, and height of what is said, in pixels. */
+/** Width of the cart and of the carton beside the goods, in pixels. */
 const CART = 240;
 const CARTON = 360;
-const BAND = 64;
 
 /** An order at the bench: its place on the cart, what goes in next, the carton in hand; one field for every scan. */
 export function BenchOrderView({ id }: { id: string }) {
@@ -95,7 +94,7 @@ export function BenchOrderView({ id }: { id: string }) {
       }
     >
       <ScanField label={t(carton ? 'bench.askItem' : 'bench.askBox')} onCode={scanned} />
-      <Verdict said={said} />
+      <SaidBand said={said} />
       <HoldBanner order={order.id} />
       {order.surplus.map(({ item, name, units }) => (
         <Signal
@@ -164,26 +163,5 @@ function Where({ order, waiting }: { order: BenchOrder; waiting: number }) {
         <Signal kind="quiet" text={t('bench.nothingPicked')} size="body" />
       )}
     </Column>
-  );
-}
-
-/** What was last said, as a band in its colour with its shape; on a wide screen its room is kept. */
-function Verdict({ said }: { said: Said | null }) {
-  const surface = useSurface();
-  const wide = useWindowDimensions().width >= WIDE;
-  return (
-    <View
-      aria-live="assertive"
-      style={{
-        minHeight: wide || said ? BAND : 0,
-        justifyContent: 'center',
-        paddingHorizontal: 16,
-        borderRadius: 4,
-        borderWidth: said ? 3 : wide ? 1 : 0,
-        borderColor: said ? surface[said.kind] : surface.line,
-      }}
-    >
-      {said && <Signal kind={said.kind} text={said.text} size={said.lane ? 'title' : 'large'} />}
-    </View>
   );
 }

@@ -4,7 +4,20 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { api, troubleOf, useMe, useNow, words } from '../state/index.ts';
 import { number, relative, timeOf } from '../text/index.ts';
-import { Card, Empty, Failed, LinkBox, Loading, Row, ScanField, Shape, Signal, Text, useSurface } from '../ui/index.ts';
+import {
+  Button,
+  Card,
+  Empty,
+  Failed,
+  LinkBox,
+  Loading,
+  Row,
+  ScanField,
+  Shape,
+  Signal,
+  Text,
+  useSurface,
+} from '../ui/index.ts';
 import { Page } from '../shell/index.ts';
 import { BenchChoice } from './BenchChoice.tsx';
 import { ScaleKey } from './ScaleKey.tsx';
@@ -33,6 +46,7 @@ export function BenchView() {
       aside={
         data && (
           <Row gap={16}>
+            <Button size="small" title={t('pallets.title')} onPress={() => router.navigate('/pallets')} />
             <ScaleKey />
             <BenchChoice benches={data.benches} />
           </Row>

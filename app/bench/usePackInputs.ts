@@ -3,16 +3,8 @@ import type { BenchOrder } from '@hand-relay/contract';
 import { judgePack, withInHand, type PackInput } from '@hand-relay/core/handling/packing';
 import { api, readNow, remembered, thisYear, troubleOf, useAppDispatch, words } from '../state/index.ts';
 import { i18n, mass, number } from '../text/index.ts';
-import { play } from '../ui/index.ts';
+import { play, type Said } from '../ui/index.ts';
 import { thisBench } from './BenchChoice.tsx';
-
-/** What was last said of what a packer did. */
-export interface Said {
-  kind: 'done' | 'refused' | 'caution';
-  text: string;
-  /** A carton was closed: the lane it goes to, said larger than all else. */
-  lane?: boolean;
-}
 
 /**
  * Inputs of a packer at an order. A scanner is faster than the way to the server: scans wait for one another, each is
@@ -78,7 +70,7 @@ export function usePackInputs(id: string) {
     play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
     const there = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
     before.current = done.verdict === 'put' ? insideOf(latest) : null;
-    setSaid({ kind: 'done', text: verdictWords(done, there, latest.bench), lane: done.verdict === 'close' });
+    setSaid({ kind: 'done', text: verdictWords(done, there, latest.bench), loud: done.verdict === 'close' });
   };
   /** Takes out again what was put in last. */
   const takeBack = async () => {

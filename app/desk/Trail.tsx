@@ -17,6 +17,7 @@ const signals: Record<string, SignalKind> = {
   'ship-waits': 'caution',
   shipped: 'done',
   'carton-closed': 'done',
+  'pallet-closed': 'done',
   picked: 'done',
 };
 

@@ -102,6 +102,7 @@ export function DockList({ open }: { open?: string | undefined }) {
       filled
       aside={
         <Row gap={4}>
+          <Button size="small" title={t('pallets.title')} onPress={() => router.navigate('/pallets')} />
           <Button size="small" icon="download" title={t('dock.exportCsv')} onPress={() => open_('shipmentsCsv')} />
           <Button size="small" icon="download" title={t('dock.exportJson')} onPress={() => open_('shipmentsJson')} />
         </Row>

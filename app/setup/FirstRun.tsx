@@ -6,7 +6,17 @@ import { api, hasCome, remember, store, troubleOf, words } from '../state/index.
 import { Choice, Column, Failed, Field, Button, Loading, Row, Text } from '../ui/index.ts';
 
 type Entered = Record<
-  'token' | 'site' | 'city' | 'timeZone' | 'currency' | 'gs1Prefix' | 'name' | 'login' | 'password',
+  | 'token'
+  | 'site'
+  | 'street'
+  | 'city'
+  | 'country'
+  | 'timeZone'
+  | 'currency'
+  | 'gs1Prefix'
+  | 'name'
+  | 'login'
+  | 'password',
   string
 >;
 
@@ -14,7 +24,9 @@ type Entered = Record<
 const paths: Record<keyof Entered, string> = {
   token: 'token',
   site: 'site.name',
+  street: 'site.street',
   city: 'site.city',
+  country: 'site.country',
   timeZone: 'site.timeZone',
   currency: 'site.currency',
   gs1Prefix: 'site.gs1Prefix',
@@ -33,7 +45,9 @@ export function FirstRun() {
   const [entered, setEntered] = useState<Entered>(() => ({
     token: '',
     site: '',
+    street: '',
     city: '',
+    country: '',
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
     currency: 'EUR',
     gs1Prefix: '',
@@ -48,10 +62,18 @@ export function FirstRun() {
   const wrong = (field: keyof Entered) => trouble?.fields.find((f) => f.path === paths[field])?.message;
   const elsewhere = trouble && !(Object.keys(paths) as (keyof Entered)[]).some(wrong);
   const go = async () => {
-    const { token, site, city, timeZone, currency, gs1Prefix, name, login, password } = entered;
+    const { token, site, street, city, country, timeZone, currency, gs1Prefix, name, login, password } = entered;
     const done = await make({
       token,
-      site: { name: site, city, timeZone, currency: currency.toUpperCase(), gs1Prefix },
+      site: {
+        name: site,
+        street,
+        city,
+        country: country.toUpperCase(),
+        timeZone,
+        currency: currency.toUpperCase(),
+        gs1Prefix,
+      },
       units,
       person: { name, login, password },
     });
@@ -100,7 +122,9 @@ export function FirstRun() {
         </Text>
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           {field('site')}
+          {field('street')}
           {field('city')}
+          {field('country', { placeholder: t('setup.first.countryAs') })}
           {field('timeZone')}
           {field('currency')}
           {field('gs1Prefix', { numeric: true, placeholder: t('setup.first.later') })}

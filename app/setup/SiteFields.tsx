@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import { Field, Row } from '../ui/index.ts';
 
-const names = ['name', 'street', 'city', 'timeZone', 'currency', 'gs1Prefix'] as const;
+const names = ['name', 'street', 'city', 'country', 'timeZone', 'currency', 'gs1Prefix'] as const;
 /** What a site is told by, as it is typed. */
 export type EnteredSite = Record<(typeof names)[number], string>;
 

@@ -162,6 +162,9 @@ function Mark() {
   );
 }
 
+/** Pallets are built at the dock, and at benches. */
+const palletsAt = (allowed: WorkPlace[]): WorkPlace => (allowed.includes('dock') ? 'dock' : 'bench');
+
 function Places({
   allowed,
   wide,
@@ -178,7 +181,8 @@ function Places({
   const me = useMe();
   const path = usePathname();
   const exceptions = useOpenExceptions();
-  const at = path.startsWith('/waves') ? 'desk' : path.split('/')[1];
+  const first = path.split('/')[1];
+  const at = first === 'waves' ? 'desk' : first === 'pallets' ? palletsAt(allowed) : first;
   const router = useRouter();
   const edge = wide
     ? { width: 84, borderRightWidth: 1, paddingVertical: 8, justifyContent: 'space-between' as const }
@@ -300,7 +304,7 @@ function Help({ onClose }: { onClose: () => void }) {
 }
 
 /** Kinds of codes that open a screen by themselves. */
-const OPENS: ReadonlySet<Found['kind']> = new Set(['order', 'carton', 'run', 'shipment']);
+const OPENS: ReadonlySet<Found['kind']> = new Set(['order', 'carton', 'run', 'shipment', 'pallet', 'void']);
 
 /** Opens what a code scanned outside a step names, in the first place the person may use for it. */
 function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code: string) => void {
@@ -324,6 +328,7 @@ function useOpener(allowed: WorkPlace[], onLook: (text: string) => void): (code:
       return send(notify({ kind: 'done', text: t(kind === 'item' ? 'scan.isItem' : 'scan.isBin', { name }) }));
     if (kind === 'cart' || kind === 'place')
       return send(notify({ kind: 'refused', text: t(kind === 'cart' ? 'scan.isCart' : 'scan.isPlace', { name }) }));
+    if (kind === 'pallet' && id) return router.navigate(`/pallets/${id}`);
     if (kind === 'void') return send(notify({ kind: 'refused', text: t('scan.void', { name }) }));
     if (kind === 'nothing' || !id) return send(notify({ kind: 'refused', text: t('scan.nothing', { code }) }));
     if (kind === 'run' && allowed.includes('floor')) return router.navigate(`/floor/runs/${id}`);

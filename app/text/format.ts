@@ -50,6 +50,16 @@ export function distance(metres: number): string {
   return units === 'imperial' ? `${number(Math.round(metres / FOOT_M))} ft` : `${number(Math.round(metres))} m`;
 }
 
+/** Millimetres in an inch. */
+const INCH_MM = 25.4;
+
+/** A height in centimetres or inches, with its unit: as people say how high a pallet is. */
+export function tall(millimetres: number): string {
+  return units === 'imperial'
+    ? `${number(Math.round(millimetres / INCH_MM))} in`
+    : `${number(Math.round(millimetres / 10))} cm`;
+}
+
 const clocks = new Map<string, Intl.DateTimeFormat>();
 
 /** The form of a clock at a zone, made once: making one costs more than a row of a table. */

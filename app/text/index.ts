@@ -65,6 +65,7 @@ export {
   duration,
   mass,
   massUnit,
+  tall,
   moment,
   timeOf,
   money,

@@ -45,6 +45,7 @@ export { Illustration } from './Illustration.tsx';
 export { fetchPictures, Picture } from './Picture.tsx';
 export { Ribbon, type RibbonStop } from './Ribbon.tsx';
 export { saveFile } from './saveFile.ts';
+export { SaidBand, type Said } from './SaidBand.tsx';
 export { ScanField } from './ScanField.tsx';
 export { Sheet } from './Sheet.tsx';
 export { Shape, Signal, type SignalKind } from './Signal.tsx';

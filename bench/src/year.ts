@@ -154,8 +154,6 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     benchOrder: [{ name: 'benchOrder', id: 'y200-17' }],
     packPlan: [{ name: 'packPlan', id: 'y200-17' }],
     cartonLabel: [{ name: 'cartonLabel', id: 'ycy200-17' }],
-    itemWeights: [{ name: 'itemWeights' }],
-    standinScales: [{ name: 'standinScales' }],
     dock: [
       { name: 'dock', of: 'open' },
       { name: 'dock', search: 'state=confirmed', of: 'confirmed' },
@@ -186,6 +184,11 @@ function questions({ wave, run, order, item, load }: Ids): Question[] {
     picture: [],
     printJobPdf: [],
     printJobPng: [],
+    printJobZpl: [],
+    pallet: [],
+    palletLabel: [],
+    palletSheet: [],
+    scale: [],
     trialCode: [],
   };
   const names = (Object.entries(endpoints) as [EndpointName, Endpoint][]).filter(

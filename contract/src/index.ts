@@ -18,6 +18,7 @@ export * from './quick.ts';
 export * from './orders.ts';
 export * from './orderChanges.ts';
 export * from './packing.ts';
+export * from './pallets.ts';
 export * from './problem.ts';
 export * from './refusals.ts';
 export * from './rights.ts';

@@ -232,7 +232,7 @@ export const itemWeightBody = z.strictObject({
 });
 
 export const found = z.object({
-  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'place', 'void', 'nothing']),
+  kind: z.enum(['order', 'run', 'carton', 'shipment', 'bin', 'item', 'cart', 'place', 'pallet', 'void', 'nothing']),
   id: id.nullable(),
   name: z.string(),
   /** Orders that a cart or run holds, to choose from. */

@@ -5,6 +5,8 @@ import type { Right } from './rights.ts';
 /** What can be printed, and of what. */
 export const printKinds = [
   'carton-label',
+  'pallet-label',
+  'pallet-plan',
   'carton-numbers',
   'packing-slip',
   'handoff-label',
@@ -21,6 +23,8 @@ const ofTheWork = ['orders.pack', 'shipments.confirm', 'runs.pick', 'orders.see'
 /** Who may print a document, and see it afterwards among what was printed: whoever has any one of these rights. */
 export const printNeeds: Record<PrintKind, readonly Right[]> = {
   'carton-label': ofTheWork,
+  'pallet-label': ofTheWork,
+  'pallet-plan': ofTheWork,
   'carton-numbers': ofTheWork,
   'packing-slip': ofTheWork,
   'handoff-label': ofTheWork,

@@ -1,4 +1,5 @@
 import type { PackRefusal } from '@hand-relay/core/handling/packing';
+import type { StackRefusal } from '@hand-relay/core/handling/pallets';
 import type { PickRefusal, PutAwayRefusal, SetUpRefusal } from '@hand-relay/core/handling/picking';
 import { z } from 'zod';
 
@@ -188,6 +189,15 @@ export const refusals = table({
   'item-changed': no(409, { item: text, weight: count }),
   'nothing-picked': no(409, order),
 
+  // Pallets
+  'nothing-to-stack': no(409, {}),
+  'unit-too-large': no(409, { name: text }),
+  'other-departure': no(409, {}),
+  'pallet-open': no(409, { pallet: text }),
+  'pallet-closed': no(409, { pallet: text }),
+  'pallet-state': no(409, { pallet: text, state: text }),
+  'on-pallet': no(409, { pallet: text }),
+
   // Shipping
   'nothing-packed': no(409, shipped),
   'already-confirmed': no(409, shipped),
@@ -220,7 +230,7 @@ export type RefusalFacts<C extends RefusalCode> = z.input<(typeof refusals)[C]['
 export type RefusalValue = { [C in RefusalCode]: { code: C; facts: RefusalFacts<C> } }[RefusalCode];
 
 /** What a scan is refused for on the device and again on the server; most are no answers of the API by themselves. */
-export type VerdictCode = PickRefusal | PackRefusal | PutAwayRefusal | SetUpRefusal;
+export type VerdictCode = PickRefusal | PackRefusal | PutAwayRefusal | SetUpRefusal | StackRefusal;
 
 /** Whether the app of this version knows a code: the server may be newer. */
 export const isRefusalCode = (code: string): code is RefusalCode => Object.hasOwn(refusals, code);

@@ -26,6 +26,12 @@ export const siteBody = z.strictObject({
   name: z.string().trim().min(1).max(80),
   street: z.string().trim().max(120).default(''),
   city: z.string().trim().max(80).default(''),
+  country: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^([A-Z]{2})?$/, 'two letters, as GB (ISO 3166), or none yet')
+    .default(''),
   timeZone,
   currency: z.string().regex(/^[A-Z]{3}$/, 'three capital letters, as GBP (ISO 4217)'),
   gs1Prefix: z

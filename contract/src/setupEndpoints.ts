@@ -309,7 +309,7 @@ export const setupEndpoints = all({
     needs: ['orders.pack', 'shipments.confirm', 'runs.pick', 'orders.see', 'waves.run', 'runs.arrange', 'setup.change'],
     summary: 'Print a document where this station prints',
     changes: ['printing'],
-    refuses: ['carton-open', 'labels-missing', 'no-printer', 'not-a-count', 'not-found'],
+    refuses: ['carton-open', 'labels-missing', 'no-printer', 'not-a-count', 'not-found', 'pallet-open'],
     body: printing.printBody,
     answer: printing.printed,
   },
@@ -338,6 +338,14 @@ export const setupEndpoints = all({
     refuses: ['not-found'],
     query: printing.pngQuery,
     file: 'image/png',
+  },
+  printJobZpl: {
+    method: 'GET',
+    path: '/api/print/jobs/:id/zpl',
+    needs: ['setup.change', 'printers.serve', 'orders.pack', 'shipments.confirm'],
+    summary: 'A label as ZPL II, for label printers of 203 dots an inch',
+    refuses: ['not-found'],
+    file: 'text/plain',
   },
   printJobDone: {
     method: 'POST',

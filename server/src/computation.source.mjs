@@ -10,6 +10,7 @@ export const {
   drawPageTask,
   orderPromiseTask,
   outlookTask,
+  palletsTask,
   walkTask,
   planWaveTask,
 } = tasks;

@@ -2,9 +2,10 @@ import { UnreachableStop } from '@hand-relay/core/walking/routing';
 import { planWave, routeRun, type WavePlan } from '@hand-relay/core/walking/waves';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { planCartons, type CartonPlan, type Memory } from '@hand-relay/core/stacking/cartonising';
+import { palletiseUnits, UnitFitsNoPallet } from '@hand-relay/core/stacking/palletising';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from './desk/availability/index.ts';
-import type { CartonsAsked, PlanAsked } from './platform/computation.ts';
+import type { CartonsAsked, PalletsAsked, PalletsFound, PlanAsked } from './platform/computation.ts';
 import { drawPage, type PageWanted } from './platform/draw.ts';
 import type { WalkAsked, WalkFound } from './platform/search.ts';
 
@@ -43,6 +44,16 @@ const packed: Memory = new Map();
 export function cartonsTask({ problem, begun, seconds }: CartonsAsked): CartonPlan {
   const end = performance.now() + 1000 * seconds;
   return planCartons(problem, begun, { over: () => performance.now() > end }, packed);
+}
+
+export function palletsTask({ units, problem, seconds }: PalletsAsked): PalletsFound {
+  const end = performance.now() + 1000 * seconds;
+  try {
+    return palletiseUnits(units, problem, { over: () => performance.now() > end });
+  } catch (error) {
+    if (error instanceof UnitFitsNoPallet) return { tooLarge: error.id };
+    throw error;
+  }
 }
 
 export function drawPageTask(wanted: PageWanted): Promise<Uint8Array | null> {

@@ -21,6 +21,7 @@ import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
 import { packingRoutes } from './bench/packing/index.ts';
+import { palletRoutes } from './dock/pallets/index.ts';
 import { weighingRoutes } from './bench/weighing/index.ts';
 import { actors, peopleRoutes } from './setup/people/index.ts';
 import {
@@ -301,6 +302,7 @@ function mountRoutes(
   activityRoutes(routes);
   packingRoutes(routes);
   weighingRoutes(routes);
+  palletRoutes(routes);
   shippingRoutes(routes);
   setupRoutes(routes);
   settingsRoutes(routes);

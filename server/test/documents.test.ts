@@ -7,7 +7,7 @@ import { hasCheckDigit } from '@hand-relay/core/reading/gs1';
 import { commandCode, packCommands } from '@hand-relay/core/handling/packing';
 import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { packAll, pickAll, startWave, takeIn } from './steps.ts';
+import { packAll, pickAll, pickedOrder, startWave, takeIn } from './steps.ts';
 
 const DPI = 300;
 const require_ = createRequire(import.meta.url);
@@ -102,6 +102,35 @@ describe('documents', () => {
     expect(unit.widthMm / 156).toBeGreaterThan(0.485);
     expect(unit.widthMm / 156).toBeLessThan(0.94);
     expect(read.some((s) => s.text.endsWith(order.number) && s.gs1)).toBe(true);
+    expect(text).toContain('United Kingdom');
+  });
+
+  // GS1 General Specifications: (02) and (37) what and how many, (400) the customer's own number, (420) the postcode.
+  it('the label of one kind of goods says what and how many, for whose order and where to; a label printer gets the same', async () => {
+    const desk = await relay.as('maren');
+    const id = await pickedOrder(desk, await relay.as('pico'), 'CART-09', {
+      number: 'DOC-1',
+      lines: [['JR-001', 5]],
+      reference: 'PO-77/3',
+    });
+    const { cartons } = await packAll(packer, id);
+    const { gtin } = relay.scenario.items.find((i) => i.sku === 'JR-001')!.packs.find((p) => p.level === 'unit')!;
+    const read = await symbols((await pdf(packer, 'cartonLabel', cartons[0]!.id)).image);
+    const plain = read.map((s) => s.text.replaceAll(/[()]/g, '')).sort();
+    const expected = [`00${cartons[0]!.sscc}`, `02${gtin}375`, '400PO-77/3', '420ZA12BC'];
+    expect(plain).toEqual(expect.arrayContaining(expected.slice(0, 3)));
+    expect(plain.every((text) => expected.includes(text) || text.startsWith('3302'))).toBe(true);
+    const { job } = await packer.get('print', {
+      body: { kind: 'carton-label', of: cartons[0]!.id, station: 'BENCH-1' },
+    });
+    const zpl = String((await packer.ask('printJobZpl', { id: job })).text);
+    // Each symbol opens with FNC1; what has a fixed length needs none behind it.
+    const fields = [...zpl.matchAll(/\^BCN,\d+,N,N,N,A\^FH\^FD>8([^^]+)\^FS/g)].map((m) => m[1]!);
+    expect(fields.sort()).toEqual(plain);
+    expect(zpl).toMatch(/^\^XA\n\^CI28\n\^PW812\n\^LL1218\n[\s\S]+\n\^XZ$/);
+    expect(zpl).toContain('Juniper Orchards');
+    const slip = await packer.get('print', { body: { kind: 'count-sheet', station: 'BENCH-1' } });
+    expect((await packer.refused('printJobZpl', { id: slip.job })).status).toBe(404);
   });
 
   it('the packing slip lists every line with what is in the shipment, and its barcode opens the order', async () => {

@@ -195,6 +195,7 @@ describe('a scale', () => {
   const refusal = async () => (await packer.refused('scale', { query: { bench: 'BENCH-2' } })).code;
 
   it('is asked at its address; one that is unsteady, wrong or silent says what to do', async () => {
+    await at('');
     expect(await refusal()).toBe('no-scale');
     await at(`http://127.0.0.1:${(scale.address() as AddressInfo).port}/weight`);
     shows.answer = '{"grams": 1234.4, "steady": true}';

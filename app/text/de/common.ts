@@ -119,7 +119,7 @@ export const common: Same<typeof english> = {
       blind: 'Das Bild der Kamera lässt sich nicht lesen. Scanne, oder tippe den Code.',
     },
     nothing: '„{{code}}“ ist hier nicht bekannt.',
-    void: 'Dieses Etikett ist ungültig: Karton {{name}} wurde wieder geöffnet. Nimm sein neues Etikett.',
+    void: 'Dieses Etikett ist ungültig: {{name}} wurde wieder geöffnet. Nimm das neue Etikett.',
     isCart: '{{name}} ist ein Wagen. Nimm erst einen Rundgang, dann scanne ihn.',
     isPlace: '{{name}} ist eine Spur, ein Packplatz oder ein Tor. Scanne es, wenn du einen Wagen abstellst.',
     isItem: 'Das ist {{name}}.',

@@ -365,6 +365,8 @@ export const setup: Same<typeof english> = {
       site: 'Name des Standorts',
       street: 'Straße',
       city: 'Ort',
+      country: 'Land',
+      countryAs: 'zwei Buchstaben, z. B. DE',
       timeZone: 'Zeitzone',
       currency: 'Währung',
       gs1Prefix: 'GS1-Basisnummer',

@@ -114,7 +114,7 @@ export const common = {
       blind: 'The camera picture cannot be read. Scan, or type the code.',
     },
     nothing: 'Nothing here is called "{{code}}".',
-    void: 'This label is void: carton {{name}} was reopened. Use its new label.',
+    void: 'This label is void: {{name}} was reopened. Use its new label.',
     isCart: '{{name}} is a cart. Take a run first, then scan it.',
     isPlace: '{{name}} is a lane, bench or door. Scan it when a cart is left there.',
     isItem: 'This is {{name}}.',

@@ -346,6 +346,8 @@ export const setup = {
       site: 'Name of the site',
       street: 'Street',
       city: 'City',
+      country: 'Country',
+      countryAs: 'two letters, e.g. GB',
       timeZone: 'Time zone',
       currency: 'Currency',
       gs1Prefix: 'GS1 company prefix',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { volumeOf, type BoxKind, type Sides } from '../stacking/boxes/index.ts';
-import { FitsNoPallet, heightOf, palletise } from '../stacking/palletising/index.ts';
+import { volumeOf, type Sides } from '../stacking/boxes/index.ts';
+import { heightOf, palletiseUnits, UnitFitsNoPallet } from '../stacking/palletising/index.ts';
 import { parse, PlannerError } from './field.ts';
 import { count, effort, list, measure, mustDiffer, name, number } from './shared.ts';
 import { loadField, placeOf, sizeField } from './stacking.ts';
@@ -52,27 +52,16 @@ export function palletiseDocument(document: unknown, { now }: PlannerTools): z.i
     throw new PlannerError(`pallet.maxHeight: must be more than the pallet's own height, which is ${pallet.height}`);
   const begun = now();
   const over = () => now() - begun >= seconds * 1000;
-  // Units that are alike in everything are one kind, and take the places of their kind in the order given.
-  const kinds: BoxKind[] = [];
-  const members: number[][] = [];
-  const kindOf = new Map<string, number>();
-  units.forEach((unit, i) => {
-    const kind: BoxKind = {
-      size: unit.size,
-      weightG: unit.weight,
-      keepUpright: unit.keepUpright,
-      maxLoadOnTopG: unit.maxLoadOnTop,
-      stop: unit.stop ?? Infinity,
-    };
-    const key = `${JSON.stringify(kind)} ${kind.stop}`;
-    const known = kindOf.get(key);
-    if (known !== undefined) return members[known]!.push(i);
-    kindOf.set(key, kinds.length);
-    kinds.push(kind);
-    return members.push([i]);
-  });
   try {
-    const { pallets, lowerBound } = palletise(
+    const { pallets, lowerBound } = palletiseUnits(
+      units.map((unit) => ({
+        id: unit.id,
+        size: unit.size,
+        weightG: unit.weight,
+        keepUpright: unit.keepUpright,
+        maxLoadOnTopG: unit.maxLoadOnTop,
+        stop: unit.stop ?? Infinity,
+      })),
       {
         pallet: {
           lengthMm: pallet.length,
@@ -82,21 +71,19 @@ export function palletiseDocument(document: unknown, { now }: PlannerTools): z.i
           maxHeightMm: pallet.maxHeight,
           maxLoadG: pallet.maxLoad,
         },
-        kinds,
-        counts: members.map((m) => m.length),
         support,
       },
       { seed, over },
     );
-    const next = members.map(() => 0);
+    const weightOf = new Map(units.map((unit) => [unit.id, unit.weight]));
     const space: Sides = [pallet.length, pallet.width, pallet.maxHeight - pallet.height];
     return {
       pallets: pallets.map((placed) => ({
         height: pallet.height + heightOf(placed),
-        weight: pallet.tare + placed.reduce((sum, u) => sum + kinds[u.kind]!.weightG, 0),
+        weight: pallet.tare + placed.reduce((sum, u) => sum + weightOf.get(u.id)!, 0),
         fill: placed.reduce((sum, u) => sum + volumeOf(u.size), 0) / volumeOf(space),
-        placements: placed.map(({ kind, at, size }) => ({
-          unit: units[members[kind]![next[kind]!++]!]!.id,
+        placements: placed.map(({ id, at, size }) => ({
+          unit: id,
           at: [at[0], at[1], at[2] + pallet.height] as [number, number, number],
           size: [...size] as [number, number, number],
         })),
@@ -104,8 +91,8 @@ export function palletiseDocument(document: unknown, { now }: PlannerTools): z.i
       lowerBound,
     };
   } catch (error) {
-    if (!(error instanceof FitsNoPallet)) throw error;
-    const at = members[error.kind]![0]!;
-    throw new PlannerError(`units[${at}]: must fit the pallet, and ${units[at]!.id} does not`);
+    if (!(error instanceof UnitFitsNoPallet)) throw error;
+    const at = units.findIndex((unit) => unit.id === error.id);
+    throw new PlannerError(`units[${at}]: must fit the pallet, and ${error.id} does not`);
   }
 }

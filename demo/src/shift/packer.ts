@@ -35,10 +35,13 @@ async function* packOrder(
   const read = (): Promise<BenchOrder> => person.ask('benchOrder', { id });
   /** Puts the carton in hand on the scale, and counts again where that shows another weight than expected. */
   const weigh = async () => {
-    const { carton } = (await read()).bench;
+    const { bench: there, cartons } = await read();
+    const { carton } = there;
     if (!carton || carton.contents.length === 0) return;
+    // What its goods are entered with, before anything was learnt.
+    const entered = cartons.find((c) => c.id === carton.id)!.weightG;
     const more = carton.contents.reduce((n, c) => n + c.units * (HEAVIER.get(c.item) ?? 0), 0);
-    const grams = carton.weight.expectedG + more + random.int(-8, 8);
+    const grams = entered + more + random.int(-8, 8);
     const done = await input({ kind: 'weigh', grams });
     if (done?.verdict === 'weigh' && !done.asExpected) await input({ kind: 'close', reason: 'counted' });
   };

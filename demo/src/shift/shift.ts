@@ -7,6 +7,7 @@ import { carts, site } from '../house.ts';
 import { workUntil, type ShiftClock, type Work } from './clock.ts';
 import { dock, loaded, planned, readyFor } from './office.ts';
 import { packer } from './packer.ts';
+import { stacker } from './stacker.ts';
 import { signIn, type Person } from './person.ts';
 import { picker } from './picker.ts';
 import { rosterAround } from './roster.ts';
@@ -112,6 +113,7 @@ export async function playShift(
       // Ada has her break when the demo opens: carts wait.
       { from: at(180), to: at(15), of: packer(ada!, { bench: 'BENCH-1', random: random(4), taken }) },
       { from: at(4), of: packer(jory!, { bench: 'BENCH-3', random: random(5), taken }) },
+      { from: at(25), to: at(5), of: stacker(jory!, { departure: 'Van tour north', type: 'Euro pallet' }) },
       { from: at(130), of: dock(len!, ['Skylark Express']) },
     ]);
     return [pico, suri!];

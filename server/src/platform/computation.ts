@@ -4,6 +4,7 @@ import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/con
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { unreadable } from '@hand-relay/core/reading/intake';
 import type { Begun, CartonPlan, CartonProblem } from '@hand-relay/core/stacking/cartonising';
+import type { NamedUnit, PalletProblem, StackedUnit } from '@hand-relay/core/stacking/palletising';
 import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
 import type { PageWanted } from './draw.ts';
@@ -20,6 +21,8 @@ export interface Computation {
   walk(asked: WalkAsked): Promise<WalkFound>;
   /** The cartons that goods of an order take; where the time is short, the best so far. */
   cartons(asked: CartonsAsked): Promise<CartonPlan>;
+  /** How units stack on pallets; where the time is short, the best so far. */
+  pallets(asked: PalletsAsked): Promise<PalletsFound>;
   /** How far open orders can go; the Desk's problem comes as text. */
   outlook(problem: string): Promise<{ orders: (string | number | null)[][]; short: ItemOutlook[] }>;
   orderPromise(ask: { problem: string; order: string }): Promise<OrderAvailability | null>;
@@ -59,13 +62,23 @@ export interface CartonsAsked {
   seconds: number;
 }
 
+export interface PalletsAsked {
+  units: NamedUnit[];
+  problem: Omit<PalletProblem, 'kinds' | 'counts'>;
+  seconds: number;
+}
+
+/** The pallets, or the unit that fits none. */
+export type PalletsFound = { pallets: StackedUnit[][]; lowerBound: number } | { tooLarge: string };
+
 /** Longest that a file may take to be read, and heap that its thread may use. */
 const FILE_MS = 30_000;
 const FILE_HEAP_MB = 1_000;
 
 /**
  * Opens the threads: one for what answers quickly, so that a small machine's other core is left to the requests, one
- * for walks that a change waits for, one for cartons that packers wait for, one for searches of seconds, which nothing waits behind, and two for files that
+ * for walks that a change waits for, one for cartons and
+ * pallets that packers wait for, one for searches of seconds, which nothing waits behind, and two for files that
  * people send, which may be anything.
  */
 export function openComputation(): Computation {
@@ -116,6 +129,7 @@ export function openComputation(): Computation {
     },
     walk: (asked) => walks.run(asked, { name: 'walkTask' }) as Promise<WalkFound>,
     cartons: (asked) => cartons.run(asked, { name: 'cartonsTask' }) as Promise<CartonPlan>,
+    pallets: (asked) => cartons.run(asked, { name: 'palletsTask' }) as Promise<PalletsFound>,
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),
     askers: (ask) => (ask.policy === 'most-orders' ? slow : quick).run(ask, { name: 'askersTask' }) as Promise<Asker[]>,

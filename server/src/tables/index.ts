@@ -9,6 +9,7 @@ export * from './orders.ts';
 export * from './people.ts';
 export * from './site.ts';
 export * from './stock.ts';
+export * from './units.ts';
 export * from './work.ts';
 export * from './jobs.ts';
 export * from './printing.ts';

@@ -53,6 +53,8 @@ export const printJob = pgTable(
     /** Any one of these rights lets a person see it. */
     needs: text().array().notNull(),
     pdf: bytes().notNull(),
+    /** The same for a label printer, in ZPL; null for what is no label. */
+    zpl: text(),
     state: text().$type<'waiting' | 'printed' | 'failed'>().notNull(),
     note: text().notNull().default(''),
     printedAt: timestamp({ withTimezone: true }),

@@ -20,6 +20,8 @@ export const site = pgTable('site', {
   name: text().notNull(),
   street: text().notNull(),
   city: text().notNull(),
+  /** Two letters (ISO 3166); empty until somebody says. */
+  country: text().notNull().default(''),
   timeZone: text().notNull(),
   currency: text().notNull(),
   gs1Prefix: text().notNull(),

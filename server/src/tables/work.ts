@@ -1,7 +1,6 @@
 import type { RunPick } from '@hand-relay/contract';
 import { sql } from 'drizzle-orm';
 import {
-  bigint,
   boolean,
   check,
   date,
@@ -292,37 +291,6 @@ export const pick = pgTable(
   ],
 );
 
-export const cartonType = pgTable(
-  'carton_type',
-  {
-    id: text().primaryKey(),
-    code: text().notNull(),
-    name: text().notNull(),
-    innerMm: integer().array().notNull(),
-    tareG: integer().notNull(),
-    maxWeightG: integer().notNull(),
-    costMinor: bigint({ mode: 'number' }).notNull(),
-    retired: boolean().notNull().default(false),
-  },
-  (t) => [uniqueIndex('carton_type_code').on(t.code)],
-);
-
-export const palletType = pgTable(
-  'pallet_type',
-  {
-    id: text().primaryKey(),
-    name: text().notNull(),
-    lengthMm: integer().notNull(),
-    widthMm: integer().notNull(),
-    heightMm: integer().notNull(),
-    tareG: integer().notNull(),
-    maxHeightMm: integer().notNull(),
-    maxLoadG: integer().notNull(),
-    retired: boolean().notNull().default(false),
-  },
-  (t) => [uniqueIndex('pallet_type_name').on(t.name)],
-);
-
 export const shipment = pgTable(
   'shipment',
   {
@@ -374,86 +342,6 @@ export const shipmentLine = pgTable(
     units: integer().notNull(),
   },
   (t) => [primaryKey({ columns: [t.shipmentId, t.lineId] })],
-);
-
-/** A carton is a logistic unit: it gets its SSCC when it closes, in the aisle when it is begun. Its goods are the balance of its place. */
-export const carton = pgTable(
-  'carton',
-  {
-    id: text().primaryKey(),
-    siteId: text()
-      .notNull()
-      .references(() => site.id),
-    orderId: text()
-      .notNull()
-      .references(() => order.id),
-    shipmentId: text()
-      .notNull()
-      .references(() => shipment.id),
-    typeId: text()
-      .notNull()
-      .references(() => cartonType.id),
-    placeId: text()
-      .notNull()
-      .references(() => place.id),
-    /** The run on whose cart it stands, where goods go straight into it. */
-    runId: text().references(() => run.id),
-    number: integer().notNull(),
-    sscc: text(),
-    state: text().$type<'open' | 'closed' | 'shipped'>().notNull(),
-    weightG: bigint({ mode: 'number' }),
-    /** What the scale showed since anything was last changed in it. */
-    measuredG: bigint({ mode: 'number' }),
-    bench: text().notNull(),
-    closedAt: timestamp({ withTimezone: true }),
-    closedBy: text().references(() => person.id),
-  },
-  (t) => [
-    uniqueIndex('carton_sscc').on(t.sscc),
-    index('carton_found').using('gin', found(t.sscc)),
-    index('carton_order').on(t.orderId),
-    index('carton_closed').on(t.siteId, t.closedAt),
-    index('carton_shipment').on(t.shipmentId),
-    index('carton_run').on(t.runId),
-    uniqueIndex('carton_open_once')
-      .on(t.orderId, t.runId)
-      .where(sql`${t.state} = 'open'`),
-  ],
-);
-
-/** Numbers on labels that name nothing any more: their carton was opened again. */
-export const voidLabel = pgTable('void_label', {
-  sscc: text().primaryKey(),
-  siteId: text()
-    .notNull()
-    .references(() => site.id),
-  orderId: text()
-    .notNull()
-    .references(() => order.id),
-  /** Number of the carton on its order. */
-  carton: integer().notNull(),
-  at: timestamp({ withTimezone: true }).notNull(),
-});
-
-/** Which line's goods lie in a carton: lines of one item are told apart here. */
-export const cartonLine = pgTable(
-  'carton_line',
-  {
-    cartonId: text()
-      .notNull()
-      .references(() => carton.id),
-    lineId: text()
-      .notNull()
-      .references(() => orderLine.id),
-    lot: text().notNull(),
-    serial: text().notNull(),
-    units: integer().notNull(),
-  },
-  (t) => [
-    primaryKey({ columns: [t.cartonId, t.lineId, t.lot, t.serial] }),
-    check('carton_line_units', sql`${t.units} >= 0`),
-    index('carton_line_line').on(t.lineId),
-  ],
 );
 
 /** A decision that a person owes: goods were picked for a line that asks less now. */

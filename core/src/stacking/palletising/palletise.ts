@@ -180,7 +180,7 @@ function layersFor({ kinds, counts, interlocked = false }: PalletProblem, inner:
 export const inBuildingOrder = (units: readonly Placed[]): Placed[] =>
   [...units].sort((a, b) => a.at[2] - b.at[2] || a.at[1] - b.at[1] || a.at[0] - b.at[0]);
 
-export const heightOf = (units: readonly Placed[]): number => Math.max(0, ...units.map((u) => u.at[2] + u.size[2]));
+export const heightOf = (units: readonly Pick<Placed, 'at' | 'size'>[]): number => Math.max(0, ...units.map((u) => u.at[2] + u.size[2]));
 const volumeIn = (units: readonly Placed[]): number => units.reduce((sum, u) => sum + volumeOf(u.size), 0);
 
 function countsOf(units: readonly Placed[], kinds: number): number[] {
@@ -190,10 +190,10 @@ function countsOf(units: readonly Placed[], kinds: number): number[] {
 }
 
 /** Where the weight of units lies, in millimetres from the corner and from the deck; null without weight. */
-export function centreOfGravity(kinds: readonly BoxKind[], units: readonly Placed[]): Sides | null {
-  const total = units.reduce((sum, u) => sum + kinds[u.kind]!.weightG, 0);
+export function centreOfGravity(units: readonly (Pick<Placed, 'at' | 'size'> & { weightG: number })[]): Sides | null {
+  const total = units.reduce((sum, u) => sum + u.weightG, 0);
   if (total === 0) return null;
   const along = (axis: 0 | 1 | 2) =>
-    units.reduce((sum, u) => sum + kinds[u.kind]!.weightG * (u.at[axis] + u.size[axis] / 2), 0) / total;
+    units.reduce((sum, u) => sum + u.weightG * (u.at[axis] + u.size[axis] / 2), 0) / total;
   return [along(0), along(1), along(2)];
 }

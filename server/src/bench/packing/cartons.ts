@@ -121,7 +121,7 @@ export async function lockOrderOf(tx: Tx, cartonId: string): Promise<void> {
  * Opens a closed carton again at a bench. The number on its label is void: closed once more it gets another one, so that
  * a label which is still somewhere names nothing that could be loaded.
  *
- * @throws Refusal 409 `carton-state` where it is not closed
+ * @throws Refusal 409 `carton-state` where it is not closed, `on-pallet` where it must come off first
  */
 export async function reopenCarton(change: Change, cartonId: string, bench: string): Promise<void> {
   const { tx, actor } = change;
@@ -133,17 +133,20 @@ export async function reopenCarton(change: Change, cartonId: string, bench: stri
     sscc: string;
     shipment: string;
     picking: boolean;
+    pallet: string | null;
   }>(
     tx,
-    sql`select c.order_id as "order", c.state, c.number, c.sscc, c.shipment_id as shipment, coalesce(r.state = 'picking', false) as picking
-        from carton c left join run r on r.id = c.run_id where c.id = ${cartonId} and c.site_id = ${actor.siteId} for update of c`,
+    sql`select c.order_id as "order", c.state, c.number, c.sscc, c.shipment_id as shipment, coalesce(r.state = 'picking', false) as picking, p.number as pallet
+        from carton c left join run r on r.id = c.run_id left join pallet p on p.id = c.pallet_id where c.id = ${cartonId} and c.site_id = ${actor.siteId} for update of c`,
   );
   if (!carton) throw notFound('carton', cartonId);
+  if (carton.pallet !== null) throw new Refusal('on-pallet', { pallet: carton.pallet });
   if (carton.state !== 'closed' || carton.picking)
     throw new Refusal('carton-state', { carton: carton.number, state: carton.state });
   await tx.execute(sql`
-    insert into void_label (sscc, site_id, order_id, carton, at)
-    values (${carton.sscc}, ${actor.siteId}, ${carton.order}, ${carton.number}, ${change.now.toISOString()})`);
+    insert into void_label (sscc, site_id, order_id, name, at)
+    select ${carton.sscc}, ${actor.siteId}, o.id, ${carton.number}::text || ' · ' || o.number, ${change.now.toISOString()}
+    from customer_order o where o.id = ${carton.order}`);
   await tx.execute(sql`
     update carton set state = 'open', sscc = null, weight_g = null, measured_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
     where id = ${cartonId}`);

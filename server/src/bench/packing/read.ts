@@ -174,10 +174,16 @@ async function nameOf({ db, clock }: Platform, actor: Actor, scanned: string): P
       sql`select c.shipment_id as id, c.sscc as name, jsonb_build_array(c.order_id) as orders from carton c where c.site_id = ${site} and c.sscc = ${code.sscc}`,
     );
     if (carton.kind !== 'nothing') return carton;
+    const pallet = await one(
+      'pallet',
+      sql`select p.id, p.number as name, (select jsonb_agg(distinct c.order_id) from carton c where c.pallet_id = p.id) as orders
+          from pallet p where p.site_id = ${site} and p.sscc = ${code.sscc}`,
+    );
+    if (pallet.kind !== 'nothing') return pallet;
     return one(
       'void',
-      sql`select v.order_id as id, v.carton || ' · ' || o.number as name, jsonb_build_array(v.order_id) as orders
-          from void_label v join customer_order o on o.id = v.order_id where v.site_id = ${site} and v.sscc = ${code.sscc}`,
+      sql`select v.sscc as id, v.name, case when v.order_id is null then '[]' else jsonb_build_array(v.order_id) end as orders
+          from void_label v where v.site_id = ${site} and v.sscc = ${code.sscc}`,
     );
   }
   if (code.kind === 'gs1' && code.gtin)

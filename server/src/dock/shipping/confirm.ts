@@ -15,6 +15,7 @@ import { confirmToHost } from '../host/index.ts';
 import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { closeIfDone, mustBeDecided } from '../../desk/orders/index.ts';
 import { discardEmptyCartons } from './emptyCartons.ts';
+import { mustNotBeStacked, shipPallets } from './onPallets.ts';
 import { move, nextNumbers, nextSscc, outsideOf } from '../../stock/index.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
 
@@ -154,6 +155,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
   const shipment = await lockShipment(change, id);
   await mustNotBeHeld(tx, shipment.order, 'shipping');
   await mustBeDecided(tx, shipment.order);
+  await mustNotBeStacked(change, id);
   await discardEmptyCartons(change, shipment.order);
   const { loose } = shipment;
   const closing = closingOf(shipment.kind);
@@ -220,6 +222,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
     await tx.execute(sql`
       update order_line l set cancelled = l.cancelled + r.units from jsonb_to_recordset(${recordset(verdict.rest)}) as r(line text, units int) where l.id = r.line`);
   await tx.execute(sql`update carton set state = 'shipped' where shipment_id = ${id}`);
+  await shipPallets(change, id);
   await tx.execute(
     sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
   );

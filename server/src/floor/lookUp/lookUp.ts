@@ -69,8 +69,7 @@ const orderBy = (siteId: string, where: SQL) => sql`
   from customer_order o join customer c on c.id = o.customer_id where o.site_id = ${siteId} and ${where} limit 1`;
 
 const voidBy = (siteId: string, sscc: string) => sql`
-  select jsonb_build_object('kind', 'void', 'name', v.carton || ' · ' || o.number) as found
-  from void_label v join customer_order o on o.id = v.order_id where v.site_id = ${siteId} and v.sscc = ${sscc}`;
+  select jsonb_build_object('kind', 'void', 'name', v.name) as found from void_label v where v.site_id = ${siteId} and v.sscc = ${sscc}`;
 
 const cartonBy = (siteId: string, sscc: string) => sql`
   select jsonb_build_object('kind', 'carton', 'sscc', c.sscc, 'order', o.number, 'customer', m.name, 'state', c.state, 'lane', lane.code,

@@ -1,6 +1,6 @@
 import { printedElements } from '@hand-relay/core/reading/gs1';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { labelSizes } from './label.ts';
+import { labelSizes } from './logisticLabel.ts';
 import { finish, newDocument } from './page.ts';
 import { words } from './words.ts';
 

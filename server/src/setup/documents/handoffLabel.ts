@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { notFound, rows, type Platform } from '../../platform/index.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { labelSizes } from './label.ts';
+import { labelSizes } from './logisticLabel.ts';
 import { finish, newDocument } from './page.ts';
 import { words } from './words.ts';
 

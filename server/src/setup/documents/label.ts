@@ -1,130 +1,98 @@
-import { sql } from 'drizzle-orm';
-import { printedElements } from '@hand-relay/core/reading/gs1';
+import { sql, type SQL } from 'drizzle-orm';
 import { notFound, Refusal, rows, type Platform } from '../../platform/index.ts';
-import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { finish, newDocument } from './page.ts';
+import { labelPdf, type LabelDrawing } from './labelDrawing.ts';
+import { logisticLabel, type LabelFacts, type labelSizes } from './logisticLabel.ts';
 import { words } from './words.ts';
 
-interface Label {
-  sscc: string | null;
-  number: number;
-  of: number;
-  weightG: number;
-  site: string;
-  siteStreet: string;
-  siteCity: string;
-  order: string;
-  name: string;
-  street: string;
-  postcode: string;
-  city: string;
-  country: string;
-  carrier: string | null;
-  service: string | null;
-  lane: string | null;
-}
+type Size = keyof typeof labelSizes;
 
-/** Points: 4 × 6 inches, and A6. */
-export const labelSizes = { '4x6': [288, 432], a6: [297.64, 419.53] } as const;
+const from = sql`jsonb_build_object('name', s.name, 'street', s.street, 'city', s.city, 'country', s.country)`;
+const shipTo = sql`jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode, 'city', o.ship_city, 'country', o.ship_country)`;
 
-/** Narrowest bar and height that GS1 asks of a logistic label. */
-const MODULE_MM = 0.495;
-const SSCC_HEIGHT_MM = 32;
+/** Where all units of cartons are one item in one lot: the GTIN of its unit, and how many. */
+const contentOf = (cartons: SQL) => sql`(
+  select case when count(distinct x.item_id) = 1 and count(distinct x.lot) = 1 and min(g.gtin) ~ '^[0-9]{14}$'
+         then jsonb_build_object('gtin', min(g.gtin), 'count', sum(x.units)::int) end
+  from (select l.item_id, k.lot, sum(k.units) as units from carton_line k join order_line l on l.id = k.line_id
+        where k.carton_id in (${cartons}) and k.units > 0 group by 1, 2) x
+  left join item_pack g on g.item_id = x.item_id and g.level = 'unit')`;
 
-/** The label of a closed carton: who it is for, what it is, and its SSCC as GS1-128. */
-export async function cartonLabel(
-  { db }: Platform,
-  siteId: string,
-  cartonId: string,
-  size: keyof typeof labelSizes,
-): Promise<Buffer> {
-  const [label] = await rows<Label>(
+/** What the label of a closed carton says, drawn. */
+export async function cartonDrawing({ db }: Platform, siteId: string, id: string, size: Size): Promise<LabelDrawing> {
+  const [found] = await rows<
+    Omit<LabelFacts, 'unit' | 'several' | 'sscc'> & {
+      sscc: string | null;
+      number: number;
+      of: number;
+      complete: boolean;
+    }
+  >(
     db,
     sql`
-    select c.sscc, c.number, (select count(*)::int from carton x where x.shipment_id = c.shipment_id) as of, c.weight_g as "weightG",
-           s.name as site, s.street as "siteStreet", s.city as "siteCity", o.number as "order", o.ship_name as name, o.ship_street as street,
-           o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country, k.name as carrier, v.name as service, lane.code as lane
+    select c.sscc, ${from} as "from", ${shipTo} as "shipTo", o.number as "order", o.reference, c.weight_g::float8 as "weightG", c.number,
+           (select count(*)::int from carton x where x.shipment_id = c.shipment_id) as of,
+           not exists (select 1 from carton x where x.shipment_id = c.shipment_id and x.state = 'open')
+             and not exists (select 1 from order_line l where l.order_id = o.id and l.released > l.packed) as complete,
+           concat_ws(', ', k.name, v.name) as carrier, coalesce(lane.code, '') as lane, ${contentOf(sql`c.id`)} as content
     from carton c join site s on s.id = c.site_id join customer_order o on o.id = c.order_id left join departure d on d.id = o.departure_id
     left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
-    where c.id = ${cartonId} and c.site_id = ${siteId}`,
+    where c.id = ${id} and c.site_id = ${siteId}`,
   );
-  if (!label) throw notFound('carton', cartonId);
-  if (!label.sscc) throw new Refusal('carton-open', { carton: label.number });
-
-  const [width, height] = labelSizes[size];
-  const edge = 14;
-  const inner = width - 2 * edge;
-  const document = newDocument([width, height], 0, `${words.sscc} ${label.sscc}`);
-  const line = (y: number) =>
-    document
-      .moveTo(edge, y)
-      .lineTo(width - edge, y)
-      .lineWidth(0.8)
-      .stroke('#000000');
-  const pair = (name: string, value: string, x: number, y: number, w: number) => {
-    document.font('text').fontSize(7).fillColor('#000000').text(name, x, y, { width: w });
-    document
-      .font('strong')
-      .fontSize(12)
-      .text(value, x, y + 9, { width: w, height: 15, ellipsis: true });
-  };
-
-  document
-    .font('text')
-    .fontSize(7)
-    .text(`${words.from} ${label.site}, ${label.siteStreet}, ${label.siteCity}`, edge, 14, {
-      width: inner,
-      height: 9,
-      ellipsis: true,
-    });
-  line(27);
-  document.fontSize(7).text(words.shipTo, edge, 33);
-  document.font('strong').fontSize(15).text(label.name, edge, 43, { width: inner, height: 36, ellipsis: true });
-  document.font('text').fontSize(12).text(label.street, { width: inner, height: 15, ellipsis: true });
-  document.text(`${label.postcode} ${label.city}`, { width: inner, height: 15, ellipsis: true });
-  document.font('strong').text(label.country);
-  line(132);
-  const third = inner / 3;
-  pair(words.order, label.order, edge, 138, third * 1.4);
-  pair(words.carton, `${label.number} ${words.of} ${label.of}`, edge + third * 1.4, 138, third * 0.7);
-  pair(words.weight, `${(label.weightG / 1000).toFixed(2)} ${words.kg}`, edge + third * 2.1, 138, third * 0.9);
-  line(168);
-  pair(words.carrier, [label.carrier, label.service].filter(Boolean).join(', ') || '–', edge, 174, third * 2);
-  pair(words.lane, label.lane ?? '–', edge + third * 2.1, 174, third * 0.9);
-  line(204);
-
-  let y = 210;
-  const order = orderSymbol(label.order, width);
-  if (order) {
-    drawSymbol(document, order, (width - symbolWidth(order)) / 2, y);
-    y += 46;
-    document.font('text').fontSize(9).fillColor('#000000').text(order.text, 0, y, { width, align: 'center' });
-    y += 16;
-  }
-  const sscc: LinearSymbol = {
-    kind: 'gs1-128',
-    text: printedElements([{ ai: '00', value: label.sscc }]),
-    moduleMm: MODULE_MM,
-    heightMm: SSCC_HEIGHT_MM,
-  };
-  const top = height - 16 - 14 - SSCC_HEIGHT_MM * 2.8346;
-  drawSymbol(document, sscc, (width - symbolWidth(sscc)) / 2, Math.max(y, top));
-  document
-    .font('text')
-    .fontSize(11)
-    .fillColor('#000000')
-    .text(sscc.text, 0, height - 26, { width, align: 'center' });
-  return finish(document);
+  if (!found) throw notFound('carton', id);
+  const { number, of, complete, sscc, ...facts } = found;
+  if (sscc === null) throw new Refusal('carton-open', { carton: number });
+  // How many there are is said once it is known: while goods wait, the number stands alone.
+  const value = complete ? `${number} ${words.of} ${of}` : String(number);
+  return logisticLabel({ ...facts, sscc, several: '', unit: { name: words.carton, value } }, size);
 }
 
-/** The customer order number as GS1-128, where it is of its form and narrow enough for the label. */
-function orderSymbol(order: string, width: number): LinearSymbol | null {
-  if (!/^[\w./-]{1,30}$/.test(order)) return null;
-  const symbol: LinearSymbol = {
-    kind: 'gs1-128',
-    text: printedElements([{ ai: '400', value: order }]),
-    moduleMm: MODULE_MM,
-    heightMm: 15,
-  };
-  return symbolWidth(symbol) <= width ? symbol : null;
+/** What the label of a closed pallet says, drawn. */
+export async function palletDrawing({ db }: Platform, siteId: string, id: string, size: Size): Promise<LabelDrawing> {
+  const [found] = await rows<
+    Omit<LabelFacts, 'unit' | 'several' | 'sscc' | 'order' | 'reference'> & {
+      sscc: string | null;
+      number: string;
+      orders: string[];
+      references: string[];
+      customers: string[];
+    }
+  >(
+    db,
+    sql`
+    with recursive inside as (
+      select id from pallet where id = ${id} union all select q.id from inside i join pallet q on q.outer_id = i.id
+    ), boxes as (
+      select c.id, c.order_id from carton c where c.pallet_id in (select id from inside)
+    ), goods as (
+      select jsonb_agg(distinct o.number) as orders, jsonb_agg(distinct o.reference) filter (where o.reference <> '') as refs,
+             jsonb_agg(distinct m.name) as customers, jsonb_agg(distinct ${shipTo}) as addresses,
+             min(concat_ws(', ', k.name, v.name)) as carrier, min(lane.code) as lane
+      from boxes b join customer_order o on o.id = b.order_id join customer m on m.id = o.customer_id left join departure d on d.id = o.departure_id
+      left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id
+    )
+    select p.sscc, p.number, ${from} as "from", case when jsonb_array_length(g.addresses) = 1 then g.addresses->0 end as "shipTo",
+           coalesce(g.orders, '[]') as orders, coalesce(g.refs, '[]') as references, coalesce(g.customers, '[]') as customers,
+           p.weight_g::float8 as "weightG", coalesce(g.carrier, '') as carrier, coalesce(g.lane, '') as lane, ${contentOf(sql`select id from boxes`)} as content
+    from pallet p join site s on s.id = p.site_id cross join goods g where p.id = ${id} and p.site_id = ${siteId}`,
+  );
+  if (!found) throw notFound('pallet', id);
+  const { number, orders, references, customers, sscc, ...facts } = found;
+  if (sscc === null) throw new Refusal('pallet-open', { pallet: number });
+  return logisticLabel(
+    {
+      ...facts,
+      sscc,
+      order: orders.length === 1 ? orders[0]! : `${orders.length} ${words.orders.toLowerCase()}`,
+      reference: orders.length === 1 ? (references[0] ?? '') : '',
+      several: customers.join(', '),
+      unit: { name: words.pallet, value: number },
+    },
+    size,
+  );
 }
+
+export const cartonLabel = async (platform: Platform, siteId: string, id: string, size: Size): Promise<Buffer> =>
+  labelPdf(await cartonDrawing(platform, siteId, id, size));
+
+export const palletLabel = async (platform: Platform, siteId: string, id: string, size: Size): Promise<Buffer> =>
+  labelPdf(await palletDrawing(platform, siteId, id, size));

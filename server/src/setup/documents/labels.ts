@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { Language, LabelChoice, LabelSize, Labelled } from '@hand-relay/contract';
 import { rows, type Db, type Platform } from '../../platform/index.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { labelSizes } from './label.ts';
+import { labelSizes } from './logisticLabel.ts';
 import { finish, newDocument } from './page.ts';
 import { wordsIn } from './words.ts';
 

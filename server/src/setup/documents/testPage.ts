@@ -1,5 +1,5 @@
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { labelSizes } from './label.ts';
+import { labelSizes } from './logisticLabel.ts';
 import { finish, newDocument } from './page.ts';
 
 /** A label that shows whether a printer prints to its edges, straight, and sharp enough to scan. */

@@ -1,2 +1,2 @@
 export { printingRoutes } from './routes.ts';
-export { printAtClosing, printAtStart } from './jobs.ts';
+export { printAtClosing, printPalletAtClosing, printAtStart } from './jobs.ts';

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { z } from 'zod';
 import {
   printNeeds,
@@ -10,12 +10,16 @@ import {
 } from '@hand-relay/contract';
 import {
   badgeSheet,
-  cartonLabel,
+  cartonDrawing,
   cartonNumbers,
   countSheet,
   handoffLabel,
+  labelPdf,
   labels,
+  labelZpl,
   packingSlip,
+  palletDrawing,
+  palletSheet,
   testPage,
   wavePaper,
   waveSlips,
@@ -34,6 +38,7 @@ import {
   type Tx,
 } from '../../platform/index.ts';
 import { nextSsccs } from '../../stock/index.ts';
+import { palletDetail } from '../../dock/units/index.ts';
 import { paperFor, settingsOf } from '../settings/index.ts';
 
 type Wanted = z.output<typeof printBody>;
@@ -42,6 +47,8 @@ type Wanted = z.output<typeof printBody>;
 interface Made {
   pdf: Buffer;
   title: string;
+  /** For label printers that take their own language. */
+  zpl?: string;
 }
 
 /** Makes the document that is asked for, in the sizes of the site. */
@@ -55,6 +62,12 @@ export async function makeDocument(
   switch (wanted.kind) {
     case 'carton-label':
       return labelOf(platform, siteId, wanted.of);
+    case 'pallet-label':
+      return palletLabelOf(platform, siteId, wanted.of);
+    case 'pallet-plan': {
+      const pallet = await palletDetail(platform.db, siteId, wanted.of);
+      return { pdf: await palletSheet(pallet, paper), title: `Pallet ${pallet.number}` };
+    }
     case 'packing-slip': {
       const pdf = await packingSlip(platform, siteId, wanted.of, paper);
       const [shipment] = await rows<{ number: string }>(
@@ -86,12 +99,21 @@ export async function makeDocument(
 /** @throws Refusal 409 `carton-open` where it is not closed */
 async function labelOf(platform: Platform, siteId: string, cartonId: string): Promise<Made> {
   const { label } = await settingsOf(platform.db, siteId);
-  const pdf = await cartonLabel(platform, siteId, cartonId, label);
+  const drawing = await cartonDrawing(platform, siteId, cartonId, label);
   const [carton] = await rows<{ number: number; order: string }>(
     platform.db,
     sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${cartonId} and c.site_id = ${siteId}`,
   );
-  return { pdf, title: `Label, carton ${carton!.number} of ${carton!.order}` };
+  const title = `Label, carton ${carton!.number} of ${carton!.order}`;
+  return { pdf: await labelPdf(drawing), zpl: labelZpl(drawing), title };
+}
+
+/** @throws Refusal 409 `pallet-open` where it is not closed */
+async function palletLabelOf(platform: Platform, siteId: string, id: string): Promise<Made> {
+  const { label } = await settingsOf(platform.db, siteId);
+  const drawing = await palletDrawing(platform, siteId, id, label);
+  const [pallet] = await rows<{ number: string }>(platform.db, sql`select number from pallet where id = ${id}`);
+  return { pdf: await labelPdf(drawing), zpl: labelZpl(drawing), title: `Label, pallet ${pallet!.number}` };
 }
 
 /** Most numbers that are printed at once, and as many as are printed where nobody says. */
@@ -122,7 +144,7 @@ export async function printNumbers(
 /** Where a station prints: the printer named, else its own, else one that prints for all; null where there is none. */
 async function printerFor(on: Db | Tx, siteId: string, wanted: Wanted): Promise<string | null> {
   const onRoll =
-    ['carton-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind) ||
+    ['carton-label', 'pallet-label', 'carton-numbers', 'handoff-label', 'test-page'].includes(wanted.kind) ||
     (wanted.labels !== undefined && wanted.labels.size !== 'sheet');
   const what = onRoll ? 'labels' : 'sheets';
   const [found] = await rows<{ code: string }>(
@@ -157,10 +179,10 @@ async function insertJob(
   const { tx, actor, now } = change;
   const job = change.newId();
   await tx.execute(sql`
-    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, state, note)
+    insert into print_job (id, site_id, at, person_id, station, printer, title, document, copies, needs, pdf, zpl, state, note)
     values (${job}, ${actor.siteId}, ${now.toISOString()}, ${actor.personId}, ${wanted.station}, ${printer}, ${made.title},
       ${`${wanted.kind} ${wanted.of}`.trim()}, ${wanted.copies}, array(select jsonb_array_elements_text(${recordset([...printNeeds[wanted.kind], PRINTS])})),
-      decode(${made.pdf.toString('base64')}, 'base64'), ${state}, ${note})`);
+      decode(${made.pdf.toString('base64')}, 'base64'), ${made.zpl ?? null}, ${state}, ${note})`);
   change.journal({ kind: 'printed', facts: { job, printer, title: made.title, station: wanted.station } });
   change.publish('printing', [job]);
   return job;
@@ -182,6 +204,19 @@ export function jobs(on: Db, actor: Actor, { printer, state }: z.output<typeof j
           ${printer ? sql`and j.printer = upper(${printer})` : sql``} ${state ? sql`and j.state = ${state}` : sql``}
         order by ${state === 'waiting' ? sql`j.at` : sql`j.at desc`} limit 200`,
   );
+}
+
+/** A label for a label printer.
+ *
+ * @throws Refusal 404 where the job is no label
+ */
+export async function zplOf(on: Db, actor: Actor, id: string): Promise<string> {
+  const [job] = await rows<{ zpl: string | null }>(
+    on,
+    sql`select zpl from print_job j where j.id = ${id} and ${seenBy(actor)}`,
+  );
+  if (!job?.zpl) throw notFound('label', id);
+  return job.zpl;
 }
 
 /** The file of a job. */
@@ -245,29 +280,52 @@ export async function printAtStart(platform: Platform, actor: Actor, wave: strin
  *
  * @returns the printer; null where the site prints by hand, or no printer takes it
  */
-export async function printAtClosing(
+export const printAtClosing = (
   platform: Platform,
   actor: Actor,
   { carton, bench }: { carton: string; bench: string },
+): Promise<string | null> =>
+  printOnce(platform, actor, {
+    wanted: { kind: 'carton-label', of: carton, station: bench, copies: 1 },
+    unit: sql`select closed_at from carton where id = ${carton}`,
+    make: () => labelOf(platform, actor.siteId, carton),
+  });
+
+/** The label of a pallet that was just closed, twice: one for a long side and one for a short side. */
+export const printPalletAtClosing = (
+  platform: Platform,
+  actor: Actor,
+  { pallet, station }: { pallet: string; station: string },
+): Promise<string | null> =>
+  printOnce(platform, actor, {
+    wanted: { kind: 'pallet-label', of: pallet, station, copies: 2 },
+    unit: sql`select closed_at from pallet where id = ${pallet}`,
+    make: () => palletLabelOf(platform, actor.siteId, pallet),
+  });
+
+/** @param unit selects when the unit was closed; it is locked while its job is written */
+async function printOnce(
+  platform: Platform,
+  actor: Actor,
+  { wanted, unit, make }: { wanted: Wanted; unit: SQL; make: () => Promise<Made> },
 ): Promise<string | null> {
   if (!(await settingsOf(platform.db, actor.siteId)).labelAtClosing) return null;
-  const wanted: Wanted = { kind: 'carton-label', of: carton, station: bench, copies: 1 };
   // A repeat of the closing is answered as it was, and prints nothing again.
   const before = async (on: Db | Tx) =>
     (
       await rows<{ printer: string }>(
         on,
-        sql`select j.printer from print_job j join carton c on c.id = ${carton}
-            where j.site_id = ${actor.siteId} and j.document = ${`carton-label ${carton}`} and j.at >= c.closed_at limit 1`,
+        sql`select j.printer from print_job j join (${unit}) u on true
+            where j.site_id = ${actor.siteId} and j.document = ${`${wanted.kind} ${wanted.of}`} and j.at >= u.closed_at limit 1`,
       )
     )[0]?.printer;
   const printed = await before(platform.db);
   if (printed !== undefined) return printed;
   const printer = await printerFor(platform.db, actor.siteId, wanted);
   if (printer === null) return null;
-  const made = await labelOf(platform, actor.siteId, carton);
+  const made = await make();
   return change(platform, actor, null, async (current) => {
-    await current.tx.execute(sql`select 1 from carton where id = ${carton} for update`);
+    await current.tx.execute(sql`${unit} for update`);
     const first = await before(current.tx);
     if (first === undefined) await insertJob(current, wanted, made, { printer, state: 'waiting', note: '' });
     return first ?? printer;

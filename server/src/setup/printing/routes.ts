@@ -1,6 +1,6 @@
 import { endpoints, printNeeds } from '@hand-relay/contract';
 import { Refusal, mountEndpoint, type Routes } from '../../platform/index.ts';
-import { conclude, fileOf, jobs, makeDocument, printNumbers, queue } from './jobs.ts';
+import { conclude, fileOf, jobs, makeDocument, printNumbers, queue, zplOf } from './jobs.ts';
 
 export function printingRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.print, async ({ platform, actor, body, change }) => {
@@ -23,6 +23,9 @@ export function printingRoutes(routes: Routes): void {
     const png = await platform.compute.drawPage({ pdf: await fileOf(platform.db, actor, id), page: query.page });
     if (!png) throw new Refusal('not-found', { what: `page ${query.page}` });
     res.type('image/png').send(Buffer.from(png));
+  });
+  mountEndpoint(routes, endpoints.printJobZpl, async ({ platform, actor, id, res }) => {
+    res.type('text/plain').send(await zplOf(platform.db, actor, id));
   });
   mountEndpoint(routes, endpoints.printJobDone, ({ id, body, change }) =>
     change((current) => conclude(current, id, body)),

@@ -41,8 +41,8 @@ export async function createSite(
 ): Promise<void> {
   const extension = await extensionFor(tx, site.gs1Prefix, id);
   await tx.execute(sql`
-    insert into site (id, code, name, street, city, time_zone, currency, gs1_prefix, sscc_extension, floor, start, settings)
-    values (${id}, ${code}, ${site.name}, ${site.street}, ${site.city}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix}, ${extension},
+    insert into site (id, code, name, street, city, country, time_zone, currency, gs1_prefix, sscc_extension, floor, start, settings)
+    values (${id}, ${code}, ${site.name}, ${site.street}, ${site.city}, ${site.country}, ${site.timeZone}, ${site.currency}, ${site.gs1Prefix}, ${extension},
       '{"aisles": [], "crossAisles": []}', '{"aisle": "", "y": 0}', ${JSON.stringify(settings)}::jsonb)`);
   await tx.execute(sql`
     insert into place (id, site_id, kind, code, name) values

@@ -9,7 +9,7 @@ type Site = z.output<typeof siteBody>;
 export async function readSite(on: Db | Tx, siteId: string): Promise<Site> {
   const [site] = await rows<Site>(
     on,
-    sql`select name, street, city, time_zone as "timeZone", currency, gs1_prefix as "gs1Prefix" from site where id = ${siteId}`,
+    sql`select name, street, city, country, time_zone as "timeZone", currency, gs1_prefix as "gs1Prefix" from site where id = ${siteId}`,
   );
   return site!;
 }
@@ -19,7 +19,7 @@ export async function changeSite(change: Change, site: Site): Promise<void> {
   const { tx, actor } = change;
   const before = await readSite(tx, actor.siteId);
   await tx.execute(sql`
-    update site set name = ${site.name}, street = ${site.street}, city = ${site.city}, time_zone = ${site.timeZone},
+    update site set name = ${site.name}, street = ${site.street}, city = ${site.city}, country = ${site.country}, time_zone = ${site.timeZone},
       currency = ${site.currency}, gs1_prefix = ${site.gs1Prefix},
       sscc_extension = ${await extensionFor(tx, site.gs1Prefix, actor.siteId)} where id = ${actor.siteId}`);
   change.journal({ kind: 'site-changed', facts: { before, after: site } });

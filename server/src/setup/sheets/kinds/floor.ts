@@ -189,7 +189,7 @@ export const places: Kind = {
       if ((x === null) !== (y === null)) fail(x === null ? 'x_m' : 'y_m', 'a-value');
       if (typeof r['fits'] === 'number' && r['kind'] !== 'lane') fail('fits', 'lanes-alone');
       const scale = String(r['scale'] ?? '');
-      if (scale !== '' && r['kind'] !== 'bench') fail('scale', 'benches-alone');
+      if (scale !== '' && r['kind'] !== 'bench' && (!kind || kind === r['kind'])) fail('scale', 'benches-alone');
       else if (scale !== '' && !isScaleAddress(scale)) fail('scale', 'scale-address');
     });
   },

@@ -1,0 +1,3 @@
+import { pallets } from '../../places.ts';
+
+export default pallets.view('PalletsView');

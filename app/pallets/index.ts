@@ -1,0 +1,2 @@
+export { PalletsView } from './PalletsView.tsx';
+export { PalletView } from './PalletView.tsx';

@@ -1,0 +1,1 @@
+export { judgeStack, type PalletState, type Stackable, type StackRefusal, type StackVerdict } from './judge.ts';

@@ -1,0 +1,1 @@
+export { palletRoutes } from './routes.ts';
