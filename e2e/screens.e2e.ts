@@ -169,6 +169,7 @@ test('every main view can be read by a screen reader, and nothing is wider than 
     '/setup/host',
     '/setup/scale',
     '/setup/weights',
+    '/setup/packaging',
     '/setup/backups',
     '/setup/roles',
   ];

@@ -88,6 +88,16 @@ export function PalletsView() {
             />
             <Button title={t('pallets.empty')} busy={opening.isLoading} onPress={() => void build([])} />
           </Row>
+          {data.pallets.length > 0 && (
+            <Text kind="heading" level={2}>
+              {t('pallets.all')}
+            </Text>
+          )}
+          <Row gap={12} style={{ alignItems: 'stretch' }}>
+            {data.pallets.map((pallet) => (
+              <PalletBox key={pallet.id} pallet={pallet} onOpen={() => show(pallet.id)} />
+            ))}
+          </Row>
           <Text kind="heading" level={2}>
             {t('pallets.waiting')}
           </Text>
@@ -101,16 +111,6 @@ export function PalletsView() {
               onBuild={(orders) => void build(orders)}
             />
           ))}
-          {data.pallets.length > 0 && (
-            <Text kind="heading" level={2}>
-              {t('pallets.all')}
-            </Text>
-          )}
-          <Row gap={12} style={{ alignItems: 'stretch' }}>
-            {data.pallets.map((pallet) => (
-              <PalletBox key={pallet.id} pallet={pallet} onOpen={() => show(pallet.id)} />
-            ))}
-          </Row>
         </>
       )}
     </Page>

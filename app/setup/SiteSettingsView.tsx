@@ -15,6 +15,7 @@ import {
   type PickSettings,
   type SiteSettings,
 } from '@hand-relay/core/deciding/settings';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { api, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
 import {
   Card,
@@ -326,6 +327,22 @@ function Form({
         <Row gap={12}>
           <Text colour="quiet">{t('settings.weighing.title')}</Text>
           {choice('weighing', ['never', 'optional', 'always'])}
+        </Row>
+        <Text colour="quiet">{t('settings.packagingFor')}</Text>
+        <Row gap={16}>
+          {demandKinds.map((kind) => (
+            <Checkbox
+              key={kind}
+              shown
+              label={t(`enter.kinds.${kind}`)}
+              checked={next.packagingFor.includes(kind)}
+              onPress={() =>
+                set({
+                  packagingFor: demandKinds.filter((k) => (k === kind) !== next.packagingFor.includes(k)),
+                })
+              }
+            />
+          ))}
         </Row>
         <Checkbox
           shown

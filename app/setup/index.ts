@@ -6,6 +6,7 @@ export { HostView } from './HostView.tsx';
 export { ImportView } from './ImportView.tsx';
 export { BackupsView } from './BackupsView.tsx';
 export { LabelsView } from './LabelsView.tsx';
+export { PackagingView } from './PackagingView.tsx';
 export { PrintingView } from './PrintingView.tsx';
 export { ScannerView } from './ScannerView.tsx';
 export { SetupHome } from './SetupHome.tsx';

@@ -15,6 +15,7 @@ export type SetupPage =
   | 'history'
   | 'stuck'
   | 'weights'
+  | 'packaging'
   | 'scale';
 
 /** One thing to set up: a list, a page, the maker of floors, or a sheet of paper to print. */
@@ -39,7 +40,7 @@ export const setupColumns: readonly (readonly SetupGroup[])[] = [
   [
     {
       name: 'goods',
-      entries: [...lists('items', 'stock', 'supply', 'shelf', 'cartons', 'pallets'), ...pages('weights')],
+      entries: [...lists('items', 'stock', 'supply', 'shelf', 'cartons', 'pallets'), ...pages('packaging', 'weights')],
     },
     { name: 'orders', entries: [...lists('customers', 'classes', 'channels'), ...pages('holds', 'host')] },
   ],

@@ -6,6 +6,7 @@ import * as search from './search.ts';
 import * as signIn from './signIn.ts';
 import * as waves from './waves.ts';
 import { benchDockEndpoints } from './benchDockEndpoints.ts';
+import { packagingEndpoints } from './packagingEndpoints.ts';
 import { palletEndpoints } from './palletEndpoints.ts';
 import { arrangeEndpoints } from './arrangeEndpoints.ts';
 import { floorEndpoints } from './floorEndpoints.ts';
@@ -449,6 +450,7 @@ export const endpoints = all({
 
   ...benchDockEndpoints,
   ...palletEndpoints,
+  ...packagingEndpoints,
   ...arrangeEndpoints,
   ...floorEndpoints,
   ...deskEndpoints,

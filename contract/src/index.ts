@@ -17,6 +17,7 @@ export * from './lookUp.ts';
 export * from './quick.ts';
 export * from './orders.ts';
 export * from './orderChanges.ts';
+export * from './packaging.ts';
 export * from './packing.ts';
 export * from './pallets.ts';
 export * from './problem.ts';

@@ -190,6 +190,7 @@ export const refusals = table({
   'nothing-picked': no(409, order),
 
   // Pallets
+  'not-accounted': no(409, { type: text }),
   'nothing-to-stack': no(409, {}),
   'unit-too-large': no(409, { name: text }),
   'other-departure': no(409, {}),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { binRules } from '@hand-relay/core/walking/bins';
 import {
   checkOrders,
@@ -111,6 +112,11 @@ export const siteSettings = z.strictObject({
     .boolean()
     .default(usualSettings.labelAtClosing)
     .describe('A carton that is closed prints its label at its bench'),
+  packagingFor: z
+    .array(z.enum(demandKinds))
+    .transform((list) => demandKinds.filter((kind) => list.includes(kind)))
+    .default([...usualSettings.packagingFor])
+    .describe('Kinds of demand whose packaging is accounted for, where its type is'),
   weighing: z
     .enum(weighings)
     .default(usualSettings.weighing)

@@ -218,6 +218,15 @@ export const vehicleTypes = [
   { id: 'sea-20', name: 'Container 20 ft', inside: [5_898, 2_352, 2_393], floorPlaces: 11, maxLoadG: 21_700_000 },
 ] as const;
 
+/** Packaging as stock: some leaves with its shipment, some is booked by the day, some is expense. */
+export const packaging = [
+  { typeId: 'box-xs', accounting: 'daily', onHand: 240, reorderPoint: 100, lot: 250 },
+  { typeId: 'box-s', accounting: 'with-unit', onHand: 410, reorderPoint: 150, lot: 500 },
+  { typeId: 'box-m', accounting: 'with-unit', onHand: 128, reorderPoint: 150, lot: 300 },
+  { typeId: 'box-l', accounting: 'with-unit', onHand: 96, reorderPoint: 60, lot: 200, ownLine: true },
+  { typeId: 'box-xl', accounting: 'expense', lookAfterUsed: 5, lookAfterDays: 30 },
+] as const;
+
 export const palletTypes = [
   {
     id: 'euro',

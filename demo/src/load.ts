@@ -195,6 +195,11 @@ export async function loadScenario(
     );
     await insert(
       tx,
+      tables.packaging,
+      house.packaging.map((p) => ({ siteId: site.id, lookedAt: now, ...p })),
+    );
+    await insert(
+      tx,
       tables.timetable,
       house.timetable.map((entry) => ({ ...entry, siteId: site.id })),
     );

@@ -21,6 +21,7 @@ import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
 import { packingRoutes } from './bench/packing/index.ts';
+import { packagingRoutes } from './bench/packaging/index.ts';
 import { palletRoutes } from './dock/pallets/index.ts';
 import { weighingRoutes } from './bench/weighing/index.ts';
 import { actors, peopleRoutes } from './setup/people/index.ts';
@@ -303,6 +304,7 @@ function mountRoutes(
   packingRoutes(routes);
   weighingRoutes(routes);
   palletRoutes(routes);
+  packagingRoutes(routes);
   shippingRoutes(routes);
   setupRoutes(routes);
   settingsRoutes(routes);

@@ -151,6 +151,7 @@ export const refusal: Same<typeof english> = {
     'count-of-which': 'Hier wartet mehrere Ware. Scanne die Zahl, dann die Ware.',
     'which-lot': 'Welche Charge? Scanne die Charge: {{expected}}.',
     'which-serial': 'Scanne die Seriennummer von {{expected}}.',
+    'not-accounted': '{{type}} wird hier nicht geführt. Wähle unter Einrichtung, Verpackung, wie.',
     'pallet-closed': 'Diese Palette ist geschlossen. Öffne sie zuerst wieder.',
     'pallet-open': 'Palette {{pallet}} wird noch gebaut. Schließ sie zuerst.',
     'pallet-state': 'Palette {{pallet}} ist nicht geschlossen.',

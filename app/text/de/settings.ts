@@ -169,6 +169,7 @@ export const settings: Same<typeof english> = {
     hear: 'Abspielen',
     printing: 'Drucken',
     label: { title: 'Kartonetiketten', '4x6': '4 × 6 Zoll', a6: 'A6' },
+    packagingFor: 'Verpackung wird geführt bei',
     weighing: {
       title: 'Kartons wiegen',
       never: 'Nie',

@@ -155,6 +155,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'count-of-which': 'Several items are waiting here. Scan the number, then the item.',
     'which-lot': 'Which lot? Scan the lot: {{expected}}.',
     'which-serial': 'Scan the serial number of the {{expected}}.',
+    'not-accounted': '{{type}} is not accounted for here. Choose how under Setup, Packaging.',
     'pallet-closed': 'This pallet is closed. Reopen it first.',
     'pallet-open': 'Pallet {{pallet}} is still being built. Close it first.',
     'pallet-state': 'Pallet {{pallet}} is not closed.',

@@ -157,6 +157,7 @@ export const settings = {
     hear: 'Play',
     printing: 'Printing',
     label: { title: 'Carton labels', '4x6': '4 × 6 inches', a6: 'A6' },
+    packagingFor: 'Packaging is accounted for with',
     weighing: {
       title: 'Weigh cartons',
       never: 'Never',

@@ -1,3 +1,4 @@
+import type { Accounting, PackagingReason } from '@hand-relay/core/handling/packaging';
 import type { StackedUnit } from '@hand-relay/core/stacking/palletising';
 import { sql } from 'drizzle-orm';
 import {
@@ -176,3 +177,63 @@ export const voidLabel = pgTable('void_label', {
   name: text().notNull(),
   at: timestamp({ withTimezone: true }).notNull(),
 });
+
+/** How a site accounts for a type of carton, pallet or crate, and what it has of it. */
+export const packaging = pgTable(
+  'packaging',
+  {
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    /** A carton type or a pallet type. */
+    typeId: text().notNull(),
+    accounting: text().$type<Accounting>().notNull(),
+    onHand: integer().notNull().default(0),
+    onOrder: integer().notNull().default(0),
+    reorderPoint: integer(),
+    /** Units that are ordered at once. */
+    lot: integer().notNull().default(1),
+    /** Units used, and days, after which somebody looks; of what is expense. */
+    lookAfterUsed: integer(),
+    lookAfterDays: integer(),
+    lookedAt: timestamp({ withTimezone: true }),
+    /** It is a line of its own on what the host is told, and is invoiced there. */
+    ownLine: boolean().notNull().default(false),
+    /** Packing went on when none was left: what there is, is to be counted. */
+    countWanted: boolean().notNull().default(false),
+  },
+  (t) => [
+    primaryKey({ columns: [t.siteId, t.typeId] }),
+    check('packaging_on_hand', sql`${t.onHand} >= 0`),
+    check('packaging_on_order', sql`${t.onOrder} >= 0`),
+  ],
+);
+
+/** What came and went of packaging. */
+export const packagingMovement = pgTable(
+  'packaging_movement',
+  {
+    id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    typeId: text().notNull(),
+    at: timestamp({ withTimezone: true }).notNull(),
+    personId: text()
+      .notNull()
+      .references(() => person.id),
+    reason: text().$type<PackagingReason>().notNull(),
+    /** More than there was where positive. */
+    units: integer().notNull(),
+    /** Of them were not there by the books: packing went on. */
+    missing: integer().notNull().default(0),
+    /** The day, or the shipment, that it was for: each is booked once. */
+    document: text().notNull().default(''),
+  },
+  (t) => [
+    index('packaging_movement_type').on(t.siteId, t.typeId, t.at),
+    uniqueIndex('packaging_movement_shipped')
+      .on(t.siteId, t.typeId, t.document)
+      .where(sql`${t.reason} = 'shipped'`),
+  ],
+);

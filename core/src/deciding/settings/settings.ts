@@ -1,3 +1,4 @@
+import { demandKinds, type DemandKind } from '../../handling/shipping/index.ts';
 import { usualBinRules, type BinRule } from '../../walking/bins/index.ts';
 import { usualWalking, type Carry, type Walking } from '../../walking/choices/index.ts';
 
@@ -98,6 +99,8 @@ export interface SiteSettings {
   atStart: { lists: boolean; slips: boolean; printer: string };
   /** A carton's label is printed when it is closed, where its bench has a printer for labels. */
   labelAtClosing: boolean;
+  /** Kinds of demand whose packaging is accounted for, where its type is. */
+  packagingFor: DemandKind[];
   /** Whether cartons are weighed before they are closed. */
   weighing: Weighing;
   label: '4x6' | 'a6';
@@ -135,6 +138,7 @@ export const usualSettings: SiteSettings = {
   sounds: { accepted: true, refused: true, finished: true },
   atStart: { lists: false, slips: false, printer: '' },
   labelAtClosing: true,
+  packagingFor: [...demandKinds],
   weighing: 'optional',
   label: '4x6',
   paper: 'a4',

@@ -180,7 +180,8 @@ function layersFor({ kinds, counts, interlocked = false }: PalletProblem, inner:
 export const inBuildingOrder = (units: readonly Placed[]): Placed[] =>
   [...units].sort((a, b) => a.at[2] - b.at[2] || a.at[1] - b.at[1] || a.at[0] - b.at[0]);
 
-export const heightOf = (units: readonly Pick<Placed, 'at' | 'size'>[]): number => Math.max(0, ...units.map((u) => u.at[2] + u.size[2]));
+export const heightOf = (units: readonly Pick<Placed, 'at' | 'size'>[]): number =>
+  Math.max(0, ...units.map((u) => u.at[2] + u.size[2]));
 const volumeIn = (units: readonly Placed[]): number => units.reduce((sum, u) => sum + volumeOf(u.size), 0);
 
 function countsOf(units: readonly Placed[], kinds: number): number[] {

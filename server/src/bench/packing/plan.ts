@@ -4,6 +4,7 @@ import { withInHand } from '@hand-relay/core/handling/packing';
 import { volumeOf } from '@hand-relay/core/stacking/boxes';
 import { volumetricG, type CartonType, type Goods } from '@hand-relay/core/stacking/cartonising';
 import { anyOf, notFound, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
+import { outOfStock } from '../packaging/index.ts';
 import { benchState } from './read.ts';
 
 /** Seconds that a packer may wait for the best packing; simple orders take a few hundredths. */
@@ -11,13 +12,13 @@ const SECONDS = 1.5;
 /** Least share of a unit's base that rests on something in a carton. */
 const SUPPORT = 0.75;
 
-type NamedType = CartonType & { code: string; name: string };
+type NamedType = CartonType & { id: string; code: string; name: string };
 
 /** Carton types of the house, the cheapest first. */
 const cartonTypes = (on: Db | Tx): Promise<NamedType[]> =>
   rows<NamedType>(
     on,
-    sql`select code, name, inner_mm as inner, tare_g as "tareG", max_weight_g as "maxWeightG", cost_minor::float8 as cost
+    sql`select id, code, name, inner_mm as inner, tare_g as "tareG", max_weight_g as "maxWeightG", cost_minor::float8 as cost
         from carton_type where not retired order by cost_minor, code`,
   );
 
@@ -41,7 +42,7 @@ async function goodsOf(
  * @param inHand the open carton that is planned on; null for the one that was opened last
  */
 export async function packPlan(
-  { db, compute }: Platform,
+  { db, compute, clock }: Platform,
   siteId: string,
   orderId: string,
   inHand: string | null,
@@ -52,7 +53,11 @@ export async function packPlan(
   );
   if (!order) throw notFound('order', orderId);
   const { loose, carton } = withInHand(await benchState(db, siteId, orderId), inHand);
-  const types = await cartonTypes(db);
+  const none = await outOfStock(db, siteId, clock());
+  // One in hand is there; of the others those of which none is left are not proposed.
+  const every = await cartonTypes(db);
+  const left = every.filter((t) => !none.has(t.id) || t.code === carton?.typeCode);
+  const types = left.length > 0 ? left : every;
   const inside = new Map<string, number>();
   for (const { item, units } of carton?.contents ?? []) inside.set(item, (inside.get(item) ?? 0) + units);
   const all = new Map(inside);

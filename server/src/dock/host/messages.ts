@@ -34,6 +34,11 @@ export async function confirmToHost(change: Change, shipmentId: string, invoice:
                 from order_charge g join item i on i.id = g.item_id where g.order_id = o.id)`
           : sql`null::jsonb`
       },
+      -- Packaging that is a line of its own: what left of each type, outside what was asked and picked.
+      'packaging', (select jsonb_agg(jsonb_build_object('type', coalesce(t.code, q.name), 'units', -m.units) order by m.type_id)
+                from packaging_movement m join packaging p on p.site_id = m.site_id and p.type_id = m.type_id and p.own_line
+                left join carton_type t on t.id = m.type_id left join pallet_type q on q.id = m.type_id
+                where m.site_id = s.site_id and m.document = s.id and m.reason = 'shipped'),
       'units', (select jsonb_agg(c.sscc order by c.number) from carton c where c.shipment_id = s.id and c.sscc is not null)
     ) as facts
     from shipment s join customer_order o on o.id = s.order_id left join service v on v.id = s.service_id left join carrier k on k.id = v.carrier_id

@@ -16,6 +16,7 @@ import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../pl
 import { closeIfDone, mustBeDecided } from '../../desk/orders/index.ts';
 import { discardEmptyCartons } from './emptyCartons.ts';
 import { mustNotBeStacked, shipPallets } from './onPallets.ts';
+import { shipPackaging } from '../../bench/packaging/index.ts';
 import { move, nextNumbers, nextSscc, outsideOf } from '../../stock/index.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
 
@@ -223,6 +224,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       update order_line l set cancelled = l.cancelled + r.units from jsonb_to_recordset(${recordset(verdict.rest)}) as r(line text, units int) where l.id = r.line`);
   await tx.execute(sql`update carton set state = 'shipped' where shipment_id = ${id}`);
   await shipPallets(change, id);
+  const packaging = await shipPackaging(change, id);
   await tx.execute(
     sql`update shipment set state = 'confirmed', confirmed_at = ${now.toISOString()}, confirmed_by = ${actor.personId} where id = ${id}`,
   );
@@ -240,6 +242,7 @@ export async function confirmShipment(change: Change, id: string, rest: Rest | n
       units: verdict.ship.reduce((n, l) => n + l.units, 0),
       cartons: units!.cartons,
       tracking: shipment.tracking,
+      packagingMinor: packaging.costMinor,
       kind: shipment.kind,
       invoice: closing.invoice,
       rest: verdict.rest.length > 0 ? rest : null,

@@ -1,0 +1,3 @@
+import { setup } from '../../places.ts';
+
+export default setup.view('PackagingView');

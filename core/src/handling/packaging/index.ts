@@ -1,0 +1,13 @@
+export {
+  accountings,
+  dailyPosting,
+  filledBy,
+  freeOf,
+  mustLook,
+  packagingReasons,
+  proposeOrder,
+  takeOut,
+  type Accounting,
+  type PackagingReason,
+  type PackagingStock,
+} from './packaging.ts';
