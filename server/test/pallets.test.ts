@@ -175,6 +175,36 @@ describe('a pallet', () => {
   });
 });
 
+it('a crate on a pallet: neither leaves while one is built, and both leave stock with the last carton', async () => {
+  await relay.query(`update pallet_type set max_height_mm = 1800 where id = '${euro}'`);
+  await desk.get('changePackaging', { id: euro, body: { accounting: 'with-unit' } });
+  await desk.get('actOnPackaging', { id: euro, body: { act: 'counted', units: 10 } });
+  const order = await packed('P-7', 2);
+  const [inner, outer] = [await open([]), await open([])];
+  await scan(inner.id, order.ssccs[0]!);
+  const { sscc } = await scan(inner.id, 'DO-CLOSE');
+  await scan(outer.id, sscc!);
+  await scan(outer.id, order.ssccs[1]!);
+  // What was put on last comes off first, and then what was before it.
+  expect(await scan(outer.id, 'DO-UNDO')).toMatchObject({ name: 'P-7 · 2' });
+  expect(await scan(outer.id, 'DO-UNDO')).toMatchObject({ name: inner.number });
+  await scan(outer.id, sscc!);
+  const { shipments } = await dock.get('dock');
+  const { shipment } = shipments.find((s) => s.order === order.id)!;
+  await dock.get('tracking', { id: shipment, body: { from: 'carrier' } });
+  const early = await dock.refused('confirm', { id: shipment, body: {} });
+  expect(early).toMatchObject({ code: 'pallet-open', facts: { pallet: outer.number } });
+  await scan(outer.id, 'DO-CLOSE');
+  const stock = async () => {
+    const type = (await packer.get('packaging')).types.find((t) => t.id === euro)!;
+    return [type.onHand, type.reserved];
+  };
+  const [onHand, reserved] = await stock();
+  await dock.get('confirm', { id: shipment, body: {} });
+  expect([(await detail(inner.id)).state, (await detail(outer.id)).state]).toEqual(['shipped', 'shipped']);
+  expect(await stock()).toEqual([onHand! - 2, reserved! - 2]);
+});
+
 it('two who stack one carton at once stack it once', async () => {
   await relay.query(`update pallet_type set max_height_mm = 1800 where id = '${euro}'`);
   const order = await packed('P-6', 2);

@@ -110,9 +110,13 @@ export async function shipPackaging(change: Change, shipment: string): Promise<{
     select c.type_id as type, count(*)::int as units, sum(t.cost_minor)::float8 as cost from carton c join carton_type t on t.id = c.type_id
     where c.shipment_id = ${shipment} group by 1
     union all
-    -- A pallet leaves with the last of its shipments.
-    select p.type_id, count(*)::int, 0 from pallet p where p.state = 'shipped' and exists (
-      select 1 from carton c where c.pallet_id = p.id and c.shipment_id = ${shipment}) and p.site_id = ${actor.siteId} group by 1
+    -- Pallets and crates at every level: each leaves with the last of its shipments.
+    select u.type_id, count(*)::int, 0 from (
+      with recursive up as (
+        select p.id, p.type_id, p.state, p.outer_id from carton c join pallet p on p.id = c.pallet_id where c.shipment_id = ${shipment}
+        union select p.id, p.type_id, p.state, p.outer_id from up join pallet p on p.id = up.outer_id
+      ) select * from up where state = 'shipped'
+    ) u group by 1
     order by 1`,
   );
   const kinds = (await settingsOf(tx, actor.siteId)).packagingFor;

@@ -54,14 +54,20 @@ export async function typeStates(on: Db | Tx, siteId: string, now: Date): Promis
     with types as (
       select id, 'carton' as kind, name from carton_type where not retired union all select id, 'pallet', name from pallet_type where not retired
     ), looked as (
-      select t.id, coalesce(p.looked_at, '-infinity') as since from types t left join packaging p on p.site_id = ${siteId} and p.type_id = t.id
+      select p.type_id as id, p.looked_at as since from packaging p where p.site_id = ${siteId} and p.accounting = 'expense'
+    ), earliest as (
+      select least(${from}::timestamptz, (select min(since) from looked)) as since
     ), closed as (
       select c.type_id as id, c.id as unit, c.state, c.closed_at from carton c join customer_order o on o.id = c.order_id
-      where c.site_id = ${siteId} and c.state in ('closed', 'shipped') and ${counted}
-        and (c.state = 'closed' or c.closed_at >= least(${from}::timestamptz, (select min(l.since) from looked l where l.id = c.type_id)))
+      where c.site_id = ${siteId} and c.state = 'closed' and ${counted} and c.closed_at < (select since from earliest)
+        -- What is closed and has not left belongs to an open shipment: a year of shipped cartons is not read for it.
+        and c.shipment_id in (select id from shipment where site_id = ${siteId} and state = 'open')
+      union all
+      select c.type_id, c.id, c.state, c.closed_at from carton c join customer_order o on o.id = c.order_id
+      where c.site_id = ${siteId} and c.closed_at >= (select since from earliest) and c.state in ('closed', 'shipped') and ${counted}
       union all
       select p.type_id, p.id, p.state, p.closed_at from pallet p where p.site_id = ${siteId} and p.state in ('closed', 'shipped')
-        and (p.state = 'closed' or p.closed_at >= least(${from}::timestamptz, (select min(l.since) from looked l where l.id = p.type_id)))
+        and (p.state = 'closed' or p.closed_at >= (select since from earliest))
     )
     select t.id, t.kind, t.name, coalesce(p.accounting, 'none') as accounting, coalesce(p.on_hand, 0) as "onHand", coalesce(p.on_order, 0) as "onOrder",
            p.reorder_point as "reorderPoint", coalesce(p.lot, 1) as lot, p.look_after_used as "lookAfterUsed", p.look_after_days as "lookAfterDays",

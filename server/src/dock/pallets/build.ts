@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { StackVerdictAnswer } from '@hand-relay/contract';
 import { judgeStack } from '@hand-relay/core/handling/pallets';
 import { readCode } from '@hand-relay/core/reading/codes';
-import { notFound, Refusal, rows, type Change } from '../../platform/index.ts';
+import { anyOf, notFound, Refusal, rows, type Change } from '../../platform/index.ts';
 import { nextNumbers, nextSscc } from '../../stock/index.ts';
 import {
   cartonUnits,
@@ -13,6 +13,9 @@ import {
   type PalletRow,
   type Unit,
 } from '../units/index.ts';
+
+/** What was put on so long ago is taken off by its own key. */
+const UNDO_MS = 86_400_000;
 
 /** How a pallet is planned, before it is begun. */
 export type Planned = PalletRow['plan'];
@@ -43,24 +46,41 @@ export async function openPallet(
   return { id, number };
 }
 
-/** A pallet, locked: after the orders of what is put onto it, as everywhere. */
-async function lockPallet({ tx, actor }: Change, id: string): Promise<PalletRow> {
-  await tx.execute(sql`select 1 from pallet where id = ${id} and site_id = ${actor.siteId} for update`);
-  return palletRow(tx, actor.siteId, id);
+/** Locks pallets, always in the order of their ids: after the orders of what is put onto them, as everywhere. */
+async function lockPallets({ tx, actor }: Change, ids: readonly string[]): Promise<void> {
+  await tx.execute(
+    sql`select 1 from pallet where id = ${anyOf([...new Set(ids)])} and site_id = ${actor.siteId} order by id for update`,
+  );
 }
 
-/** The carton or pallet that an SSCC names, its orders locked; null where none does. */
-async function lockUnit({ tx, actor }: Change, sscc: string): Promise<Unit | null> {
+/** @throws Refusal 404 */
+async function lockPallet(change: Change, id: string): Promise<PalletRow> {
+  await lockPallets(change, [id]);
+  return palletRow(change.tx, change.actor.siteId, id);
+}
+
+/**
+ * The carton or pallet that an SSCC names, and the pallet that it is to go onto: the orders of the unit are locked, then
+ * the pallet, the unit where that is one, and what it stands on now.
+ *
+ * @returns null for the unit where the number names none
+ */
+async function lockBoth(change: Change, sscc: string | undefined, palletId: string): Promise<[Unit | null, PalletRow]> {
+  const { tx, actor } = change;
   const { siteId } = actor;
-  const found = async () =>
-    (await cartonUnits(tx, siteId, sql`c.sscc = ${sscc}`))[0] ??
-    (await palletUnits(tx, siteId, sql`p.sscc = ${sscc}`))[0];
+  const found = async (): Promise<Unit | null> =>
+    sscc === undefined
+      ? null
+      : ((await cartonUnits(tx, siteId, sql`c.sscc = ${sscc}`))[0] ??
+        (await palletUnits(tx, siteId, sql`p.sscc = ${sscc}`))[0] ??
+        null);
   const seen = await found();
-  if (!seen) return null;
-  await tx.execute(sql`
-    select 1 from customer_order where id in (select jsonb_array_elements_text(${JSON.stringify(seen.orders)}::jsonb)) order by id for update`);
-  // What it is now, with nobody else at it.
-  return (await found()) ?? null;
+  if (seen)
+    await tx.execute(sql`
+      select 1 from customer_order where id in (select jsonb_array_elements_text(${JSON.stringify(seen.orders)}::jsonb)) order by id for update`);
+  await lockPallets(change, [palletId, ...(seen ? [seen.id, seen.outer?.id ?? palletId] : [])]);
+  // What both are now, with nobody else at them.
+  return [await found(), await palletRow(tx, siteId, palletId)];
 }
 
 const isHeld = async ({ tx }: Change, { orders }: Unit): Promise<boolean> =>
@@ -91,8 +111,7 @@ export async function stackInput(change: Change, palletId: string, text: string)
   if (code.kind === 'command' && code.command === 'close') return closePallet(change, palletId);
   if (code.kind === 'command' && code.command === 'undo') return undo(change, palletId);
   const sscc = code.kind === 'gs1' ? code.sscc : undefined;
-  const unit = sscc === undefined ? null : await lockUnit(change, sscc);
-  const pallet = await lockPallet(change, palletId);
+  const [unit, pallet] = await lockBoth(change, sscc, palletId);
   const on = await unitsOn(tx, actor.siteId, palletId);
   const verdict = judgeStack(
     {
@@ -146,14 +165,15 @@ function journalUnit(change: Change, kind: 'stacked' | 'taken-off', unit: Unit, 
 
 /** Takes off again what was put on last. */
 async function undo(change: Change, palletId: string): Promise<StackVerdictAnswer> {
+  const { tx, actor, now } = change;
   const pallet = await lockPallet(change, palletId);
-  const [last] = await rows<{ unit: string }>(
-    change.tx,
-    sql`select j.facts->>'unit' as unit from journal j where j.site_id = ${change.actor.siteId} and j.kind = 'stacked'
-          and j.facts->>'pallet' = ${pallet.number} and j.at > now() - interval '1 day' order by j.id desc limit 1`,
+  const put = await rows<{ unit: string }>(
+    tx,
+    sql`select j.facts->>'unit' as unit from journal j where j.site_id = ${actor.siteId} and j.kind = 'stacked'
+          and j.facts->>'pallet' = ${pallet.number} and j.at > ${new Date(now.getTime() - UNDO_MS).toISOString()}::timestamptz order by j.id desc`,
   );
-  const on = await unitsOn(change.tx, change.actor.siteId, palletId);
-  const unit = on.find((u) => u.name === last?.unit) ?? null;
+  const on = await unitsOn(tx, actor.siteId, palletId);
+  const unit = put.map((p) => on.find((u) => u.name === p.unit)).find((u) => u !== undefined);
   if (pallet.state !== 'open') return { verdict: 'refused', code: 'pallet-closed', expected: '', got: '' };
   if (!unit) return { verdict: 'refused', code: 'nothing-to-undo', expected: '', got: '' };
   await place(change, unit, null);

@@ -34,11 +34,9 @@ export async function planPallet(
                max_load_g as "maxLoadG" from pallet_type where id = ${type} and not retired`,
   );
   if (!pallet) throw notFound('pallet type', type);
-  const waiting = await cartonUnits(
-    db,
-    siteId,
-    sql`c.order_id = ${anyOf(orders)} and c.state = 'closed' and c.pallet_id is null`,
-  );
+  const waiting = (
+    await cartonUnits(db, siteId, sql`c.order_id = ${anyOf(orders)} and c.state = 'closed' and c.pallet_id is null`)
+  ).filter((unit) => unit.state === 'closed');
   if (waiting.length === 0) throw new Refusal('nothing-to-stack');
   if (new Set(waiting.map(departureKey)).size > 1) throw new Refusal('other-departure');
   const found = await compute.pallets({

@@ -1,11 +1,15 @@
 import { sql } from 'drizzle-orm';
 import { Refusal, rows, type Change } from '../../platform/index.ts';
 
-/** @throws Refusal 409 `pallet-open` where a carton of the shipment stands on a pallet that is still built */
+/** @throws Refusal 409 `pallet-open` where a carton of the shipment stands on a pallet that is still built, at any level */
 export async function mustNotBeStacked({ tx }: Change, shipment: string): Promise<void> {
   const [open] = await rows<{ number: string }>(
     tx,
-    sql`select p.number from carton c join pallet p on p.id = c.pallet_id where c.shipment_id = ${shipment} and p.state = 'open' limit 1`,
+    sql`
+    with recursive up as (
+      select p.id, p.number, p.state, p.outer_id from carton c join pallet p on p.id = c.pallet_id where c.shipment_id = ${shipment}
+      union select p.id, p.number, p.state, p.outer_id from up join pallet p on p.id = up.outer_id
+    ) select number from up where state = 'open' limit 1`,
   );
   if (open) throw new Refusal('pallet-open', { pallet: open.number });
 }

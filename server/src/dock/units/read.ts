@@ -22,7 +22,8 @@ export async function palletList(db: Db, siteId: string, now: Date): Promise<Pal
     from (
       select d.name, o.leaves_at, o.id, o.number, m.name as customer, count(*)::int as cartons, sum(c.weight_g)::float8 as weight
       from carton c join customer_order o on o.id = c.order_id join customer m on m.id = o.customer_id left join departure d on d.id = o.departure_id
-      where c.site_id = ${siteId} and c.state = 'closed' and c.pallet_id is null group by d.name, o.id, m.name
+      left join run r on r.id = c.run_id
+      where c.site_id = ${siteId} and c.state = 'closed' and c.pallet_id is null and r.state is distinct from 'picking' group by d.name, o.id, m.name
     ) g group by g.name, g.leaves_at order by g.leaves_at nulls last, g.name`,
   );
   const since = new Date(now.getTime() - LEFT_H * 3_600_000).toISOString();

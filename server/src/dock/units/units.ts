@@ -31,13 +31,14 @@ export const cartonUnits = (on: Db | Tx, siteId: string, which: SQL): Promise<Un
   rows<Unit>(
     on,
     sql`
-    select c.id, 'carton' as kind, c.state, coalesce(c.sscc, '') as sscc, o.number || ' · ' || c.number as name, t.name as type, m.name as customer,
+    -- In a picker's hands it is as good as open.
+    select c.id, 'carton' as kind, case when r.state = 'picking' then 'open' else c.state end as state, coalesce(c.sscc, '') as sscc, o.number || ' · ' || c.number as name, t.name as type, m.name as customer,
            coalesce(c.weight_g, t.tare_g)::float8 as "weightG",
            jsonb_build_array(t.inner_mm[1] + ${2 * WALL_MM}::int, t.inner_mm[2] + ${2 * WALL_MM}::int, t.inner_mm[3] + ${2 * WALL_MM}::int) as size,
            ${outerOf} as outer, ${departureOf(sql`d.name`, sql`o.leaves_at`)} as departure, lo.stop, jsonb_build_array(o.id) as orders
     from carton c join carton_type t on t.id = c.type_id join customer_order o on o.id = c.order_id join customer m on m.id = o.customer_id
     left join departure d on d.id = o.departure_id left join pallet u on u.id = c.pallet_id left join load_order lo on lo.order_id = o.id
-    where c.site_id = ${siteId} and ${which} order by o.number, c.number`,
+    left join run r on r.id = c.run_id where c.site_id = ${siteId} and ${which} order by o.number, c.number`,
   );
 
 /** Pallets and crates of the site that a condition on pallet `p` selects. Their height is that of their plan. */
