@@ -17,6 +17,7 @@ import { cartonise, type CartonProblem, type CartonType, type Goods } from '@han
 import { layerOf, palletise } from '@hand-relay/core/stacking/palletising';
 import type { Note } from './note.ts';
 import { quantile } from './scans.ts';
+import { benchWeights } from './weights.ts';
 
 const types: CartonType[] = (
   [
@@ -299,8 +300,9 @@ function benchPallets(note: Note): void {
   }
 }
 
-/** Cartons and pallets: cost beside first fit, a library and the bound; perfect packings, container loads, a whole wave. */
+/** Weights of cartons; cartons and pallets: cost beside first fit, a library and the bound; perfect packings, container loads, a whole wave. */
 export function benchPacking(note: Note): void {
+  benchWeights(note);
   benchOrders(note);
   benchPerfect(note);
   benchContainers(note);
