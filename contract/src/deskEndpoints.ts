@@ -259,6 +259,7 @@ export const deskEndpoints = all({
       'quick-too-much',
       'quick-under-way',
       'ships-complete',
+      'sscc-used-up',
       'surplus-undecided',
       'tracking-form',
       'tracking-missing',

@@ -104,7 +104,7 @@ export const floorEndpoints = all({
     needs: ['runs.pick'],
     summary: 'Close a carton on the cart before the run ends',
     changes: ['orders', 'waves', 'runs', 'picks', 'exceptions', 'bench', 'shipments'],
-    refuses: ['carton-closed', 'carton-empty', 'not-found', 'run-of-another', 'run-state'],
+    refuses: ['carton-closed', 'carton-empty', 'not-found', 'run-of-another', 'run-state', 'sscc-used-up'],
     body: runs.closeOnCartBody,
     answer: z.object({ sscc: z.string() }),
   },

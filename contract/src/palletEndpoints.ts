@@ -39,7 +39,7 @@ export const palletEndpoints = all({
     needs: build,
     summary: 'A scan at a pallet: a unit goes on, or a command',
     changes: ['orders', 'bench', 'shipments', 'printing'],
-    refuses: ['not-found', 'pallet-open'],
+    refuses: ['not-found', 'pallet-open', 'sscc-used-up'],
     body: pallets.stackBody,
     answer: pallets.stackVerdict,
   },

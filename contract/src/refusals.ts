@@ -188,6 +188,7 @@ export const refusals = table({
   'scale-unsteady': no(409, { bench: text }),
   'item-changed': no(409, { item: text, weight: count }),
   'nothing-picked': no(409, order),
+  'sscc-used-up': no(409, { prefix: text }),
 
   // Pallets
   'not-accounted': no(409, { type: text }),

@@ -128,7 +128,9 @@ export const sheetPreview = z.object({
   errors: z.array(sheetError),
   warnings: z
     .array(sheetError)
-    .describe('Codes that would be mistaken when scanned; their rows are imported all the same'),
+    .describe(
+      'Codes that would be mistaken when scanned, sizes that do not go with the weight; their rows are imported all the same',
+    ),
 });
 export type SheetPreview = z.infer<typeof sheetPreview>;
 

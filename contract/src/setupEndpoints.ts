@@ -309,7 +309,7 @@ export const setupEndpoints = all({
     needs: ['orders.pack', 'shipments.confirm', 'runs.pick', 'orders.see', 'waves.run', 'runs.arrange', 'setup.change'],
     summary: 'Print a document where this station prints',
     changes: ['printing'],
-    refuses: ['carton-open', 'labels-missing', 'no-printer', 'not-a-count', 'not-found', 'pallet-open'],
+    refuses: ['carton-open', 'labels-missing', 'no-printer', 'not-a-count', 'not-found', 'pallet-open', 'sscc-used-up'],
     body: printing.printBody,
     answer: printing.printed,
   },

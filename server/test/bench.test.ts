@@ -153,6 +153,38 @@ describe('the bench', () => {
     expect(runs.map((r) => r.cart)).not.toContain('CART-03');
   });
 
+  it('says when the range of numbers is used up, loses nothing, and gives none twice when a site comes back to it', async () => {
+    const order = await pickedOrder(desk, picker, 'CART-19', { number: 'B-LAST', lines: [['HT-001', 3]] });
+    const bench = at(order);
+    const { site } = await desk.get('site');
+    const prefix = (gs1Prefix: string) => desk.get('changeSite', { body: { ...site, gs1Prefix } });
+    const close = async () => {
+      if ((await bench.state()).bench.carton === null) {
+        await bench.scan('BOX-S');
+        await bench.put('item-ht-001', 1);
+      }
+      return packer.ask('packInput', {
+        id: order,
+        body: { bench: 'BENCH-1', input: { kind: 'scan', text: 'DO-CLOSE' } },
+      });
+    };
+    // A prefix of twelve digits leaves four: 9,999 units.
+    await prefix('952123400001');
+    await relay.query("insert into counter (site_id, name, last) values ('larkmoor', 'sscc', 9998)");
+    const last = await close();
+    expect((last.body as { sscc: string }).sscc).toMatch(/^\d9521234000019999\d$/);
+    const full = await close();
+    expect([full.status, full.body]).toMatchObject([409, { code: 'sscc-used-up', facts: { prefix: '952123400001' } }]);
+    expect((await bench.state()).cartons.at(-1)).toMatchObject({ state: 'open', contents: [{ units: 1 }] });
+    await prefix('952123400002');
+    expect(((await close()).body as { sscc: string }).sscc).toMatch(/^\d9521234000020001\d$/);
+    await prefix('952123400001');
+    expect((await close()).status).toBe(409);
+    // Where it was before it goes on where it was.
+    await prefix(site.gs1Prefix);
+    expect(((await close()).body as { sscc: string }).sscc).toMatch(/^39521234\d{10}$/);
+  });
+
   it('prints the label of a closed carton by itself, once, where its bench has a printer and the site wants it', async () => {
     const order = await pickedOrder(desk, picker, 'CART-21', { number: 'B-PRINT', lines: [['HT-001', 3]] });
     const printed = async () =>

@@ -186,6 +186,26 @@ describe('master data', () => {
     expect(look.rows.filter((r) => wrong.has(r.row))).toEqual([]);
   });
 
+  it('imports what is odd and says so: a code that reads as something else, sizes in another unit', async () => {
+    const look = await setup.look(
+      'items',
+      'item,name,length_mm,width_mm,height_mm,weight_g\nCART-07,Cart,80,80,110,500\nQ-JAR,Jar,800,800,1100,500\nQ-OK,Jar,80,80,110,500\n',
+    );
+    expect(look.errors).toEqual([]);
+    expect(look.warnings).toMatchObject([
+      { row: 2, column: 'item', expected: 'no-other-kind', facts: { kind: 'cart' } },
+      { row: 2, column: 'item', expected: 'no-other-code', facts: { kind: 'cart' } },
+      {
+        row: 3,
+        column: 'length_mm',
+        value: '800 × 800 × 1100',
+        expected: 'another-unit',
+        facts: { grams: 500, litres: 704 },
+      },
+    ]);
+    expect(look.counts).toMatchObject({ new: 3, errors: 0 });
+  });
+
   it('reads what other programs write: Windows-1252, UTF-16, tabs, decimal commas, dates day first', async () => {
     const customers = (bytes: Uint8Array) => setup.look('customers', bytes);
     const windows = Uint8Array.from([...Buffer.from('customer;name\nU1;M'), 0xfc, ...Buffer.from('hle\n')]);
@@ -471,7 +491,7 @@ describe('master data', () => {
     const boxes = async () => (await ada.get('benchOrder', { id: order })).bench.boxes.map((b) => b.code);
     expect(await boxes()).not.toContain('BOX-XS');
     const head = 'carton,name,inner_length_mm,inner_width_mm,inner_height_mm,tare_g,max_weight_g,cost';
-    const file = `${head}\nBOX-XS,Extra small,200,150,100,90,5000,0.28\n`;
+    const file = `${head}\nBOX-XS,Extra small,192,142,92,90,5000,0.28\n`;
     expect((await setup.look('cartons', file)).rows[0]!.differences).toEqual([
       { column: 'retired', before: true, after: false },
     ]);

@@ -152,6 +152,7 @@ export const refusal: Same<typeof english> = {
     'which-lot': 'Welche Charge? Scanne die Charge: {{expected}}.',
     'which-serial': 'Scanne die Seriennummer von {{expected}}.',
     'not-accounted': '{{type}} wird hier nicht geführt. Wähle unter Einrichtung, Verpackung, wie.',
+    'sscc-used-up': 'Alle Nummern unter der GS1-Basisnummer {{prefix}} sind vergeben. Trag unter Einrichtung, Standort, eine andere ein.',
     'pallet-closed': 'Diese Palette ist geschlossen. Öffne sie zuerst wieder.',
     'pallet-open': 'Palette {{pallet}} wird noch gebaut. Schließ sie zuerst.',
     'pallet-state': 'Palette {{pallet}} ist nicht geschlossen.',

@@ -468,6 +468,7 @@ export const setup: Same<typeof english> = {
       'no-other-code': 'ein eigenes Kürzel: {{kindName}} hat es schon',
       'lanes-alone': 'nichts: Nur eine Spur nimmt Wagen auf',
       'benches-alone': 'nichts: Nur ein Packplatz hat eine Waage',
+      'another-unit': 'Maße, die zum Gewicht passen: {{grams}} g würden {{litres}} l füllen. Sind sie in Millimetern?',
       'scale-address': 'eine Adresse wie http://10.0.0.7/weight, oder stand-in',
       'as-it-is': '{{is}}, wie es ist: Bestand davon liegt in diesem Fach',
     },

@@ -156,6 +156,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'which-lot': 'Which lot? Scan the lot: {{expected}}.',
     'which-serial': 'Scan the serial number of the {{expected}}.',
     'not-accounted': '{{type}} is not accounted for here. Choose how under Setup, Packaging.',
+    'sscc-used-up': 'All numbers under the GS1 prefix {{prefix}} are used. Enter another prefix under Setup, Site.',
     'pallet-closed': 'This pallet is closed. Reopen it first.',
     'pallet-open': 'Pallet {{pallet}} is still being built. Close it first.',
     'pallet-state': 'Pallet {{pallet}} is not closed.',

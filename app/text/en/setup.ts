@@ -449,6 +449,7 @@ export const setup = {
       'no-other-code': 'a code of its own: {{kindName}} has it already',
       'lanes-alone': 'nothing here: only a lane holds carts',
       'benches-alone': 'nothing here: only a bench has a scale',
+      'another-unit': 'sizes that go with the weight: {{grams}} g would fill {{litres}} l. Are they in millimetres?',
       'scale-address': 'an address such as http://10.0.0.7/weight, or stand-in',
       'as-it-is': '{{is}}, as it is: stock of it is in this bin',
     },

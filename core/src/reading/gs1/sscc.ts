@@ -36,6 +36,9 @@ export function ssccOf(range: SsccRange, serial: number): string {
   return key + checkDigit(key);
 }
 
+/** The last unit that a range has a number for. */
+export const lastSerial = ({ companyPrefix }: SsccRange): number => 10 ** (16 - companyPrefix.length) - 1;
+
 /** What all numbers of a range begin with. */
 export const ssccPrefix = ({ extension, companyPrefix }: SsccRange): string => `${extension}${companyPrefix}`;
 

@@ -83,6 +83,7 @@ export type SheetExpectation =
   | 'lanes-alone'
   | 'benches-alone'
   | 'scale-address'
+  | 'another-unit'
   | 'as-it-is';
 
 /** Something wrong in a file, at its place. Rows count from 1 with the heading as row 1; 0 is the whole file. */

@@ -22,6 +22,7 @@ export {
   type Value,
 } from './column.ts';
 export { compareRows, forgotten, type RowOutcome, type SheetDifference } from './compare.ts';
+export { oddDensity, type OddDensity } from './density.ts';
 export { decodeText, type Encoding } from './decode.ts';
 export { sheets } from './kinds.ts';
 export { sheetNames, type SheetName } from './names/index.ts';

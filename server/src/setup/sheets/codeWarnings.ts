@@ -7,7 +7,7 @@ import type { Previewed } from './previewRows.ts';
 /** Sheets whose rows are scanned, by the column that has the code. */
 const coded: Partial<Record<SheetName, { column: string; use: CodeUse }>> = {
   bins: { column: 'bin', use: 'bin' },
-  items: { column: 'sku', use: 'item' },
+  items: { column: 'item', use: 'item' },
   carts: { column: 'cart', use: 'cart' },
   places: { column: 'place', use: 'place' },
   people: { column: 'badge', use: 'badge' },

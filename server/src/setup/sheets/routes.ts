@@ -31,6 +31,7 @@ import { writeRows, mustWrite, undoEntry } from './writeRows.ts';
 import { paperFor, settingsOf } from '../settings/index.ts';
 import { kinds } from './kinds/index.ts';
 import { codeWarnings } from './codeWarnings.ts';
+import { sizeWarnings } from './sizeWarnings.ts';
 import { previewRows, withCounts } from './previewRows.ts';
 import { savePicture, readPicture } from './pictures.ts';
 import { overview } from './overview.ts';
@@ -111,7 +112,8 @@ export function setupRoutes(routes: Routes): void {
     const read = await readSent(platform, name, body);
     const looked = await previewRows(platform.db, actor, name, read.rows);
     const thisYear = platform.clock().getUTCFullYear();
-    return withCounts(looked, read, await codeWarnings(platform.db, actor.siteId, name, looked.good, thisYear));
+    const warnings = await codeWarnings(platform.db, actor.siteId, name, looked.good, thisYear);
+    return withCounts(looked, read, [...warnings, ...sizeWarnings(name, looked.good)]);
   });
   mountEndpoint(routes, endpoints.importSheet, async ({ platform, actor, id, body, change }) => {
     const name = nameOf(id);
