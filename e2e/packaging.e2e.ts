@@ -7,7 +7,7 @@ test('packaging becomes stock: a rule, a count, a purchase that is proposed and 
 }) => {
   const desk = await person(browser, { name: 'maren' });
   const order = await takeIn(desk, 'PK-S1', [['HT-001', 2]]);
-  await pickAll(desk, [order], 'CART-19', 'LANE-5');
+  await pickAll(desk, [order], null, 'LANE-5');
   const bench = await person(browser, { badge: 'BADGE-3002' });
   const codes = async () =>
     (await api<PackPlan>(bench, `/api/bench/orders/${order}/plan`)).choices.map((choice) => choice.code);

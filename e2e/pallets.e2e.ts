@@ -11,15 +11,15 @@ test('by a scanner alone two orders are packed and stacked as drawn; what is not
     ['HT-001', 4],
   ]);
   const other = await takeIn(desk, 'PL-2', [['HT-001', 2]]);
-  await pickAll(desk, [order, other], 'CART-16', 'LANE-5');
+  const cart = await pickAll(desk, [order, other], null, 'LANE-5');
   const bench = await person(browser, { badge: 'BADGE-3002' });
   const now = (of: string) => api<BenchOrder>(bench, `/api/bench/orders/${of}`);
   const closed = async (of: string) => (await now(of)).cartons.flatMap((c) => c.sscc ?? []);
 
   await test.step('cartons are filled and closed by commands', async () => {
     for (const [place, of] of [
-      ['CART-16-1', order],
-      ['CART-16-2', other],
+      [`${cart}-1`, order],
+      [`${cart}-2`, other],
     ] as const) {
       await scan(bench, place);
       await expect(bench.getByRole('heading', { name: /^PL-/ })).toBeVisible();

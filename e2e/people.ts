@@ -113,9 +113,11 @@ export async function startWave(page: Page, orders: string[]): Promise<{ id: str
 }
 
 /** Releases orders and has one person pick all of them by touch onto a cart, which is left in a lane. */
-export async function pickAll(page: Page, orders: string[], cart: string, lane: string): Promise<void> {
+export async function pickAll(page: Page, orders: string[], cart: string | null, lane: string): Promise<string> {
+  let used = cart ?? '';
   for (const run of await startWave(page, orders)) {
-    const { picks } = await change<RunDetail>(page, `/api/runs/${run.id}/take`, { cart });
+    const { picks } = await takeOn(page, run.id, cart ? [cart] : carts);
+    used = cart ?? (await api<RunDetail>(page, `/api/runs/${run.id}`)).run.cart!;
     for (const { step } of picks)
       for (const input of [
         { kind: 'touch', what: 'bin' },
@@ -125,6 +127,19 @@ export async function pickAll(page: Page, orders: string[], cart: string, lane: 
       ])
         await change(page, `/api/runs/${run.id}/inputs`, { pick: step.id, input });
     await change(page, `/api/runs/${run.id}/leave`, { lane });
+  }
+  return used;
+}
+
+const carts = Array.from({ length: 24 }, (_, i) => `CART-${String(24 - i).padStart(2, '0')}`);
+
+/** Takes a run with the first of these carts that nobody else has: other tests may have left theirs. */
+async function takeOn(page: Page, run: string, [cart, ...others]: string[]): Promise<RunDetail> {
+  try {
+    return await change<RunDetail>(page, `/api/runs/${run}/take`, { cart });
+  } catch (error) {
+    if (others.length === 0 || !String(error).includes('cart-busy')) throw error;
+    return takeOn(page, run, others);
   }
 }
 

@@ -10,9 +10,9 @@ test('two cartons are open at once, goods go from one into the other, a weight t
     ['JR-001', 12],
     ['HT-001', 2],
   ]);
-  await pickAll(desk, [order], 'CART-17', 'LANE-5');
+  const cart = await pickAll(desk, [order], null, 'LANE-5');
   const bench = await person(browser, { badge: 'BADGE-3001' });
-  await scan(bench, 'CART-17-1');
+  await scan(bench, `${cart}-1`);
   await expect(bench.getByRole('heading', { name: 'WG-1' })).toBeVisible();
   const now = () => api<BenchOrder>(bench, `/api/bench/orders/${order}`);
   const names = new Map((await now()).lines.map((l) => [l.sku, l.name]));

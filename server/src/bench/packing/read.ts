@@ -69,9 +69,10 @@ export async function benchState(on: Db | Tx, siteId: string, orderId: string): 
     on,
     cartons.map((c) => c.id),
   );
-  const [carton = null, ...others] = cartons.map(({ measuredG, ...c }): OpenCarton => {
-    const { grams, toleranceG } = expected.get(c.id)!;
-    return { ...c, weight: { expectedG: grams, toleranceG, measuredG } };
+  const [carton = null, ...others] = cartons.flatMap(({ measuredG, ...c }): OpenCarton[] => {
+    const weight = expected.get(c.id);
+    // One that somebody discarded between the two questions is none any more.
+    return weight ? [{ ...c, weight: { expectedG: weight.grams, toleranceG: weight.toleranceG, measuredG } }] : [];
   });
   const boxes = await rows<Bench['boxes'][number]>(
     on,

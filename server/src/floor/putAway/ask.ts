@@ -44,7 +44,8 @@ export async function requestPutAway(change: Change, goods: readonly Unwanted[])
   );
   const joined = new Map<string, Unwanted & { id: string; serials: string[] }>();
   for (const g of goods) {
-    const key = [g.order, g.place, g.bin, g.item, g.lot].join(' ');
+    // By run too: a carton may hold what two runs brought from one bin, and each run has its own place for what goes back.
+    const key = [g.order, g.run, g.place, g.bin, g.item, g.lot].join(' ');
     const known = joined.get(key);
     const serials = [...(known?.serials ?? []), ...(g.serial ? [g.serial] : [])];
     joined.set(key, { ...g, id: known?.id ?? change.newId(), units: (known?.units ?? 0) + g.units, serials });
