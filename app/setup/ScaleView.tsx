@@ -76,6 +76,9 @@ function Scale({ scale }: { scale: StandinScales['scales'][number] }) {
           thumbTintColor={surface.ink}
           thumbStyle={{ width: 24, height: 24, borderRadius: 4 }}
           aria-label={t('scale.grams')}
+          aria-valuemin={0}
+          aria-valuemax={SLIDES_TO}
+          aria-valuenow={Math.min(SLIDES_TO, good ? grams : 0)}
         />
         <Row gap={12} style={{ alignItems: 'flex-start' }}>
           <View style={{ width: 140 }}>
