@@ -188,10 +188,14 @@ function List<T extends string>({
   );
 }
 
-/** A dialog below keeps the focus until it knows that another is above it, some frames later. */
+/**
+ * A dialog below keeps the focus until it knows that another is above it, some frames later. Who has moved on in the list
+ * meanwhile stays where they are.
+ */
 function holdFocus(row: () => HTMLElement | null | undefined, frames = 30): void {
   const element = row();
-  if (document.activeElement !== element) element?.focus();
+  const inList = element?.parentElement?.contains(document.activeElement) ?? false;
+  if (!inList) element?.focus();
   else if (frames < 25) return;
   if (frames > 0) requestAnimationFrame(() => holdFocus(row, frames - 1));
 }

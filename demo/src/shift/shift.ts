@@ -48,7 +48,11 @@ async function* desk(person: Person, today: string, now: () => Date, opened: num
   // It left with what was ready; the rest goes with the next.
   await person.try('closeLoad', { id: early });
   const pallets = (await readyFor(person, 'Fellhaul Pallet', today)).slice(0, 9);
-  await person.ask('startWave', { id: await planned(person, pallets) });
+  const freightWave = await planned(person, pallets);
+  // Bram's device falls silent in the middle of this one.
+  const [heavy] = (await person.ask('wave', { id: freightWave })).runs;
+  if (heavy) await person.ask('assignRuns', { body: { runs: [heavy.id], person: 'bram' } });
+  await person.ask('startWave', { id: freightWave });
   yield until(6);
   const parcels = await readyFor(person, 'Skylark Day', today);
   const wave = await planned(person, parcels.slice(0, 12));
