@@ -21,7 +21,7 @@ import { intakeRoutes, runOrderFolder } from './desk/intake/index.ts';
 import { orderRoutes } from './desk/orders/index.ts';
 import { surplusRoutes } from './desk/surplus/index.ts';
 import { packingRoutes } from './bench/packing/index.ts';
-import { packagingRoutes } from './bench/packaging/index.ts';
+import { packagingRoutes, runPackaging } from './bench/packaging/index.ts';
 import { palletRoutes } from './dock/pallets/index.ts';
 import { weighingRoutes } from './bench/weighing/index.ts';
 import { actors, peopleRoutes } from './setup/people/index.ts';
@@ -157,10 +157,9 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
   // What a server was at when it ended goes on, on this one or another.
   await platform.jobs.start(options.database.url === undefined);
   let server: Server | undefined;
-  let endTimetable: (() => Promise<void>) | undefined;
-  let endLoads: (() => Promise<void>) | undefined;
   let endRetention: (() => void) | undefined;
-  let endFolder: (() => Promise<void>) | undefined;
+  /** Each ends something that happens by itself. */
+  let turns: (() => Promise<void>)[] = [];
   return {
     app,
     platform,
@@ -170,9 +169,13 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     listen: (port, certificate) =>
       new Promise((resolve, reject) => {
         // A server that nobody can reach lets nothing happen by itself: tests turn the timetable themselves.
-        endTimetable ??= runTimetable(platform);
-        endLoads ??= runLoads(platform);
-        if (options.orderFolder) endFolder ??= runOrderFolder(platform, options.orderFolder);
+        if (turns.length === 0)
+          turns = [
+            runTimetable(platform),
+            runLoads(platform),
+            runPackaging(platform),
+            ...(options.orderFolder ? [runOrderFolder(platform, options.orderFolder)] : []),
+          ];
         endRetention ??= runRetention(platform, options.retentionDays ?? 90);
         server = certificate ? createSecureServer(certificate, app) : createServer(app);
         server.keepAliveTimeout = 65_000;
@@ -182,9 +185,7 @@ export async function openRelay(options: ServerOptions): Promise<Relay> {
     async close() {
       backups?.close();
       endRetention?.();
-      await endTimetable?.();
-      await endLoads?.();
-      await endFolder?.();
+      await Promise.all(turns.map((end) => end()));
       if (server) {
         const closed = new Promise((resolve) => server!.close(resolve));
         server.closeAllConnections();

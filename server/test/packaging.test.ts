@@ -1,4 +1,5 @@
 import { usualSettings } from '@hand-relay/core/deciding/settings';
+import { postDaysOver } from '../src/bench/packaging/index.ts';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
 import { pickedOrder } from './steps.ts';
@@ -126,6 +127,60 @@ it('packaging by the day leaves stock in one posting, also where two post at onc
   expect((await post()).postings).toEqual([]);
   await ship(order.id);
   expect(await numbers('box-s')).toMatchObject({ onHand: 32 });
+});
+
+it('packaging by the day: what was closed after the last posting leaves with the next, once, and by itself when the day is over', async () => {
+  await act('box-s', 'counted', 50);
+  const post = async () => (await packer.get('postPackaging', { body: {} })).postings;
+  const order = await packed('PG-7', 2, 'BOX-S');
+  // A posting takes all; one closed again after it is no other one, and what is counted is not posted either.
+  expect(await post()).toEqual([{ type: 'Small', units: 2 }]);
+  await packer.get('reopenCarton', { id: order.ids[0]!, body: { bench: 'BENCH-1' } });
+  const close = { kind: 'scan' as const, text: 'DO-CLOSE' };
+  await packer.get('packInput', { id: order.id, body: { bench: 'BENCH-1', input: close } });
+  expect(await post()).toEqual([]);
+  await packed('PG-8', 3, 'BOX-S');
+  expect(await stateOf('box-s')).toMatchObject({ onHand: 48, toPost: 3 });
+  await act('box-s', 'counted', 45);
+  expect(await stateOf('box-s')).toMatchObject({ onHand: 45, toPost: 0 });
+  // Closed in the evening, after the last posting: the day is over.
+  await packed('PG-9', 2, 'BOX-S');
+  await relay.query(`update packaging_due set day = day - 1 where posted_at is null`);
+  expect(await stateOf('box-s')).toMatchObject({ onHand: 45, toPost: 2 });
+  await packed('PG-10', 1, 'BOX-S');
+  await postDaysOver(relay.platform);
+  await postDaysOver(relay.platform);
+  expect(await stateOf('box-s')).toMatchObject({ onHand: 43, toPost: 1 });
+  const [last] = (await packer.get('packaging')).movements;
+  const [day] = await relay.query<{ day: string }>(
+    `select to_char((now() at time zone time_zone) - interval '1 day', 'YYYY-MM-DD') as day from site where id = 'larkmoor'`,
+  );
+  expect(last).toMatchObject({ reason: 'daily', units: -2, document: day!.day, person: 'Packaging' });
+  expect(await post()).toEqual([{ type: 'Small', units: 1 }]);
+});
+
+it('a pallet counts where an order on it is of a kind that the site accounts for', async () => {
+  const euro = (await packer.get('pallets')).types.find((t) => t.name === 'Euro pallet')!.id;
+  await rule(euro, {});
+  await act(euro, 'counted', 10);
+  const stacked = async (number: string, kind: string) => {
+    const { id } = await packed(number, 1, 'BOX-M', { kind });
+    const { id: pallet } = await packer.get('openPallet', { body: { type: euro, orders: [id], station: 'BENCH-1' } });
+    const [carton] = (await packer.get('benchOrder', { id })).cartons;
+    for (const text of [carton!.sscc!, 'DO-CLOSE'])
+      await packer.get('stackInput', { id: pallet, body: { text, station: 'BENCH-1' } });
+    return id;
+  };
+  await desk.get('changeSiteSettings', { body: { ...usualSettings, packagingFor: ['invoiced'] } });
+  const plain = await stacked('PG-11', 'order');
+  expect(await numbers(euro)).toMatchObject({ onHand: 10, reserved: 0 });
+  const invoiced = await stacked('PG-12', 'invoiced');
+  expect(await numbers(euro)).toMatchObject({ onHand: 10, reserved: 1, free: 9 });
+  await ship(plain);
+  expect(await numbers(euro)).toMatchObject({ onHand: 10 });
+  await ship(invoiced);
+  expect(await numbers(euro)).toMatchObject({ onHand: 9, reserved: 0 });
+  await desk.get('changeSiteSettings', { body: usualSettings });
 });
 
 it('packaging that is expense reminds somebody to look', async () => {

@@ -39,8 +39,20 @@ describe('what is of no use any more', () => {
         `insert into order_import (id, site_id, at, person_id, document, sender, source, new, changed, same, faults, errors, orders)
          values ('${days} days ago', 'larkmoor', now() - interval '${days} days', 'maren', 'f.csv', '', 'screen', 0, 0, 0, 0, '[]', '[]')`,
       );
+    await relay.query(
+      `insert into packaging_due (unit_id, site_id, type_id, day, posted_at) values
+         ('posted', 'larkmoor', 'box-s', '2026-01-01', now() - interval '40 days'), ('due', 'larkmoor', 'box-s', '2026-01-01', null)`,
+    );
     const gone = await dropOld(relay.platform, 30);
-    expect(gone).toEqual({ idempotency: 4992, replan_draft: 0, job: 1, order_import: 1, print_job: 1 });
+    expect(gone).toEqual({
+      idempotency: 4992,
+      replan_draft: 0,
+      job: 1,
+      order_import: 1,
+      print_job: 1,
+      packaging_due: 1,
+    });
+    expect(await relay.query(`select unit_id as id from packaging_due`)).toEqual([{ id: 'due' }]);
     expect(await relay.query(`select id from job where kind = 'import' order by id`)).toEqual([
       { id: 'ended lately' },
       { id: 'still at it' },

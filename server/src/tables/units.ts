@@ -5,6 +5,7 @@ import {
   bigint,
   boolean,
   check,
+  date,
   index,
   integer,
   jsonb,
@@ -206,6 +207,26 @@ export const packaging = pgTable(
     primaryKey({ columns: [t.siteId, t.typeId] }),
     check('packaging_on_hand', sql`${t.onHand} >= 0`),
     check('packaging_on_order', sql`${t.onOrder} >= 0`),
+  ],
+);
+
+/** Closed units of types that are posted by the day: the day each was closed on, until a posting or a count has taken it. */
+export const packagingDue = pgTable(
+  'packaging_due',
+  {
+    /** A carton or a pallet. */
+    unitId: text().primaryKey(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    typeId: text().notNull(),
+    day: date({ mode: 'string' }).notNull(),
+    postedAt: timestamp({ withTimezone: true }),
+  },
+  (t) => [
+    index('packaging_due_open')
+      .on(t.siteId, t.typeId, t.day)
+      .where(sql`${t.postedAt} is null`),
   ],
 );
 

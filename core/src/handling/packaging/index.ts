@@ -1,6 +1,5 @@
 export {
   accountings,
-  dailyPosting,
   filledBy,
   freeOf,
   mustLook,

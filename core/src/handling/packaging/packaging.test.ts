@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { byPackRule } from '../packing/index.ts';
-import { dailyPosting, filledBy, freeOf, mustLook, proposeOrder, takeOut } from './index.ts';
+import { filledBy, freeOf, mustLook, proposeOrder, takeOut } from './index.ts';
 
 // The worked example: the rule is common practice and has no source, its figures are made up.
 describe('packaging, by the worked example', () => {
@@ -22,14 +22,6 @@ describe('packaging, by the worked example', () => {
     const onHand = 14 + 25;
     expect(freeOf({ onHand, reserved: 1, onOrder: 0 })).toBe(38);
     expect(freeOf({ onHand, reserved: 0, onOrder: 0 })).toBe(39);
-  });
-
-  it('leaves stock by the day in one posting, and once', () => {
-    expect(dailyPosting(7, 0)).toBe(7);
-    expect(39 - dailyPosting(7, 0)).toBe(32);
-    expect(dailyPosting(7, 7)).toBe(0);
-    // One that was opened again after the posting is not given back: it is counted.
-    expect(dailyPosting(6, 7)).toBe(0);
   });
 
   it('is ordered once it has fallen to its point: a lot, and no second one', () => {

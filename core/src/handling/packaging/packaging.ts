@@ -36,11 +36,6 @@ export function proposeOrder(
 }
 
 /**
- * What a day takes out of stock: what was closed on it and is not posted yet. A second time there is nothing left to post.
- */
-export const dailyPosting = (closed: number, posted: number): number => Math.max(0, closed - posted);
-
-/**
  * What leaves stock of units that are used, and what was not there: packing went on, so somebody counted wrongly.
  *
  * @returns `taken` leaves what is on hand, `missing` is looked for

@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { packagingActBody, packagingRuleBody } from '@hand-relay/contract';
-import { dailyPosting, takeOut, type PackagingReason } from '@hand-relay/core/handling/packaging';
+import { takeOut, type PackagingReason } from '@hand-relay/core/handling/packaging';
 import { notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
-import { settingsOf } from '../../setup/settings/index.ts';
-import { siteDay, typeStates } from './read.ts';
+import { takeDue } from './due.ts';
+import { accounted, palletsWith } from './kinds.ts';
 
 /** @throws Refusal 404 */
 async function nameOf({ tx }: Change, type: string): Promise<string> {
@@ -30,6 +30,8 @@ export async function changePackaging(
       ${rule.ownLine}, ${now.toISOString()})
     on conflict (site_id, type_id) do update set accounting = excluded.accounting, reorder_point = excluded.reorder_point, lot = excluded.lot,
       look_after_used = excluded.look_after_used, look_after_days = excluded.look_after_days, own_line = excluded.own_line`);
+  // What was closed under another rule is not posted under this one.
+  if (rule.accounting !== 'daily') await takeDue(change, [type]);
   change.journal({ kind: 'packaging-rule', facts: { type: name, ...rule } });
   publish(change);
 }
@@ -66,6 +68,8 @@ export async function actOnPackaging(
     await tx.execute(
       sql`update packaging set on_hand = ${act.units}, count_wanted = false, looked_at = ${now.toISOString()} ${where}`,
     );
+    // Whoever counts finds what was closed gone.
+    await takeDue(change, [type]);
     await insertMovement(change, { type, reason: 'count', units: act.units - stock.onHand });
   } else await tx.execute(sql`update packaging set looked_at = ${now.toISOString()} ${where}`);
   change.journal({
@@ -76,23 +80,40 @@ export async function actOnPackaging(
 }
 
 /**
- * Books out what was closed today of the types that are posted by the day.
+ * Books out what was closed and is not posted yet, of the types that are posted by the day: a posting for each type and day.
  *
- * @returns one posting for each of which anything was; none when it is run again
+ * @param before only days before this one, as `2026-12-24`
+ * @returns one posting for each type of which anything was; none when it is run again
  */
-export async function postDay(change: Change): Promise<{ type: string; units: number }[]> {
-  const { tx, actor, now } = change;
+export async function postDays(
+  change: Change,
+  before: string | null = null,
+): Promise<{ type: string; units: number }[]> {
+  const { tx, actor } = change;
   // One posting after the other, or two would book the same cartons.
-  await tx.execute(sql`select 1 from packaging where site_id = ${actor.siteId} order by type_id for update`);
-  const { day } = await siteDay(tx, actor.siteId, now);
-  const postings: { type: string; units: number }[] = [];
-  for (const type of await typeStates(tx, actor.siteId, now)) {
-    const units = type.accounting === 'daily' ? dailyPosting(type.closedToday, type.postedToday) : 0;
-    if (units === 0) continue;
-    await bookOut(change, { type: type.id, onHand: type.onHand, units, reason: 'daily', document: day });
-    postings.push({ type: type.name, units });
+  const types = await rows<{ id: string; name: string; onHand: number }>(
+    tx,
+    sql`select p.type_id as id, coalesce(c.name, q.name) as name, p.on_hand as "onHand" from packaging p
+        left join carton_type c on c.id = p.type_id left join pallet_type q on q.id = p.type_id
+        where p.site_id = ${actor.siteId} and p.accounting = 'daily' order by p.type_id for update of p`,
+  );
+  const taken = await takeDue(
+    change,
+    types.map((t) => t.id),
+    before,
+  );
+  for (const { type, day, units } of taken) {
+    const stock = types.find((t) => t.id === type)!;
+    await bookOut(change, { type, onHand: stock.onHand, units, reason: 'daily', document: day });
+    stock.onHand = Math.max(0, stock.onHand - units);
   }
-  if (postings.length > 0) change.journal({ kind: 'packaging-posted', facts: { day, postings } });
+  const postings = types
+    .map(({ id, name }) => ({
+      type: name,
+      units: taken.filter((t) => t.type === id).reduce((sum, t) => sum + t.units, 0),
+    }))
+    .filter((p) => p.units > 0);
+  if (postings.length > 0) change.journal({ kind: 'packaging-posted', facts: { day: taken.at(-1)!.day, postings } });
   publish(change);
   return postings;
 }
@@ -100,34 +121,30 @@ export async function postDay(change: Change): Promise<{ type: string; units: nu
 /** Books out the packaging of a shipment that is confirmed, each type once; its cost is kept with the shipment. */
 export async function shipPackaging(change: Change, shipment: string): Promise<{ costMinor: number }> {
   const { tx, actor } = change;
-  const [of] = await rows<{ kind: string }>(
-    tx,
-    sql`select o.kind from shipment s join customer_order o on o.id = s.order_id where s.id = ${shipment}`,
-  );
-  const used = await rows<{ type: string; units: number; cost: number }>(
+  const counted = await accounted(tx, actor.siteId);
+  const used = await rows<{ type: string; units: number; cost: number; counted: boolean }>(
     tx,
     sql`
-    select c.type_id as type, count(*)::int as units, sum(t.cost_minor)::float8 as cost from carton c join carton_type t on t.id = c.type_id
+    select c.type_id as type, count(*)::int as units, sum(t.cost_minor)::float8 as cost, bool_and(${counted}) as counted
+    from carton c join carton_type t on t.id = c.type_id join customer_order o on o.id = c.order_id
     where c.shipment_id = ${shipment} group by 1
     union all
     -- Pallets and crates at every level: each leaves with the last of its shipments.
-    select u.type_id, count(*)::int, 0 from (
+    select u.type_id, count(*)::int, 0, true from (
       with recursive up as (
         select p.id, p.type_id, p.state, p.outer_id from carton c join pallet p on p.id = c.pallet_id where c.shipment_id = ${shipment}
         union select p.id, p.type_id, p.state, p.outer_id from up join pallet p on p.id = up.outer_id
-      ) select * from up where state = 'shipped'
+      ) select * from up where state = 'shipped' and id in (${palletsWith(sql`p.id in (select id from up)`, counted)})
     ) u group by 1
     order by 1`,
   );
-  const kinds = (await settingsOf(tx, actor.siteId)).packagingFor;
-  if (kinds.some((kind) => kind === of!.kind))
-    for (const { type, units } of used) {
-      const [row] = await rows<{ onHand: number }>(
-        tx,
-        sql`select on_hand as "onHand" from packaging where site_id = ${actor.siteId} and type_id = ${type} and accounting = 'with-unit' for update`,
-      );
-      if (row) await bookOut(change, { type, onHand: row.onHand, units, reason: 'shipped', document: shipment });
-    }
+  for (const { type, units } of used.filter((u) => u.counted)) {
+    const [row] = await rows<{ onHand: number }>(
+      tx,
+      sql`select on_hand as "onHand" from packaging where site_id = ${actor.siteId} and type_id = ${type} and accounting = 'with-unit' for update`,
+    );
+    if (row) await bookOut(change, { type, onHand: row.onHand, units, reason: 'shipped', document: shipment });
+  }
   if (used.length > 0) change.publish('bench', []);
   return { costMinor: used.reduce((sum, u) => sum + u.cost, 0) };
 }

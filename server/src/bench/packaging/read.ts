@@ -1,10 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { PackagingList } from '@hand-relay/contract';
-import { localDate } from '@hand-relay/core/calendar';
-import { dailyPosting, freeOf, mustLook, proposeOrder, type Accounting } from '@hand-relay/core/handling/packaging';
-import type { DemandKind } from '@hand-relay/core/handling/shipping';
-import { iso, recordset, rows, type Db, type Tx } from '../../platform/index.ts';
-import { settingsOf } from '../../setup/settings/index.ts';
+import { freeOf, mustLook, proposeOrder, type Accounting } from '@hand-relay/core/handling/packaging';
+import { iso, rows, type Db, type Tx } from '../../platform/index.ts';
+import { accounted, palletsWith } from './kinds.ts';
 
 const DAY_MS = 86_400_000;
 /** Movements that a list shows. */
@@ -27,27 +25,14 @@ export interface TypeState {
   countWanted: boolean;
   /** Closed and not shipped, whose order is of a kind that is accounted for. */
   closedOpen: number;
-  closedToday: number;
-  postedToday: number;
+  /** Closed and not posted yet, where it is posted by the day. */
+  toPost: number;
   usedSince: number;
 }
 
-/** The site's day, and its beginning as an instant. */
-export async function siteDay(on: Db | Tx, siteId: string, now: Date): Promise<{ day: string; from: string }> {
-  const [site] = await rows<{ zone: string }>(on, sql`select time_zone as zone from site where id = ${siteId}`);
-  const day = localDate(now.getTime(), site!.zone);
-  const [begun] = await rows<{ from: string }>(
-    on,
-    sql`select ${iso(sql`(${day}::date)::timestamp at time zone ${site!.zone}`)} as "from"`,
-  );
-  return { day, from: begun!.from };
-}
-
 /** All types of cartons and pallets of the house, each as it stands at a site. */
-export async function typeStates(on: Db | Tx, siteId: string, now: Date): Promise<TypeState[]> {
-  const { day, from } = await siteDay(on, siteId, now);
-  const kinds: DemandKind[] = (await settingsOf(on, siteId)).packagingFor;
-  const counted = sql`o.kind in (select jsonb_array_elements_text(${recordset(kinds)}))`;
+async function typeStates(on: Db | Tx, siteId: string): Promise<TypeState[]> {
+  const counted = await accounted(on, siteId);
   return rows<TypeState>(
     on,
     sql`
@@ -56,7 +41,7 @@ export async function typeStates(on: Db | Tx, siteId: string, now: Date): Promis
     ), looked as (
       select p.type_id as id, p.looked_at as since from packaging p where p.site_id = ${siteId} and p.accounting = 'expense'
     ), earliest as (
-      select least(${from}::timestamptz, (select min(since) from looked)) as since
+      select coalesce((select min(since) from looked), 'infinity') as since
     ), closed as (
       select c.type_id as id, c.id as unit, c.state, c.closed_at from carton c join customer_order o on o.id = c.order_id
       where c.site_id = ${siteId} and c.state = 'closed' and ${counted} and c.closed_at < (select since from earliest)
@@ -66,23 +51,23 @@ export async function typeStates(on: Db | Tx, siteId: string, now: Date): Promis
       select c.type_id, c.id, c.state, c.closed_at from carton c join customer_order o on o.id = c.order_id
       where c.site_id = ${siteId} and c.closed_at >= (select since from earliest) and c.state in ('closed', 'shipped') and ${counted}
       union all
-      select p.type_id, p.id, p.state, p.closed_at from pallet p where p.site_id = ${siteId} and p.state in ('closed', 'shipped')
-        and (p.state = 'closed' or p.closed_at >= (select since from earliest))
+      select p.type_id, p.id, p.state, p.closed_at from pallet p where p.id in (${palletsWith(
+        sql`p.site_id = ${siteId} and (p.state = 'closed' or p.state = 'shipped' and p.closed_at >= (select since from earliest))`,
+        counted,
+      )})
     )
     select t.id, t.kind, t.name, coalesce(p.accounting, 'none') as accounting, coalesce(p.on_hand, 0) as "onHand", coalesce(p.on_order, 0) as "onOrder",
            p.reorder_point as "reorderPoint", coalesce(p.lot, 1) as lot, p.look_after_used as "lookAfterUsed", p.look_after_days as "lookAfterDays",
            ${iso(sql`p.looked_at`)} as "lookedAt", coalesce(p.own_line, false) as "ownLine", coalesce(p.count_wanted, false) as "countWanted",
            (select count(*)::int from closed c where c.id = t.id and c.state = 'closed') as "closedOpen",
-           (select count(*)::int from closed c where c.id = t.id and c.closed_at >= ${from}::timestamptz) as "closedToday",
-           (select coalesce(sum(-m.units), 0)::int from packaging_movement m
-            where m.site_id = ${siteId} and m.type_id = t.id and m.reason = 'daily' and m.document = ${day}) as "postedToday",
+           (select count(*)::int from packaging_due d where d.site_id = ${siteId} and d.type_id = t.id and d.posted_at is null) as "toPost",
            (select count(*)::int from closed c join looked l on l.id = c.id where c.id = t.id and c.closed_at > l.since) as "usedSince"
     from types t left join packaging p on p.site_id = ${siteId} and p.type_id = t.id order by t.kind, t.name`,
   );
 }
 
 export async function packagingList(on: Db | Tx, siteId: string, now: Date): Promise<PackagingList> {
-  const types = (await typeStates(on, siteId, now)).map(({ closedOpen, closedToday, postedToday, ...type }) => {
+  const types = (await typeStates(on, siteId)).map(({ closedOpen, ...type }) => {
     const stock = {
       onHand: type.onHand,
       onOrder: type.onOrder,
@@ -98,7 +83,6 @@ export async function packagingList(on: Db | Tx, siteId: string, now: Date): Pro
       look:
         type.accounting === 'expense' &&
         mustLook({ used: type.usedSince, days }, { afterUsed: type.lookAfterUsed, afterDays: type.lookAfterDays }),
-      toPost: type.accounting === 'daily' ? dailyPosting(closedToday, postedToday) : 0,
     };
   });
   const movements = await rows<PackagingList['movements'][number]>(
@@ -113,19 +97,17 @@ export async function packagingList(on: Db | Tx, siteId: string, now: Date): Pro
 }
 
 /** Carton types of which none is left to pack into, by what is accounted for. */
-export async function outOfStock(on: Db | Tx, siteId: string, now: Date): Promise<Set<string>> {
+export async function outOfStock(on: Db | Tx, siteId: string): Promise<Set<string>> {
   const [any] = await rows(
     on,
     sql`select 1 from packaging where site_id = ${siteId} and accounting in ('daily', 'with-unit') limit 1`,
   );
   if (!any) return new Set();
-  const states = await typeStates(on, siteId, now);
+  const states = await typeStates(on, siteId);
   return new Set(
     states
       .filter((t) =>
-        t.accounting === 'with-unit'
-          ? t.onHand - t.closedOpen <= 0
-          : t.accounting === 'daily' && t.onHand - dailyPosting(t.closedToday, t.postedToday) <= 0,
+        t.accounting === 'with-unit' ? t.onHand <= t.closedOpen : t.accounting === 'daily' && t.onHand <= t.toPost,
       )
       .map((t) => t.id),
   );

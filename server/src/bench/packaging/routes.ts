@@ -1,6 +1,6 @@
 import { endpoints } from '@hand-relay/contract';
 import { mountEndpoint, type Routes } from '../../platform/index.ts';
-import { actOnPackaging, changePackaging, postDay } from './change.ts';
+import { actOnPackaging, changePackaging, postDays } from './change.ts';
 import { packagingList } from './read.ts';
 
 export function packagingRoutes(routes: Routes): void {
@@ -16,6 +16,6 @@ export function packagingRoutes(routes: Routes): void {
     return packagingList(platform.db, actor.siteId, platform.clock());
   });
   mountEndpoint(routes, endpoints.postPackaging, ({ change }) =>
-    change(async (current) => ({ postings: await postDay(current) })),
+    change(async (current) => ({ postings: await postDays(current) })),
   );
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { WeightReason } from '@hand-relay/core/handling/packing';
 import { anyOf, notFound, Refusal, rows, type Change, type Tx } from '../../platform/index.ts';
 import { openShipment } from '../../dock/shipping/index.ts';
+import { noteClosed, noteReopened } from '../packaging/index.ts';
 import { closingWeight } from '../weighing/index.ts';
 import { nextSscc } from '../../stock/index.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
@@ -98,6 +99,7 @@ export async function closeCarton(
       ...(reason === null ? {} : { weightReason: reason }),
     },
   });
+  await noteClosed(change, 'carton', cartonId);
   await endEmptyRuns(change, order.id);
   publishPacked(change, order.id, closed!.shipment);
   return sscc;
@@ -150,6 +152,7 @@ export async function reopenCarton(change: Change, cartonId: string, bench: stri
   await tx.execute(sql`
     update carton set state = 'open', sscc = null, weight_g = null, measured_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
     where id = ${cartonId}`);
+  await noteReopened(change, cartonId);
   change.journal({
     kind: 'carton-reopened',
     orderId: carton.order,

@@ -42,7 +42,7 @@ async function goodsOf(
  * @param inHand the open carton that is planned on; null for the one that was opened last
  */
 export async function packPlan(
-  { db, compute, clock }: Platform,
+  { db, compute }: Platform,
   siteId: string,
   orderId: string,
   inHand: string | null,
@@ -53,7 +53,7 @@ export async function packPlan(
   );
   if (!order) throw notFound('order', orderId);
   const { loose, carton } = withInHand(await benchState(db, siteId, orderId), inHand);
-  const none = await outOfStock(db, siteId, clock());
+  const none = await outOfStock(db, siteId);
   // One in hand is there; of the others those of which none is left are not proposed.
   const every = await cartonTypes(db);
   const left = every.filter((t) => !none.has(t.id) || t.code === carton?.typeCode);

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { StackVerdictAnswer } from '@hand-relay/contract';
 import { judgeStack } from '@hand-relay/core/handling/pallets';
 import { readCode } from '@hand-relay/core/reading/codes';
+import { noteClosed, noteReopened } from '../../bench/packaging/index.ts';
 import { anyOf, notFound, Refusal, rows, type Change } from '../../platform/index.ts';
 import { nextNumbers, nextSscc } from '../../stock/index.ts';
 import {
@@ -208,6 +209,7 @@ async function closePallet(change: Change, palletId: string): Promise<StackVerdi
   await tx.execute(sql`
     update pallet set state = 'closed', sscc = ${sscc}, weight_g = ${weightG}, closed_at = ${now.toISOString()}, closed_by = ${actor.personId}
     where id = ${palletId}`);
+  await noteClosed(change, 'pallet', palletId);
   const facts = { pallet: pallet.number, sscc, weightG, units: on.length };
   for (const orderId of new Set(on.flatMap((u) => u.orders))) change.journal({ kind: 'pallet-closed', orderId, facts });
   return { verdict: 'close', sscc, name: pallet.number };
@@ -220,6 +222,7 @@ async function voidOf(change: Change, palletId: string): Promise<PalletRow> {
   if (pallet.state !== 'closed') throw new Refusal('pallet-state', { pallet: pallet.number, state: pallet.state });
   await change.tx.execute(sql`
     insert into void_label (sscc, site_id, name, at) values (${pallet.sscc}, ${change.actor.siteId}, ${pallet.number}, ${change.now.toISOString()})`);
+  await noteReopened(change, palletId);
   change.publish('shipments', []);
   return pallet;
 }

@@ -25,6 +25,7 @@ export async function dropOld(platform: Platform, days: number): Promise<Record<
     replan_draft: await drop(platform, 'replan_draft', sql`at < ${before(DRAFTS_DAYS)}`),
     job: await drop(platform, 'job', sql`at < ${jobs} and state <> 'running'`),
     order_import: await drop(platform, 'order_import', sql`at < ${before(days)}`),
+    packaging_due: await drop(platform, 'packaging_due', sql`posted_at < ${before(days)}`),
     print_job: await drop(platform, 'print_job', sql`at < ${before(days)} and state <> 'waiting'`),
   };
 }
