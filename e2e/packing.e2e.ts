@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
-import { person, PHONE, pickAll, scan, takeIn, test } from './people.ts';
+import type { BenchOrder } from '@hand-relay/contract';
+import { api, person, PHONE, pickAll, scan, takeIn, test } from './people.ts';
 
 test('a carton is packed as it is drawn, another one is chosen knowing what it costs, its label prints by itself, and the sheet of commands does it all', async ({
   browser,
@@ -52,6 +53,28 @@ test('a carton is packed as it is drawn, another one is chosen knowing what it c
     await scan(bench, 'DO-PRINT');
     await expect(bench.getByText('Sent to LABEL-1')).toBeVisible();
     await expect(bench.getByText('Everything picked is packed. Next: the dock.')).toBeVisible();
+  });
+
+  await test.step('where the site wants it, the carton is confirmed in its lane before the next order', async () => {
+    const confirmed = async (button: RegExp) => {
+      await desk.goto('/setup/settings');
+      await desk.getByRole('checkbox', { name: /^Closed cartons are confirmed in their lane/ }).click();
+      await desk.getByRole('button', { name: button }).click();
+      await expect(desk.getByRole('button', { name: 'Undo this change' })).toBeVisible();
+    };
+    await confirmed(/^Save 1 change/);
+    const lane = (await api<BenchOrder>(bench, `/api/bench/orders/${order}`)).lane!;
+    await expect(bench.getByText('Bring carton 1 to')).toBeVisible();
+    await expect(bench.getByRole('textbox', { name: `Scan ${lane}` })).toBeVisible();
+    await scan(bench, 'DO-NEXT');
+    await expect(bench.getByText(`First bring what is closed to ${lane}, and scan the lane there.`)).toBeVisible();
+    const other = lane === 'LANE-1' ? 'LANE-2' : 'LANE-1';
+    await scan(bench, other);
+    await expect(bench.getByText(`This is ${other}. The cartons go to ${lane}.`)).toBeVisible();
+    await scan(bench, lane);
+    await expect(bench.getByText(`Placed in ${lane}.`).first()).toBeVisible();
+    await expect(bench.getByRole('button', { name: 'Next order' })).toBeVisible();
+    await confirmed(/^Save 1 change/);
   });
 
   await test.step('on a phone the carton to take comes first, and another one than was proposed is taken', async () => {

@@ -23,6 +23,7 @@ import { Page } from '../shell/index.ts';
 import { CartonInHand } from './CartonInHand.tsx';
 import { ClosedCartons } from './ClosedCartons.tsx';
 import { PackGoods } from './PackGoods.tsx';
+import { ToLane } from './ToLane.tsx';
 import { planOf, stepsOf, usePackCommands } from './usePackCommands.ts';
 import { usePackInputs } from './usePackInputs.ts';
 import { useWeigh } from './useWeigh.ts';
@@ -57,6 +58,9 @@ export function BenchOrderView({ id }: { id: string }) {
   const wide = width >= WIDE;
   const waiting = order.bench.loose.reduce((n, l) => n + l.units, 0);
   const { carton } = order.bench;
+  const { toLane } = order.bench;
+  const done = waiting === 0 && toLane ? t('bench.askLane', { lane: toLane.lane }) : t('bench.askBox');
+  const ask = carton ? t('bench.askItem') : done;
   const steps = plan ? stepsOf(order, plan) : null;
   const goods = (
     <View key="goods" style={wide ? { flex: 1, minWidth: 0 } : {}}>
@@ -74,8 +78,9 @@ export function BenchOrderView({ id }: { id: string }) {
         onWeigh={weigh}
         waiting={waiting}
       />
+      <ToLane order={order} onInput={input} />
       <ClosedCartons order={order} />
-      {waiting === 0 && !carton && order.cartons.length > 0 && (
+      {waiting === 0 && !carton && !toLane && order.cartons.length > 0 && (
         <Button kind="act" size="floor" title={t('bench.next')} onPress={() => scanned('DO-NEXT')} />
       )}
     </View>
@@ -93,7 +98,7 @@ export function BenchOrderView({ id }: { id: string }) {
         </Text>
       }
     >
-      <ScanField label={t(carton ? 'bench.askItem' : 'bench.askBox')} onCode={scanned} />
+      <ScanField label={ask} onCode={scanned} />
       <SaidBand said={said} />
       <HoldBanner order={order.id} />
       {order.surplus.map(({ item, name, units }) => (

@@ -97,6 +97,8 @@ export function usePackCommands(id: string, { say, input, undo, command, readOrd
     now(async (order) => {
       const open = [order.bench.carton, ...order.bench.others].some((c) => c && c.contents.length > 0);
       if (open) return refuse(i18n.t('bench.closeFirst'));
+      const { toLane } = order.bench;
+      if (toLane) return refuse(i18n.t('bench.laneFirst', { lane: toLane.lane }));
       const { data: queue, error } = await readQueue();
       if (error) return refuse(words(troubleOf(error)));
       const runs = queue?.runs ?? [];

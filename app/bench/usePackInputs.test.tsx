@@ -38,6 +38,8 @@ function server(loose: BenchState['loose']) {
     others: [],
     weighing: 'optional',
     boxes: [{ code: 'BOX-S', name: 'Small' }],
+    toLane: null,
+    lanes: [],
   };
   const there = {
     bench,

@@ -67,7 +67,7 @@ export function usePackInputs(id: string) {
         refusalWords({ code: 'weight-off', expected: String(expectedG), got: String(done.grams), units: toleranceG }),
       );
     }
-    play(done.verdict === 'close' ? 'finished' : 'accepted', sound);
+    play(done.verdict === 'close' || done.verdict === 'stand' ? 'finished' : 'accepted', sound);
     const there = latest.bench.carton?.contents.reduce((n, c) => n + c.units, 0) ?? 0;
     before.current = done.verdict === 'put' ? insideOf(latest) : null;
     setSaid({ kind: 'done', text: verdictWords(done, there, latest.bench), loud: done.verdict === 'close' });
@@ -150,6 +150,7 @@ function verdictWords(
     sscc?: string | undefined;
     lane?: string | null | undefined;
     printer?: string | null | undefined;
+    slipPrinter?: string | null | undefined;
   },
   before: number,
   bench: BenchOrder['bench'],
@@ -165,6 +166,12 @@ function verdictWords(
   if (done.verdict === 'discard') return i18n.t('bench.discarded');
   if (done.verdict === 'put')
     return i18n.t('bench.putDone', { units: number(done.units ?? 0), all: number(before + (done.units ?? 0)) });
-  const closed = i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane });
-  return done.printer ? `${closed} ${i18n.t('bench.printed', { printer: done.printer })}` : closed;
+  if (done.verdict === 'stand') return i18n.t('bench.inLane', { lane: done.lane });
+  return [
+    i18n.t(done.lane ? 'bench.closed' : 'bench.closedNoLane', { sscc: done.sscc, lane: done.lane }),
+    done.printer && i18n.t('bench.printed', { printer: done.printer }),
+    done.slipPrinter && i18n.t('bench.slipPrinted', { printer: done.slipPrinter }),
+  ]
+    .filter(Boolean)
+    .join(' ');
 }

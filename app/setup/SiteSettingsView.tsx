@@ -15,7 +15,6 @@ import {
   type PickSettings,
   type SiteSettings,
 } from '@hand-relay/core/deciding/settings';
-import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { api, notify, troubleOf, useMe, useAppDispatch, words } from '../state/index.ts';
 import {
   Card,
@@ -36,6 +35,7 @@ import {
 import { i18n } from '../text/index.ts';
 import { Page } from '../shell/index.ts';
 import { BinRules } from './BinRules.tsx';
+import { PackingSettings } from './PackingSettings.tsx';
 import { Walked } from './Walked.tsx';
 import { scansOf } from './example.ts';
 
@@ -319,37 +319,14 @@ function Form({
           </Row>
         ))}
       </Part>
+      <Part title={t('settings.packing')}>
+        <PackingSettings settings={next} onChange={set} />
+      </Part>
       <Part title={t('settings.printing')}>
         <Row gap={12}>
           <Text colour="quiet">{t('settings.label.title')}</Text>
           {choice('label', ['4x6', 'a6'])}
         </Row>
-        <Row gap={12}>
-          <Text colour="quiet">{t('settings.weighing.title')}</Text>
-          {choice('weighing', ['never', 'optional', 'always'])}
-        </Row>
-        <Text colour="quiet">{t('settings.packagingFor')}</Text>
-        <Row gap={16}>
-          {demandKinds.map((kind) => (
-            <Checkbox
-              key={kind}
-              shown
-              label={t(`enter.kinds.${kind}`)}
-              checked={next.packagingFor.includes(kind)}
-              onPress={() =>
-                set({
-                  packagingFor: demandKinds.filter((k) => (k === kind) !== next.packagingFor.includes(k)),
-                })
-              }
-            />
-          ))}
-        </Row>
-        <Checkbox
-          shown
-          label={t('settings.labelAtClosing')}
-          checked={next.labelAtClosing}
-          onPress={() => set({ labelAtClosing: !next.labelAtClosing })}
-        />
         <Row gap={12}>
           <Text colour="quiet">{t('settings.paper.title')}</Text>
           {choice('paper', ['a4', 'letter'])}

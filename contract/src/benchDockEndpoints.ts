@@ -17,7 +17,7 @@ export const benchDockEndpoints = all({
     path: '/api/bench/orders/:id',
     needs: ['orders.pack'],
     summary: 'An order as the bench sees it',
-    reads: ['bench#id', 'orders#id', 'progress#id'],
+    reads: ['bench#id', 'orders#id', 'progress#id', 'setup'],
     refuses: ['not-found'],
     answer: packing.benchOrder,
   },

@@ -85,6 +85,11 @@ export const benchOrder = z.object({
     others: z.array(openCarton).describe('Those that are open beside it'),
     weighing: z.enum(weighings),
     boxes: z.array(z.object({ code: z.string(), name: z.string() })),
+    toLane: z
+      .object({ lane: z.string(), cartons: z.array(z.object({ id, number: z.int() })) })
+      .nullable()
+      .describe('Closed cartons to bring to their lane, where the site confirms it by a scan of the lane'),
+    lanes: z.array(z.string()),
   }),
   surplus: z
     .array(z.object({ item: id, name: z.string(), units }))
@@ -97,6 +102,7 @@ export const benchOrder = z.object({
       type: z.string(),
       sscc: z.string().nullable(),
       state: z.enum(['open', 'closed', 'shipped']),
+      inLane: z.string().nullable().describe('Where it stands, once somebody scanned the lane there'),
       weightG: whole,
       contents: z.array(
         z.object({ item: id, sku: z.string(), name: z.string(), lot: z.string(), serial: z.string(), units }),
@@ -170,7 +176,7 @@ export const packBody = z.strictObject({
 /** Which of the open cartons is planned on. */
 export const packPlanQuery = z.object({ carton: id.optional() });
 export const packVerdict = z.object({
-  verdict: z.enum(['open', 'take', 'discard', 'put', 'weigh', 'close', 'refused']),
+  verdict: z.enum(['open', 'take', 'discard', 'put', 'weigh', 'stand', 'close', 'refused']),
   code: z.string().optional(),
   expected: z.string().optional(),
   got: z.string().optional(),
@@ -182,6 +188,7 @@ export const packVerdict = z.object({
   sscc: z.string().optional(),
   lane: z.string().nullable().optional(),
   printer: z.string().nullable().optional().describe('Where the label of a closed carton is printed by itself'),
+  slipPrinter: z.string().nullable().optional().describe('Where the packing slip is printed by itself'),
 });
 export type PackVerdictAnswer = z.infer<typeof packVerdict>;
 

@@ -6,9 +6,11 @@ import {
   checks,
   countings,
   drops,
+  labelTimes,
   lookAlikeModes,
   reserveTimes,
   setUps,
+  slipTimes,
   stagings,
   touchRules,
   usualSettings,
@@ -108,10 +110,18 @@ export const siteSettings = z.strictObject({
     .describe(
       'What is printed when a wave starts: pick lists, slips of its orders; on this printer, or any for sheets',
     ),
-  labelAtClosing: z
+  labels: z
+    .enum(labelTimes)
+    .default(usualSettings.labels)
+    .describe('When the label of a carton is printed: by hand, when it is closed, all with the last of the order'),
+  slips: z
+    .enum(slipTimes)
+    .default(usualSettings.slips)
+    .describe('With which carton of a shipment its packing slip is printed'),
+  confirmLane: z
     .boolean()
-    .default(usualSettings.labelAtClosing)
-    .describe('A carton that is closed prints its label at its bench'),
+    .default(usualSettings.confirmLane)
+    .describe('Whether a closed carton is confirmed in its lane by scanning the lane'),
   packagingFor: z
     .array(z.enum(demandKinds))
     .transform((list) => demandKinds.filter((kind) => list.includes(kind)))

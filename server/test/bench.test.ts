@@ -1,4 +1,3 @@
-import { usualSettings } from '@hand-relay/core/deciding/settings';
 import { checkDigit } from '@hand-relay/core/reading/gs1';
 import { checkBooks } from './books.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
@@ -183,30 +182,6 @@ describe('the bench', () => {
     // Where it was before it goes on where it was.
     await prefix(site.gs1Prefix);
     expect(((await close()).body as { sscc: string }).sscc).toMatch(/^39521234\d{10}$/);
-  });
-
-  it('prints the label of a closed carton by itself, once, where its bench has a printer and the site wants it', async () => {
-    const order = await pickedOrder(desk, picker, 'CART-21', { number: 'B-PRINT', lines: [['HT-001', 3]] });
-    const printed = async () =>
-      (await desk.get('printJobs', { query: {} })).jobs
-        .filter((j) => j.title.endsWith('of B-PRINT'))
-        .map((j) => j.station);
-    const close = async (key: string) => {
-      await at(order).scan('BOX-S');
-      await at(order).put('item-ht-001', 1);
-      const asked = { id: order, body: { bench: 'BENCH-1', input: { kind: 'scan' as const, text: 'DO-CLOSE' } }, key };
-      return [await packer.get('packInput', asked), await packer.get('packInput', asked)];
-    };
-    const [first, again] = await close('close-1');
-    expect(first).toMatchObject({ verdict: 'close', printer: expect.any(String) });
-    expect(again).toEqual(first);
-    expect(await printed()).toEqual(['BENCH-1']);
-    const by = (labelAtClosing: boolean) =>
-      desk.get('changeSiteSettings', { body: { ...usualSettings, labelAtClosing } });
-    await by(false);
-    expect((await close('close-2'))[0]).toMatchObject({ verdict: 'close', printer: null });
-    await by(true);
-    expect(await printed()).toHaveLength(1);
   });
 
   it('plans the cartons of what was picked, keeps to it while it is put in, and follows who packs otherwise', async () => {

@@ -152,7 +152,8 @@ export const refusal: Same<typeof english> = {
     'which-lot': 'Welche Charge? Scanne die Charge: {{expected}}.',
     'which-serial': 'Scanne die Seriennummer von {{expected}}.',
     'not-accounted': '{{type}} wird hier nicht geführt. Wähle unter Einrichtung, Verpackung, wie.',
-    'sscc-used-up': 'Alle Nummern unter der GS1-Basisnummer {{prefix}} sind vergeben. Trag unter Einrichtung, Standort, eine andere ein.',
+    'sscc-used-up':
+      'Alle Nummern unter der GS1-Basisnummer {{prefix}} sind vergeben. Trag unter Einrichtung, Standort, eine andere ein.',
     'pallet-closed': 'Diese Palette ist geschlossen. Öffne sie zuerst wieder.',
     'pallet-open': 'Palette {{pallet}} wird noch gebaut. Schließ sie zuerst.',
     'pallet-state': 'Palette {{pallet}} ist nicht geschlossen.',
@@ -170,6 +171,8 @@ export const refusal: Same<typeof english> = {
     'unit-too-large': '{{name}} ist zu groß oder zu schwer für diese Palette. Nimm eine andere Art.',
     'nothing-to-undo': 'Nichts rückgängig zu machen.',
     'nothing-to-close': 'Kein Karton ist offen.',
+    'other-lane': 'Das ist {{got}}. Die Kartons gehören nach {{expected}}.',
+    'nothing-for-lane': '{{got}} ist eine Spur, und kein geschlossener Karton dieses Auftrags wartet auf eine.',
     'nothing-to-pack': 'Von diesem Auftrag wartet hier nichts auf das Packen. Er wird zuerst kommissioniert.',
     'serial-taken': 'Seriennummer {{got}} hat ein anderer Rundgang genommen. Scanne die, die du in der Hand hast.',
     'already-confirmed': 'Diese Sendung ist schon bestätigt. Nichts ging zweimal hinaus.',

@@ -176,7 +176,30 @@ export const settings: Same<typeof english> = {
       optional: 'Wenn Packer es wollen',
       always: 'Immer vor dem Schließen',
     },
-    labelAtClosing: 'Das Etikett eines Kartons beim Schließen drucken',
+    packing: 'Packen',
+    labels: {
+      title: 'Kartonetiketten drucken',
+      hand: 'Von Hand',
+      each: 'Beim Schließen jedes Kartons',
+      all: 'Alle mit dem letzten Karton',
+    },
+    labelsAbout: {
+      hand: 'Packer drucken jedes Etikett mit seiner Taste oder vom Blatt.',
+      each: 'Auf dem Etikett steht „2“, und „2 von 3“, sobald alles vom Auftrag gepackt ist.',
+      all: 'Auf jedem Etikett steht „2 von 3“. Die Kartons warten darauf, bis der Auftrag gepackt ist.',
+    },
+    slips: {
+      title: 'Packzettel drucken',
+      hand: 'Von Hand',
+      first: 'Mit dem ersten Karton',
+      last: 'Mit dem letzten Karton',
+    },
+    slipsAbout: {
+      hand: 'Er wird am Tor oder aus der Sendung gedruckt.',
+      first: 'Er nennt, was kommissioniert wurde; die Kartons sind noch nicht bekannt.',
+      last: 'Er nennt die Kartons mit ihren Nummern.',
+    },
+    confirmLane: 'Geschlossene Kartons werden in ihrer Spur durch einen Scan der Spur bestätigt',
     paper: { title: 'Packzettel', a4: 'A4', letter: 'Letter' },
     atStart: {
       title: 'Wird beim Start einer Welle von selbst gedruckt',

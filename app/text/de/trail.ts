@@ -90,6 +90,7 @@ export const trail: Same<typeof english> = {
     undone: 'Rückgängig: {{units}} × {{item}} wieder im Fach',
     'cart-left': '{{cart}} in {{lane}} abgestellt',
     'account-changed': 'Konto von {{name}} geändert: {{what}}',
+    'carton-in-lane': 'Kartons {{cartons}} in {{lane}} abgestellt',
     'carton-reopened': 'Karton {{carton}} wieder geöffnet, sein Etikett {{sscc}} ist ungültig',
     'carton-discarded': 'Leerer Karton {{carton}} verworfen',
     'carton-opened': 'Karton {{carton}} geöffnet, {{box}}, an {{bench}}',

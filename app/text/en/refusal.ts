@@ -174,6 +174,8 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'unit-too-large': '{{name}} is too large or too heavy for this pallet. Choose another type.',
     'nothing-to-undo': 'Nothing to undo.',
     'nothing-to-close': 'No carton is open.',
+    'other-lane': 'This is {{got}}. The cartons go to {{expected}}.',
+    'nothing-for-lane': '{{got}} is a lane, and no closed carton of this order waits for one.',
     'nothing-to-pack': 'Nothing of this order is waiting to be packed here. Pick it first.',
     'serial-taken': 'Serial {{got}} was taken by another run. Scan the serial you have in hand.',
     'already-confirmed': 'This shipment is already confirmed. Nothing was shipped twice.',

@@ -164,7 +164,30 @@ export const settings = {
       optional: 'When packers want to',
       always: 'Always, before closing',
     },
-    labelAtClosing: 'Print a carton’s label when it is closed',
+    packing: 'Packing',
+    labels: {
+      title: 'Print carton labels',
+      hand: 'By hand',
+      each: 'When each carton is closed',
+      all: 'All together with the last carton',
+    },
+    labelsAbout: {
+      hand: 'Packers print each label with its key or from the sheet.',
+      each: 'A label says “2”, and “2 of 3” as soon as everything of the order is packed.',
+      all: 'Every label says “2 of 3”. Cartons wait for their labels until the order is packed.',
+    },
+    slips: {
+      title: 'Print packing slip',
+      hand: 'By hand',
+      first: 'With the first carton',
+      last: 'With the last carton',
+    },
+    slipsAbout: {
+      hand: 'It is printed at the dock or from the shipment.',
+      first: 'It lists what was picked; the cartons are not known yet.',
+      last: 'It lists the cartons with their numbers.',
+    },
+    confirmLane: 'Closed cartons are confirmed in their lane by scanning the lane',
     paper: { title: 'Packing slips', a4: 'A4', letter: 'Letter' },
     atStart: {
       title: 'Printed by itself when a wave starts',

@@ -87,6 +87,7 @@ export const trail = {
     undone: 'Undone: {{units}} × {{item}} back in the bin',
     'cart-left': '{{cart}} left in {{lane}}',
     'account-changed': 'Account of {{name}} changed: {{what}}',
+    'carton-in-lane': 'Cartons {{cartons}} placed in {{lane}}',
     'carton-reopened': 'Carton {{carton}} reopened, its label {{sscc}} is void',
     'carton-discarded': 'Empty carton {{carton}} discarded',
     'carton-opened': 'Carton {{carton}} opened, {{box}}, at {{bench}}',

@@ -126,6 +126,8 @@ export const carton = pgTable(
     /** What the scale showed since anything was last changed in it. */
     measuredG: bigint({ mode: 'number' }),
     bench: text().notNull(),
+    /** The lane in which it stands, where somebody confirmed that by a scan. */
+    laneId: text().references(() => place.id),
     closedAt: timestamp({ withTimezone: true }),
     closedBy: text().references(() => person.id),
   },

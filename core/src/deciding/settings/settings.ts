@@ -54,6 +54,17 @@ export type Drop = (typeof drops)[number];
 export const weighings = ['never', 'optional', 'always'] as const;
 export type Weighing = (typeof weighings)[number];
 
+/**
+ * When the label of a carton is printed: by hand, when the carton is closed (with "of 3" only on those that know it), or
+ * all of an order together with its last carton.
+ */
+export const labelTimes = ['hand', 'each', 'all'] as const;
+export type LabelTime = (typeof labelTimes)[number];
+
+/** With which carton of a shipment its packing slip is printed. */
+export const slipTimes = ['hand', 'first', 'last'] as const;
+export type SlipTime = (typeof slipTimes)[number];
+
 /** What is checked at a pick, in which order, and where the goods go. Units are counted in any case. */
 export interface PickSettings {
   checks: Check[];
@@ -97,8 +108,11 @@ export interface SiteSettings {
   sounds: { accepted: boolean; refused: boolean; finished: boolean };
   /** What is printed by itself when a wave starts, and where; on any printer for sheets without a name. */
   atStart: { lists: boolean; slips: boolean; printer: string };
-  /** A carton's label is printed when it is closed, where its bench has a printer for labels. */
-  labelAtClosing: boolean;
+  /** What is printed by itself when a carton is closed, where its bench has printers for it. */
+  labels: LabelTime;
+  slips: SlipTime;
+  /** Whether a closed carton is confirmed in its lane by scanning the lane. */
+  confirmLane: boolean;
   /** Kinds of demand whose packaging is accounted for, where its type is. */
   packagingFor: DemandKind[];
   /** Whether cartons are weighed before they are closed. */
@@ -137,7 +151,9 @@ export const usualSettings: SiteSettings = {
   otherWork: ['Resting', 'Charging', 'Tidying', 'Briefing', 'Helping out', 'Waiting for work'],
   sounds: { accepted: true, refused: true, finished: true },
   atStart: { lists: false, slips: false, printer: '' },
-  labelAtClosing: true,
+  labels: 'each',
+  slips: 'hand',
+  confirmLane: false,
   packagingFor: [...demandKinds],
   weighing: 'optional',
   label: '4x6',

@@ -45,6 +45,10 @@ export interface BenchState {
   weighing: Weighing;
   /** Carton types that the bench has, by the code on the shelf. */
   boxes: { code: string; name: string }[];
+  /** Where the site confirms it: closed cartons that are still at a bench, and the lane where they go. */
+  toLane: { lane: string; cartons: { id: string; number: number }[] } | null;
+  /** The site's lanes, by their signs. */
+  lanes: string[];
 }
 
 export type PackRefusal =
@@ -66,7 +70,11 @@ export type PackRefusal =
   | 'weigh-first'
   | 'weight-off'
   | 'not-a-weight'
-  | 'nothing-to-pack';
+  | 'nothing-to-pack'
+  /** Another lane than the one where the cartons go. */
+  | 'other-lane'
+  /** No closed carton waits to be brought to a lane. */
+  | 'nothing-for-lane';
 
 export type PackInput =
   /** `times`: the number scanned before it, null for all of them; packs count for what they hold, each time. */
@@ -85,6 +93,8 @@ export type PackVerdict =
   | { verdict: 'discard' }
   | { verdict: 'put'; item: string; moves: { lot: string | null; serial: string | null; units: number }[] }
   | { verdict: 'weigh'; grams: number; asExpected: boolean }
+  /** The closed cartons stand in their lane. */
+  | { verdict: 'stand'; lane: string; cartons: string[] }
   /** `reason` where the scale shows another weight than expected. */
   | { verdict: 'close'; reason: WeightReason | null }
   | { verdict: 'refused'; code: PackRefusal; expected: string; got: string; units?: number };
@@ -131,6 +141,9 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
   }
   if (input.kind === 'weigh') return weigh(input.grams);
   if (input.kind === 'close') return close(input.reason);
+  const sign = input.text.trim().toUpperCase();
+  const lane = state.lanes.find((code) => code.toUpperCase() === sign);
+  if (lane !== undefined) return stand(lane);
   const code = readCode(input.text, thisYear, {
     boxes: state.boxes.map((b) => b.code),
     items: state.loose.flatMap(({ item }) => {
@@ -189,6 +202,12 @@ export function judgePack(state: BenchState, input: PackInput, thisYear: number)
   }
   const lots = new Set(ofItem.map((l) => l.lot));
   return lots.size > 1 ? refuse('which-lot', [...lots].join(', '), code.gtin) : put(ofItem, unitsOf(ofItem));
+
+  function stand(lane: string): PackVerdict {
+    if (!state.toLane) return refuse('nothing-for-lane', '', lane);
+    if (lane !== state.toLane.lane) return refuse('other-lane', state.toLane.lane, lane);
+    return { verdict: 'stand', lane, cartons: state.toLane.cartons.map((c) => c.id) };
+  }
 
   function close(reason: WeightReason | null): PackVerdict {
     if (!state.carton) return refuse('nothing-to-close', '', '');

@@ -54,6 +54,8 @@ const state = (more: Partial<BenchState> = {}): BenchState => ({
   others: [],
   weighing: 'optional',
   boxes: [{ code: 'BOX-S', name: 'Small' }],
+  toLane: null,
+  lanes: ['LANE-1', 'LANE-2'],
   ...more,
 });
 const scan = (text: string): PackInput => ({ kind: 'scan', text });
@@ -329,4 +331,11 @@ it('reads the commands of the sheet as they are printed, and nothing else', () =
   for (const command of packCommands) expect(packCommand(` ${commandCode(command).toLowerCase()} `)).toBe(command);
   expect(packCommand('DO-SOMETHING')).toBeNull();
   expect(packCommand('BOX-M')).toBeNull();
+});
+
+it('confirms closed cartons in their lane, and in no other', () => {
+  const toLane = { lane: 'LANE-2', cartons: [1, 2].map((number) => ({ id: `c${number}`, number })) };
+  expect(judge(scan(' lane-2 '), { toLane })).toEqual({ verdict: 'stand', lane: 'LANE-2', cartons: ['c1', 'c2'] });
+  expect(judge(scan('LANE-1'), { toLane })).toMatchObject({ code: 'other-lane', expected: 'LANE-2', got: 'LANE-1' });
+  expect(judge(scan('LANE-2'))).toMatchObject({ code: 'nothing-for-lane', got: 'LANE-2' });
 });

@@ -105,6 +105,26 @@ export async function closeCarton(
   return sscc;
 }
 
+/** Closed cartons of an order stand in their lane: somebody brought them there and scanned its sign. */
+export async function standInLane(
+  change: Change,
+  orderId: string,
+  { lane, cartons }: { lane: string; cartons: readonly string[] },
+): Promise<void> {
+  const stood = await rows<{ number: number; shipment: string }>(
+    change.tx,
+    sql`update carton c set lane_id = p.id from place p
+        where p.site_id = ${change.actor.siteId} and p.kind = 'lane' and p.code = ${lane} and c.id = ${anyOf([...cartons])}
+        returning c.number, c.shipment_id as shipment`,
+  );
+  change.journal({
+    kind: 'carton-in-lane',
+    orderId,
+    facts: { cartons: stood.map((c) => c.number).sort((a, b) => a - b), lane },
+  });
+  publishPacked(change, orderId, stood[0]!.shipment);
+}
+
 /** What the scale showed is not what cartons weigh any more, once something was changed in them. */
 export async function forgetWeight(tx: Tx, cartons: readonly string[]): Promise<void> {
   await tx.execute(
@@ -150,7 +170,7 @@ export async function reopenCarton(change: Change, cartonId: string, bench: stri
     select ${carton.sscc}, ${actor.siteId}, o.id, ${carton.number}::text || ' · ' || o.number, ${change.now.toISOString()}
     from customer_order o where o.id = ${carton.order}`);
   await tx.execute(sql`
-    update carton set state = 'open', sscc = null, weight_g = null, measured_g = null, closed_at = null, closed_by = null, run_id = null, bench = ${bench}
+    update carton set state = 'open', sscc = null, weight_g = null, measured_g = null, closed_at = null, closed_by = null, lane_id = null, run_id = null, bench = ${bench}
     where id = ${cartonId}`);
   await noteReopened(change, cartonId);
   change.journal({

@@ -13,7 +13,15 @@ import { mustBeWanted, undecidedOf } from '../../desk/orders/index.ts';
 import { recordset, Refusal, rows, type Change } from '../../platform/index.ts';
 import { discardCarton } from '../../dock/shipping/index.ts';
 import { move, type Move } from '../../stock/index.ts';
-import { closeCarton, forgetWeight, lockOrder, openCarton, publishPacked, type PackedOrder } from './cartons.ts';
+import {
+  closeCarton,
+  forgetWeight,
+  lockOrder,
+  openCarton,
+  publishPacked,
+  standInLane,
+  type PackedOrder,
+} from './cartons.ts';
 import { endEmptyRuns } from '../../desk/waves/index.ts';
 import { benchState } from './read.ts';
 
@@ -65,6 +73,9 @@ export async function packInput(
       await mustLeaveSurplus(change, orderId, state.loose, verdict);
       await put(change, order, state.carton!.id, verdict.item, verdict.moves);
       return { verdict: 'put', carton: state.carton!.id, units: verdict.moves.reduce((n, m) => n + m.units, 0) };
+    case 'stand':
+      await standInLane(change, orderId, verdict);
+      return { verdict: 'stand', lane: verdict.lane };
     case 'close': {
       const sscc = await closeCarton(change, order, state.carton!.id, verdict.reason);
       return { verdict: 'close', carton: state.carton!.id, sscc, lane: order.lane };

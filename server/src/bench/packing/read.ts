@@ -78,8 +78,23 @@ export async function benchState(on: Db | Tx, siteId: string, orderId: string): 
     on,
     sql`select code, name from carton_type where not retired order by cost_minor, code`,
   );
-  const { weighing } = await settingsOf(on, siteId);
-  return { loose, carton, others, weighing, boxes };
+  const { weighing, confirmLane } = await settingsOf(on, siteId);
+  const [toLane = null] = confirmLane
+    ? await rows<NonNullable<Bench['toLane']>>(
+        on,
+        sql`
+    select lane.code as lane, jsonb_agg(jsonb_build_object('id', c.id, 'number', c.number) order by c.number) as cartons
+    from carton c join customer_order o on o.id = c.order_id left join departure d on d.id = o.departure_id
+    join place lane on lane.id = coalesce(o.lane_id, d.lane_id) left join run r on r.id = c.run_id
+    where c.order_id = ${orderId} and c.state = 'closed' and c.lane_id is null and c.pallet_id is null and r.state is distinct from 'picking'
+    group by lane.code`,
+      )
+    : [];
+  const lanes = await rows<{ code: string }>(
+    on,
+    sql`select code from place where site_id = ${siteId} and kind = 'lane' and not retired order by code`,
+  );
+  return { loose, carton, others, weighing, boxes, toLane, lanes: lanes.map((l) => l.code) };
 }
 
 export async function benchOrder({ db }: Platform, siteId: string, orderId: string): Promise<BenchOrder> {
@@ -112,8 +127,8 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const cartons = await rows<BenchOrder['cartons'][number]>(
     db,
     sql`
-    select c.id, c.number, t.name as type, c.sscc, c.state, coalesce(c.weight_g, c.measured_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
-    from carton c join carton_type t on t.id = c.type_id
+    select c.id, c.number, t.name as type, c.sscc, c.state, stands.code as "inLane", coalesce(c.weight_g, c.measured_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
+    from carton c join carton_type t on t.id = c.type_id left join place stands on stands.id = c.lane_id
     left join lateral (
       select sum(x.units::bigint * i.weight_g) as weight, jsonb_agg(jsonb_build_object('item', i.id, 'sku', i.sku, 'name', i.name, 'lot', x.lot, 'serial', x.serial, 'units', x.units) order by i.name, x.lot, x.serial) as contents
       from (select l.item_id, k.lot, k.serial, sum(k.units)::int as units from carton_line k join order_line l on l.id = k.line_id

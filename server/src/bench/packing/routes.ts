@@ -19,7 +19,7 @@ export function packingRoutes(routes: Routes): void {
   mountEndpoint(routes, endpoints.packInput, async ({ platform, actor, id, body, change }) => {
     const done = await change((current) => packInput(current, id, body.bench, body.input, body.carton ?? null));
     if (done.verdict !== 'close' || !done.carton) return done;
-    return { ...done, printer: await printAtClosing(platform, actor, { carton: done.carton, bench: body.bench }) };
+    return { ...done, ...(await printAtClosing(platform, actor, { carton: done.carton, bench: body.bench })) };
   });
   mountEndpoint(routes, endpoints.unpack, async ({ id, body, change }) => {
     await change((current) => unpack(current, id, body));

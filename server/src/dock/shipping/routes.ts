@@ -27,7 +27,7 @@ export function shippingRoutes(routes: Routes): void {
     return shipmentDetail(platform, actor.siteId, id);
   });
   mountEndpoint(routes, endpoints.packingSlip, async ({ platform, actor, id, res }) => {
-    const pdf = await packingSlip(platform, actor.siteId, id, (await settingsOf(platform.db, actor.siteId)).paper);
+    const pdf = await packingSlip(platform, actor.siteId, id, await settingsOf(platform.db, actor.siteId));
     res.type('application/pdf').setHeader('Content-Disposition', 'inline; filename="packing-slip.pdf"').send(pdf);
   });
   mountEndpoint(routes, endpoints.shipmentsJson, ({ platform, actor, query, res }) =>

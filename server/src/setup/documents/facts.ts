@@ -9,7 +9,6 @@ export interface ShipmentFacts {
   orderId: string;
   order: string;
   reference: string;
-  note: string;
   customer: string;
   name: string;
   street: string;
@@ -19,6 +18,7 @@ export interface ShipmentFacts {
   site: string;
   siteStreet: string;
   siteCity: string;
+  siteCountry: string;
   carrier: string | null;
   service: string | null;
   cartons: { number: number; type: string; sscc: string | null; weightG: number | null }[];
@@ -28,9 +28,9 @@ export async function shipmentFacts({ db }: Platform, siteId: string, id: string
   const [facts] = await rows<ShipmentFacts>(
     db,
     sql`
-    select s.number, ${iso(sql`s.confirmed_at`)} as "confirmedAt", s.tracking, o.id as "orderId", o.number as "order", o.reference, o.note, c.number as customer,
+    select s.number, ${iso(sql`s.confirmed_at`)} as "confirmedAt", s.tracking, o.id as "orderId", o.number as "order", o.reference, c.number as customer,
            o.ship_name as name, o.ship_street as street, o.ship_postcode as postcode, o.ship_city as city, o.ship_country as country,
-           site.name as site, site.street as "siteStreet", site.city as "siteCity", k.name as carrier, v.name as service,
+           site.name as site, site.street as "siteStreet", site.city as "siteCity", site.country as "siteCountry", k.name as carrier, v.name as service,
            coalesce((select jsonb_agg(jsonb_build_object('number', u.number, 'type', t.name, 'sscc', u.sscc, 'weightG', u.weight_g) order by u.number)
              from carton u join carton_type t on t.id = u.type_id where u.shipment_id = s.id), '[]') as cartons
     from shipment s join site on site.id = s.site_id join customer_order o on o.id = s.order_id join customer c on c.id = o.customer_id

@@ -23,3 +23,15 @@ export function shipmentGoods(shipment: SQL): SQL {
     join balance g on g.place_id = q.place_id
     where s.id = ${shipment} and s.state = 'open' and s.loose`;
 }
+
+/**
+ * What was picked of an order and has not left, by line and lot: what its next shipment will hold. Columns as above, without
+ * serial numbers and cartons.
+ *
+ * @param order an expression that gives the order's id
+ */
+export const pickedGoods = (order: SQL): SQL => sql`
+    select k.line_id, k.lot, '' as serial, (sum(k.picked) - coalesce((
+      select sum(c.units) from carton_line c join carton u on u.id = c.carton_id and u.state = 'shipped'
+      where c.line_id = k.line_id and c.lot = k.lot), 0))::int as units, '' as sscc, 0 as number
+    from pick k where k.order_id = ${order} and k.picked > 0 group by k.line_id, k.lot`;

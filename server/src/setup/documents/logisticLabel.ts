@@ -1,3 +1,4 @@
+import { countryName } from './country.ts';
 import { printedElements } from '@hand-relay/core/reading/gs1';
 import { symbolWidth, type LinearSymbol } from './barcode.ts';
 import { POINTS_A_MM, symbolParts, type LabelDrawing, type LabelPart } from './labelDrawing.ts';
@@ -35,16 +36,6 @@ const TEXT = 14;
 const EDGE = 14;
 /** Where the barcodes begin. */
 const TOP = 196;
-
-/** A country's name as the carrier reads it. */
-const regions = new Intl.DisplayNames(['en'], { type: 'region' });
-const countryName = (code: string): string => {
-  try {
-    return /^[A-Za-z]{2}$/.test(code) ? (regions.of(code.toUpperCase()) ?? code) : code;
-  } catch {
-    return code;
-  }
-};
 
 /**
  * The logistic label of the GS1 General Specifications, in three parts: free text above, what it holds in words, barcodes

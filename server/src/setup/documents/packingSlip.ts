@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { rows, type Platform } from '../../platform/index.ts';
+import { countryName } from './country.ts';
 import { shipmentFacts } from './facts.ts';
 import { drawSymbol, symbolWidth, type LinearSymbol } from './barcode.ts';
-import { shipmentGoods } from './goods.ts';
+import { pickedGoods, shipmentGoods } from './goods.ts';
 import { finish, newDocument } from './page.ts';
 import { words } from './words.ts';
 
@@ -27,12 +28,17 @@ const columns = [
   { title: words.later, x: 492, width: 60, align: 'right' },
 ] as const;
 
-/** The packing slip of a shipment: what was asked, what is in it lot by lot, what stays open, and its cartons. */
+/**
+ * The packing slip of a shipment: what was asked, what is in it lot by lot, what stays open, and its cartons.
+ *
+ * @param options `ahead`: it goes into the first carton, while the others are not packed: all that was picked will be in
+ *   the shipment, and its cartons are not known yet
+ */
 export async function packingSlip(
   platform: Platform,
   siteId: string,
   shipmentId: string,
-  paper: 'a4' | 'letter',
+  { paper, ahead = false }: { paper: 'a4' | 'letter'; ahead?: boolean },
 ): Promise<Buffer> {
   const head = await shipmentFacts(platform, siteId, shipmentId);
   const lines = await rows<SlipLine>(
@@ -44,7 +50,7 @@ export async function packingSlip(
              order by k.lot, k.serial) filter (where k.lot <> '' or k.serial <> ''), '[]') as parts
     from order_line l join item i on i.id = l.item_id
     left join (
-      select g.line_id, g.lot, g.serial, sum(g.units) as units from (${shipmentGoods(sql`${shipmentId}`)}) g group by 1, 2, 3
+      select g.line_id, g.lot, g.serial, sum(g.units) as units from (${ahead ? pickedGoods(sql`${head.orderId}`) : shipmentGoods(sql`${shipmentId}`)}) g group by 1, 2, 3
     ) k on k.line_id = l.id
     left join lot t on t.item_id = l.item_id and t.lot = k.lot
     where l.order_id = ${head.orderId} group by l.id, i.sku, i.name, i.unit order by l.line`,
@@ -53,7 +59,7 @@ export async function packingSlip(
   drawHead();
   drawTableHead();
   for (const line of lines) drawLine(line);
-  if (head.cartons.length > 0) drawCartons();
+  if (head.cartons.length > 0 && !ahead) drawCartons();
   numberPages();
   return finish(document);
 
@@ -66,7 +72,10 @@ export async function packingSlip(
 
   function drawHead() {
     document.font('strong').fontSize(22).text(words.packingSlip, EDGE, EDGE);
-    document.font('text').fontSize(9).text(`${head.site}, ${head.siteStreet}, ${head.siteCity}`);
+    document
+      .font('text')
+      .fontSize(9)
+      .text(`${[head.site, head.siteStreet, head.siteCity, countryName(head.siteCountry)].filter(Boolean).join(', ')}`);
     const symbol: LinearSymbol = { kind: 'code128', text: `ORDER-${head.order}`, moduleMm: 0.33, heightMm: 12 };
     drawSymbol(document, symbol, 553 - symbolWidth(symbol), EDGE);
     document.fillColor('#000000');
@@ -83,7 +92,7 @@ export async function packingSlip(
       .font('text')
       .text(head.street, { width: 210 })
       .text(`${head.postcode} ${head.city}`, { width: 210 })
-      .text(head.country);
+      .text(countryName(head.country));
     fact(words.order, head.order, 270, 104);
     fact(words.shipment, head.number, 420, 104);
     fact(words.reference, head.reference, 270, 134);
@@ -91,7 +100,6 @@ export async function packingSlip(
     fact(words.carrier, [head.carrier, head.service].filter(Boolean).join(', '), 270, 164);
     fact(words.tracking, head.tracking ?? '', 420, 164);
     document.y = 206;
-    if (head.note) document.font('text').fontSize(10).text(head.note, EDGE, 206, { width: 511 }).moveDown(0.5);
   }
 
   function drawTableHead() {

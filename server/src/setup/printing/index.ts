@@ -1,2 +1,3 @@
 export { printingRoutes } from './routes.ts';
-export { printAtClosing, printPalletAtClosing, printAtStart } from './jobs.ts';
+export { printAtClosing } from './atClosing.ts';
+export { printPalletAtClosing, printAtStart } from './jobs.ts';

@@ -69,7 +69,7 @@ export async function makeDocument(
       return { pdf: await palletSheet(pallet, paper), title: `Pallet ${pallet.number}` };
     }
     case 'packing-slip': {
-      const pdf = await packingSlip(platform, siteId, wanted.of, paper);
+      const pdf = await packingSlip(platform, siteId, wanted.of, { paper });
       const [shipment] = await rows<{ number: string }>(
         platform.db,
         sql`select number from shipment where id = ${wanted.of}`,
@@ -97,7 +97,7 @@ export async function makeDocument(
 }
 
 /** @throws Refusal 409 `carton-open` where it is not closed */
-async function labelOf(platform: Platform, siteId: string, cartonId: string): Promise<Made> {
+export async function labelOf(platform: Platform, siteId: string, cartonId: string): Promise<Made> {
   const { label } = await settingsOf(platform.db, siteId);
   const drawing = await cartonDrawing(platform, siteId, cartonId, label);
   const [carton] = await rows<{ number: number; order: string }>(
@@ -275,41 +275,31 @@ export async function printAtStart(platform: Platform, actor: Actor, wave: strin
   }
 }
 
-/**
- * Prints the label of a carton that was just closed, once, where its bench has a printer for labels.
- *
- * @returns the printer; null where the site prints by hand, or no printer takes it
- */
-export const printAtClosing = (
-  platform: Platform,
-  actor: Actor,
-  { carton, bench }: { carton: string; bench: string },
-): Promise<string | null> =>
-  printOnce(platform, actor, {
-    wanted: { kind: 'carton-label', of: carton, station: bench, copies: 1 },
-    unit: sql`select closed_at from carton where id = ${carton}`,
-    make: () => labelOf(platform, actor.siteId, carton),
-  });
-
 /** The label of a pallet that was just closed, twice: one for a long side and one for a short side. */
-export const printPalletAtClosing = (
+export async function printPalletAtClosing(
   platform: Platform,
   actor: Actor,
   { pallet, station }: { pallet: string; station: string },
-): Promise<string | null> =>
-  printOnce(platform, actor, {
+): Promise<string | null> {
+  if ((await settingsOf(platform.db, actor.siteId)).labels === 'hand') return null;
+  return printOnce(platform, actor, {
     wanted: { kind: 'pallet-label', of: pallet, station, copies: 2 },
     unit: sql`select closed_at from pallet where id = ${pallet}`,
     make: () => palletLabelOf(platform, actor.siteId, pallet),
   });
+}
 
-/** @param unit selects when the unit was closed; it is locked while its job is written */
-async function printOnce(
+/**
+ * Prints a document of a unit that was closed, once.
+ *
+ * @param unit selects when the unit was closed; it is locked while its job is written
+ * @returns the printer; null where none takes it
+ */
+export async function printOnce(
   platform: Platform,
   actor: Actor,
   { wanted, unit, make }: { wanted: Wanted; unit: SQL; make: () => Promise<Made> },
 ): Promise<string | null> {
-  if (!(await settingsOf(platform.db, actor.siteId)).labelAtClosing) return null;
   // A repeat of the closing is answered as it was, and prints nothing again.
   const before = async (on: Db | Tx) =>
     (
