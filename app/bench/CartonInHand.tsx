@@ -71,7 +71,13 @@ export function CartonInHand({
       {plan && plan.unfit.length > 0 && (
         <Signal kind="refused" text={t('bench.unfit', { names: plan.unfit.map((u) => u.name).join(', ') })} />
       )}
-      {next && steps && !plan.otherwise && (
+      {next?.rule && !plan?.otherwise && (
+        <Text colour="quiet">{t('bench.byRule', { units: number(next.rule.perCarton) })}</Text>
+      )}
+      {next && next.places.length === 0 && !plan?.otherwise && (
+        <Text colour="quiet">{t('bench.notDrawn', { units: number(next.rule?.units ?? 0), name: next.name })}</Text>
+      )}
+      {next && steps && next.places.length > 0 && !plan.otherwise && (
         <Drawn order={order} carton={next} steps={steps} weightG={full?.weightG ?? next.weightG} />
       )}
       {carton ? (

@@ -21,8 +21,13 @@ type Inputs = ReturnType<typeof usePackInputs>;
 export function stepsOf({ bench }: BenchOrder, plan: PackPlan): PackSteps | null {
   const inside = new Map<string, number>();
   for (const { item, units } of bench.carton?.contents ?? []) inside.set(item, (inside.get(item) ?? 0) + units);
-  return plan.cartons[0] && !plan.otherwise ? packSteps(plan.cartons[0].places, inside) : null;
+  const [next] = plan.cartons;
+  return next && !plan.otherwise ? packSteps(placesOf(next), inside) : null;
 }
+
+/** What lies where in a planned carton; where a rule alone says what is in it, the units without places. */
+const placesOf = ({ places, rule }: PackPlan['cartons'][number]): { item: string }[] =>
+  places.length > 0 || !rule ? places : Array.from({ length: rule.units }, () => ({ item: rule.item }));
 
 /** Whether a code names a cart, an order or a carton, in place of goods. */
 function elsewhere(text: string): boolean {

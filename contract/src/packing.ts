@@ -122,6 +122,10 @@ const carton = z.object({
   weightG: whole.describe('With the carton itself'),
   volumetricG: whole.describe('Its volume by 5,000 cm³ a kilogram'),
   fill: z.number().describe('Share of its volume that is filled'),
+  rule: z
+    .object({ item: id, units: z.int(), perCarton: z.int() })
+    .nullable()
+    .describe('What is in it by a pack rule; it has no places where the sizes allow no such packing'),
   places: z
     .array(z.object({ item: id, at: sides, size: sides }))
     .describe('A unit each, in the order in which they are put in'),

@@ -210,6 +210,14 @@ export const cartonTypes = [
   },
 ] as const;
 
+/** How many go into a carton by agreement: jars as they are stacked at the shops, fewer for who sells them by the six. */
+export const packRules = [
+  { itemId: 'item-jr-005', typeId: 'box-m', perCarton: 12, perPallet: 480 },
+  { itemId: 'item-jr-005', customerId: 'customer-C1001', typeId: 'box-s', perCarton: 6 },
+  { itemId: 'item-jr-006', typeId: 'box-l', perCarton: 12, perPallet: 240 },
+  { itemId: 'item-lb-005', country: 'IE', typeId: 'box-s', perCarton: 8 },
+] as const;
+
 /** The house's own van, and what carriers send: inside sizes of the usual bodies. */
 export const vehicleTypes = [
   { id: 'van', name: 'Van 3.5 t', inside: [4_200, 1_760, 1_950], floorPlaces: 5, maxLoadG: 1_150_000 },

@@ -210,6 +210,11 @@ export async function loadScenario(
       tables.expectedSupply,
       comingSupply(world, firstDay).map((c) => ({ ...c, siteId: site.id })),
     );
+    await insert(
+      tx,
+      tables.packRule,
+      house.packRules.map((rule) => ({ country: '', ...rule, siteId: site.id })),
+    );
     // One account wants its dated goods to keep longer than it wants of all else.
     const picky = world.customers.find((c) => c.class === 'A')!;
     await insert(

@@ -1,7 +1,7 @@
 import { UnreachableStop } from '@hand-relay/core/walking/routing';
 import { planWave, routeRun, type WavePlan } from '@hand-relay/core/walking/waves';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
-import { planCartons, type CartonPlan, type Memory } from '@hand-relay/core/stacking/cartonising';
+import { planByRules, type Memory, type RuledPlan } from '@hand-relay/core/stacking/cartonising';
 import { palletiseUnits, UnitFitsNoPallet } from '@hand-relay/core/stacking/palletising';
 import { openSolver } from '@hand-relay/core/solver';
 import { computeComparison, computeItem, computeOrder, computeOutlook } from './desk/availability/index.ts';
@@ -41,9 +41,9 @@ export function walkTask({ problem, stops }: WalkAsked): WalkFound {
 
 const packed: Memory = new Map();
 
-export function cartonsTask({ problem, begun, seconds }: CartonsAsked): CartonPlan {
+export function cartonsTask({ problem, rules, begun, seconds }: CartonsAsked): RuledPlan {
   const end = performance.now() + 1000 * seconds;
-  return planCartons(problem, begun, { over: () => performance.now() > end }, packed);
+  return planByRules(problem, rules, begun, { over: () => performance.now() > end }, packed);
 }
 
 export function palletsTask({ units, problem, seconds }: PalletsAsked): PalletsFound {

@@ -59,6 +59,8 @@ export const column: Same<typeof english> = {
   channel: 'Kanal',
   lane: 'Spur',
   door: 'Tor',
+  per_carton: 'Stück je Karton',
+  per_pallet: 'Stück je Palette',
   carton: 'Karton',
   inner_length_mm: 'Innenlänge, mm',
   inner_width_mm: 'Innenbreite, mm',

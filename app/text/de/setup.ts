@@ -94,6 +94,7 @@ export const setup: Same<typeof english> = {
       departures: 'Abfahrten',
       timetable: 'Fahrplan der Wellen',
       cartons: 'Kartons',
+      packrules: 'Packregeln',
       pallets: 'Paletten',
       vehicles: 'Fahrzeuge',
       carts: 'Wagen',
@@ -117,6 +118,7 @@ export const setup: Same<typeof english> = {
       departures: 'Abfahrt',
       timetable: 'Eintrag',
       cartons: 'Karton',
+      packrules: 'Packregel für',
       pallets: 'Palette',
       vehicles: 'Fahrzeug',
       carts: 'Wagen',
@@ -141,6 +143,8 @@ export const setup: Same<typeof english> = {
       timetable:
         'Welche Aufträge sich für eine Abfahrt sammeln, wie und von wem gepickt wird, was von selbst geschieht.',
       cartons: 'Worin gepackt wird: Innenmaße, Leergewicht, Höchstgewicht.',
+      packrules:
+        'Wie viele Stück eines Artikels in einen Karton und auf eine Palette kommen, für Kunden oder Länder, wo es abweicht.',
       pallets: 'Worauf Kartons gestapelt werden.',
       vehicles: 'Fahrzeuge und Container für Ladungen: Innenmaße, Stellplätze, Gewicht.',
       carts: 'Was Picker schieben: wie viele Plätze, wie viel Gewicht.',
@@ -468,6 +472,7 @@ export const setup: Same<typeof english> = {
       'no-other-code': 'ein eigenes Kürzel: {{kindName}} hat es schon',
       'lanes-alone': 'nichts: Nur eine Spur nimmt Wagen auf',
       'benches-alone': 'nichts: Nur ein Packplatz hat eine Waage',
+      'whole-cartons': 'ganze Kartons: ein Vielfaches von {{units}}',
       'another-unit': 'Maße, die zum Gewicht passen: {{grams}} g würden {{litres}} l füllen. Sind sie in Millimetern?',
       'scale-address': 'eine Adresse wie http://10.0.0.7/weight, oder stand-in',
       'as-it-is': '{{is}}, wie es ist: Bestand davon liegt in diesem Fach',

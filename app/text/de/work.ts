@@ -362,6 +362,8 @@ export const work: Same<typeof english> = {
     ofCartons: 'Karton {{number}} von {{all}}',
     drawn: '{{name}}: {{inside}} von {{all}} drin',
     printed: 'Das Etikett druckt {{printer}}.',
+    byRule: 'Nach einer Packregel: {{units}} je Karton.',
+    notDrawn: 'Wie {{units}} in {{name}} liegen, ist nicht bekannt: nach ihren Maßen haben sie keinen Platz.',
     askLane: '{{lane}} scannen',
     slipPrinted: 'Den Packzettel druckt {{printer}}.',
     bringTo_one: 'Bring Karton {{numbers}} nach',

@@ -56,6 +56,8 @@ export const column = {
   channel: 'Channel',
   lane: 'Lane',
   door: 'Door',
+  per_carton: 'Units per carton',
+  per_pallet: 'Units per pallet',
   carton: 'Carton',
   inner_length_mm: 'Inner length, mm',
   inner_width_mm: 'Inner width, mm',

@@ -404,6 +404,8 @@ export const work = {
     closed: 'Carton closed. SSCC {{sscc}}. It goes to {{lane}}.',
     closedNoLane: 'Carton closed. SSCC {{sscc}}.',
     printed: 'Its label prints at {{printer}}.',
+    byRule: 'By a pack rule: {{units}} in a carton.',
+    notDrawn: 'How {{units}} lie in {{name}} is not known: by their sizes they have no room.',
     askLane: 'Scan {{lane}}',
     slipPrinted: 'The packing slip prints at {{printer}}.',
     bringTo_one: 'Bring carton {{numbers}} to',

@@ -3,7 +3,7 @@ import { Piscina } from 'piscina';
 import type { Asker, OrderAvailability, PolicyComparison } from '@hand-relay/contract';
 import type { DeskPolicy } from '@hand-relay/core/deciding/allocation';
 import { unreadable } from '@hand-relay/core/reading/intake';
-import type { Begun, CartonPlan, CartonProblem } from '@hand-relay/core/stacking/cartonising';
+import type { Begun, CartonProblem, CartonRule, RuledPlan } from '@hand-relay/core/stacking/cartonising';
 import type { NamedUnit, PalletProblem, StackedUnit } from '@hand-relay/core/stacking/palletising';
 import type { ItemOutlook } from '@hand-relay/core/deciding/availability';
 import type { WavePlan, WaveProblem } from '@hand-relay/core/walking/waves';
@@ -20,7 +20,7 @@ export interface Computation {
   /** The walk of one run, in a thread that nothing longer keeps busy. */
   walk(asked: WalkAsked): Promise<WalkFound>;
   /** The cartons that goods of an order take; where the time is short, the best so far. */
-  cartons(asked: CartonsAsked): Promise<CartonPlan>;
+  cartons(asked: CartonsAsked): Promise<RuledPlan>;
   /** How units stack on pallets; where the time is short, the best so far. */
   pallets(asked: PalletsAsked): Promise<PalletsFound>;
   /** How far open orders can go; the Desk's problem comes as text. */
@@ -58,6 +58,8 @@ export interface PlanAsked {
 
 export interface CartonsAsked {
   problem: CartonProblem;
+  /** The site's own rules, one for each kind of goods. */
+  rules: (CartonRule | null)[];
   begun: Begun | null;
   seconds: number;
 }
@@ -128,7 +130,7 @@ export function openComputation(): Computation {
       }
     },
     walk: (asked) => walks.run(asked, { name: 'walkTask' }) as Promise<WalkFound>,
-    cartons: (asked) => cartons.run(asked, { name: 'cartonsTask' }) as Promise<CartonPlan>,
+    cartons: (asked) => cartons.run(asked, { name: 'cartonsTask' }) as Promise<RuledPlan>,
     pallets: (asked) => cartons.run(asked, { name: 'palletsTask' }) as Promise<PalletsFound>,
     outlook: (problem) => run('outlookTask', problem),
     orderPromise: (ask) => run('orderPromiseTask', ask),

@@ -17,7 +17,8 @@ import {
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
 import { found } from './found.ts';
-import { order, orderLine } from './orders.ts';
+import { item } from './items.ts';
+import { customer, order, orderLine } from './orders.ts';
 import { person } from './people.ts';
 import { place, site } from './site.ts';
 import { run, shipment } from './work.ts';
@@ -59,6 +60,32 @@ export const palletType = pgTable(
     retired: boolean().notNull().default(false),
   },
   (t) => [uniqueIndex('pallet_type_name').on(t.name)],
+);
+
+/** A site's own rule for an item: so many units in a carton, and on a pallet; for a customer or country the most exact holds. */
+export const packRule = pgTable(
+  'pack_rule',
+  {
+    id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    siteId: text()
+      .notNull()
+      .references(() => site.id),
+    itemId: text()
+      .notNull()
+      .references(() => item.id),
+    customerId: text().references(() => customer.id),
+    /** ISO 3166-1; empty for every country. */
+    country: text().notNull(),
+    /** Any carton that takes so many where it is null. */
+    typeId: text().references(() => cartonType.id),
+    perCarton: integer().notNull(),
+    perPallet: integer(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [
+    uniqueIndex('pack_rule_once').on(t.siteId, t.itemId, sql`coalesce(${t.customerId}, '')`, t.country),
+    check('pack_rule_counts', sql`${t.perCarton} > 0 and ${t.perPallet} >= ${t.perCarton}`),
+  ],
 );
 
 /** A pallet or a crate with cartons on it, or with pallets and crates: a logistic unit once it is closed. */

@@ -25,3 +25,28 @@ export function byPackRule({ perCarton, perPallet }: PackRule, units: number) {
     rest: units % perPallet,
   };
 }
+
+/** A rule as a site keeps it; null stands for every customer, every country, any type of carton. */
+export interface KeptRule {
+  item: string;
+  customer: string | null;
+  country: string | null;
+  carton: string | null;
+  perCarton: number;
+  perPallet: number | null;
+}
+
+/**
+ * The rule for an item that goes to a customer in a country: the most exact one, a customer's before a country's.
+ *
+ * @returns undefined where none is kept
+ */
+export function ruleFor<R extends Pick<KeptRule, 'item' | 'customer' | 'country'>>(
+  rules: readonly R[],
+  { item, customer, country }: { item: string; customer: string; country: string },
+): R | undefined {
+  const exactness = (r: R) => (r.customer === null ? 0 : 2) + (r.country === null ? 0 : 1);
+  return rules
+    .filter((r) => r.item === item && (r.customer ?? customer) === customer && (r.country ?? country) === country)
+    .sort((a, b) => exactness(b) - exactness(a))[0];
+}

@@ -83,6 +83,7 @@ export type SheetExpectation =
   | 'lanes-alone'
   | 'benches-alone'
   | 'scale-address'
+  | 'whole-cartons'
   | 'another-unit'
   | 'as-it-is';
 

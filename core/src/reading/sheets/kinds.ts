@@ -379,6 +379,18 @@ export const sheets = {
       },
     ],
   },
+  packrules: {
+    name: 'packrules',
+    key: ['item', 'customer', 'country'],
+    columns: [
+      { name: 'item', type: upper(40), needed: true, example: 'JR-001', also: ['sku', 'article'] },
+      { name: 'customer', type: text(40), otherwise: '', example: 'C1001', also: ['customer number', 'account'] },
+      { name: 'country', type: upper(2), otherwise: '', example: 'GB', also: ['destination'] },
+      { name: 'per_carton', type: whole(1, 1_000_000), needed: true, example: '12', also: ['units per carton'] },
+      { name: 'carton', type: upper(20), otherwise: '', example: 'BOX-M', also: ['carton type', 'box'] },
+      { name: 'per_pallet', type: whole(1, 10_000_000), example: '480', also: ['units per pallet'] },
+    ],
+  },
   pallets: {
     name: 'pallets',
     shared: true,

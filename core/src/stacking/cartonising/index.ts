@@ -1,3 +1,4 @@
+export { planByRules, type CartonRule, type PlannedCarton, type RuledPlan } from './byRule.ts';
 export { sharedBound } from './bounds.ts';
 export { cartonise, cartoniseFrom, type Begun, type CartoniseOptions } from './cartonise.ts';
 export { planCartons, volumetricG, type CartonChoice, type CartonPlan, type Memory } from './plan.ts';

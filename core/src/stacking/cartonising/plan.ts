@@ -27,7 +27,7 @@ export type Memory = Map<string, Cartonised>;
 const REMEMBERED = 500;
 
 /** The cartons of goods, from memory where the same was asked before: goods of the same sizes and rules are the same. */
-function recalled(problem: CartonProblem, options: CartoniseOptions, memory: Memory): Cartonised {
+export function recalled(problem: CartonProblem, options: CartoniseOptions, memory: Memory): Cartonised {
   const key = JSON.stringify([problem, options.seed, options.effort]);
   const known = memory.get(key);
   const answer = known ?? cartonise(problem, options);

@@ -1,2 +1,3 @@
 export { closeCarton, forgetWeight, lockOrder, openCarton, reopenCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';
+export { packRules } from './rules.ts';

@@ -2,10 +2,11 @@ import { sql } from 'drizzle-orm';
 import type { PackPlan } from '@hand-relay/contract';
 import { withInHand } from '@hand-relay/core/handling/packing';
 import { volumeOf } from '@hand-relay/core/stacking/boxes';
-import { volumetricG, type CartonType, type Goods } from '@hand-relay/core/stacking/cartonising';
+import { volumetricG, type CartonRule, type CartonType, type Goods } from '@hand-relay/core/stacking/cartonising';
 import { anyOf, notFound, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 import { outOfStock } from '../packaging/index.ts';
 import { benchState } from './read.ts';
+import { packRules } from './rules.ts';
 
 /** Seconds that a packer may wait for the best packing; simple orders take a few hundredths. */
 const SECONDS = 1.5;
@@ -67,22 +68,32 @@ export async function packPlan(
   const ids = [...all.keys()].sort();
   const goods = ids.map((id) => ({ ...known.get(id)!, units: all.get(id)! }));
   const type = types.findIndex((t) => t.code === carton?.typeCode);
+  const ruleOf = await packRules(db, siteId, sql`o.id = ${orderId}`, ids);
+  const rules = ids.map((item): CartonRule | null => {
+    const rule = ruleOf(orderId, item);
+    if (!rule) return null;
+    const its = types.findIndex((t) => t.code === rule.carton);
+    return { perCarton: rule.perCarton, type: its < 0 ? null : its };
+  });
   const plan = await compute.cartons({
     problem: { types, goods, support: SUPPORT, objective: 'cost' },
+    rules,
     begun: carton && type >= 0 ? { type, inside: ids.map((id) => inside.get(id) ?? 0) } : null,
     seconds: SECONDS,
   });
   return {
-    cartons: plan.cartons.map(({ type: t, units }) => {
+    cartons: plan.cartons.map(({ type: t, units, rule }) => {
       const { code, name, inner, tareG } = types[t]!;
+      const kinds = rule ? Array.from({ length: rule.units }, () => rule.kind) : units.map((u) => u.kind);
       const filled = units.reduce((sum, u) => sum + volumeOf(u.size), 0);
       return {
         code,
         name,
         inner: [...inner],
-        weightG: tareG + units.reduce((sum, u) => sum + goods[u.kind]!.weightG, 0),
+        weightG: tareG + kinds.reduce((sum, k) => sum + goods[k]!.weightG, 0),
         volumetricG: volumetricG(inner),
         fill: filled / volumeOf(inner),
+        rule: rule && { item: ids[rule.kind]!, units: rule.units, perCarton: rule.perCarton },
         places: [...units]
           // From below upwards, from the far corner to the near one.
           .sort((a, b) => a.at[2] - b.at[2] || a.at[1] - b.at[1] || a.at[0] - b.at[0])

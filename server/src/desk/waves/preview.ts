@@ -2,7 +2,9 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { releaseBody, ReleasePreview } from '@hand-relay/contract';
 import { chances, estimate } from '@hand-relay/core/walking/labour';
+import { filledBy } from '@hand-relay/core/handling/packaging';
 import { cartonsRoughly } from '@hand-relay/core/handling/packing';
+import { packRules } from '../../bench/packing/index.ts';
 import { anyOf, rows, type Actor, type Platform } from '../../platform/index.ts';
 import { standards } from '../../setup/settings/index.ts';
 import { allocate, type Allocation } from './demand.ts';
@@ -73,7 +75,7 @@ export async function previewRelease(
     runs: runs.length,
     split: split.map(({ order, ...rest }) => ({ ...rest, order: numberOf.get(order)! })),
     metres,
-    cartons: await cartonsOf(db, given),
+    cartons: await cartonsOf(db, actor.siteId, given),
     seconds,
     people,
     departures: departuresOf(given, seconds, people, backlog, clock().getTime()),
@@ -94,7 +96,16 @@ function secondsOf(work: { stops: number; units: Record<string, number>; metres:
   return picking.seconds + packed * standards.perPacked;
 }
 
-async function cartonsOf(db: Platform['db'], lines: Given[]): Promise<number> {
+/** Cartons by the site's rules, and for the rest of each order as many as its volume and weight take. */
+async function cartonsOf(db: Platform['db'], siteId: string, lines: Given[]): Promise<number> {
+  const ids = [...new Set(lines.map((l) => l.order))];
+  const ruleOf = await packRules(
+    db,
+    siteId,
+    sql`o.id = ${anyOf(ids)}`,
+    lines.map((l) => l.item),
+  );
+  const ruled = new Map<string, { units: number; perCarton: number }>();
   const types = await rows<{ volumeCm3: number; maxWeightG: number }>(
     db,
     sql`select inner_mm[1]::float8 * inner_mm[2] * inner_mm[3] / 1000 as "volumeCm3", max_weight_g as "maxWeightG"
@@ -102,12 +113,21 @@ async function cartonsOf(db: Platform['db'], lines: Given[]): Promise<number> {
   );
   const orders = new Map<string, { volumeCm3: number; weightG: number }>();
   for (const l of lines) {
+    const rule = ruleOf(l.order, l.item);
+    if (rule) {
+      // Lines of one item are packed together.
+      const key = `${l.order} ${l.item}`;
+      const units = (ruled.get(key)?.units ?? 0) + l.allocation.units;
+      ruled.set(key, { units, perCarton: rule.perCarton });
+      continue;
+    }
     const sum = orders.get(l.order) ?? { volumeCm3: 0, weightG: 0 };
     sum.volumeCm3 += l.allocation.units * l.volumeCm3;
     sum.weightG += l.allocation.units * l.weightG;
     orders.set(l.order, sum);
   }
-  return cartonsRoughly(types, [...orders.values()]);
+  const byRule = [...ruled.values()].reduce((n, { units, perCarton }) => n + filledBy(perCarton, units).length, 0);
+  return byRule + cartonsRoughly(types, [...orders.values()]);
 }
 
 function departuresOf(

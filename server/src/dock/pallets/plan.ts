@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { anyOf, notFound, Refusal, rows, type Platform } from '../../platform/index.ts';
+import { packRules } from '../../bench/packing/index.ts';
+import { anyOf, notFound, Refusal, rows, type Db, type Platform } from '../../platform/index.ts';
 import type { Planned } from './build.ts';
-import { cartonUnits, departureKey } from '../units/index.ts';
+import { cartonUnits, departureKey, type Unit } from '../units/index.ts';
 
 /** Seconds that somebody may wait for the best stack; the usual ones take a tenth. */
 const SECONDS = 2;
@@ -39,8 +40,9 @@ export async function planPallet(
   ).filter((unit) => unit.state === 'closed');
   if (waiting.length === 0) throw new Refusal('nothing-to-stack');
   if (new Set(waiting.map(departureKey)).size > 1) throw new Refusal('other-departure');
+  const byRule = await onePalletByRule(db, siteId, waiting);
   const found = await compute.pallets({
-    units: waiting.map((unit) => ({
+    units: (byRule?.first ?? waiting).map((unit) => ({
       id: unit.id,
       size: unit.size,
       weightG: unit.weightG,
@@ -54,5 +56,42 @@ export async function planPallet(
   });
   if ('tooLarge' in found)
     throw new Refusal('unit-too-large', { name: waiting.find((u) => u.id === found.tooLarge)!.name });
-  return { units: found.pallets[0]!, pallets: found.pallets.length, bound: found.lowerBound };
+  const pallets = Math.max(byRule?.pallets ?? 1, found.pallets.length);
+  return { units: found.pallets[0]!, pallets, bound: Math.max(byRule?.pallets ?? 1, found.lowerBound) };
+}
+
+/**
+ * Where all cartons hold one item for which the site has a rule of so many on a pallet: those of the first pallet, and how
+ * many pallets the rule makes.
+ */
+async function onePalletByRule(
+  db: Db,
+  siteId: string,
+  waiting: Unit[],
+): Promise<{ first: Unit[]; pallets: number } | null> {
+  const inside = await rows<{ carton: string; order: string; item: string; units: number }>(
+    db,
+    sql`select c.id as carton, c.order_id as "order", l.item_id as item, sum(k.units)::int as units
+        from carton c join carton_line k on k.carton_id = c.id and k.units > 0 join order_line l on l.id = k.line_id
+        where c.id = ${anyOf(waiting.map((u) => u.id))} group by c.id, l.item_id`,
+  );
+  const items = [...new Set(inside.map((c) => c.item))];
+  if (items.length !== 1) return null;
+  const orders = anyOf([...new Set(inside.map((c) => c.order))]);
+  const ruleOf = await packRules(db, siteId, sql`o.id = ${orders}`, items);
+  const most = [...new Set(inside.map((c) => ruleOf(c.order, c.item)?.perPallet ?? null))];
+  const [perPallet] = most;
+  if (most.length !== 1 || !perPallet) return null;
+  const unitsOf = new Map(inside.map((c) => [c.carton, c.units]));
+  let left = perPallet;
+  const first = waiting.filter((unit) => {
+    const units = unitsOf.get(unit.id) ?? 0;
+    if (units > left) return false;
+    left -= units;
+    return true;
+  });
+  // One carton alone may hold more than the rule has for a pallet.
+  if (first.length === 0) return null;
+  const all = inside.reduce((n, c) => n + c.units, 0);
+  return { first, pallets: Math.ceil(all / perPallet) };
 }

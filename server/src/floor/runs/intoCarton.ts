@@ -3,7 +3,7 @@ import type { RunDetail, RunPick } from '@hand-relay/contract';
 import { ssccPrefix } from '@hand-relay/core/reading/gs1';
 import { proposeCarton } from '@hand-relay/core/handling/packing';
 import { cartonOf, type CartonHere, type PickProgress } from '@hand-relay/core/handling/picking';
-import { closeCarton, lockOrder, openCarton } from '../../bench/packing/index.ts';
+import { closeCarton, lockOrder, openCarton, packRules } from '../../bench/packing/index.ts';
 import { notFound, Refusal, rows, type Change, type Db, type Tx } from '../../platform/index.ts';
 import { discardCarton, dropEmptyShipment } from '../../dock/shipping/index.ts';
 import { isIssued, ssccRange, type Move } from '../../stock/index.ts';
@@ -29,19 +29,34 @@ export async function cartonsHere(on: Db | Tx, siteId: string, runId: string): P
     on,
     sql`select code, inner_mm as inner, tare_g as "tareG", max_weight_g as "maxWeightG" from carton_type where not retired order by cost_minor, code`,
   );
-  const goods = await rows<{ order: string; size: [number, number, number]; weightG: number; units: number }>(
+  const goods = await rows<{
+    order: string;
+    item: string;
+    size: [number, number, number];
+    weightG: number;
+    units: number;
+  }>(
     on,
-    sql`select k.order_id as "order", array[i.length_mm, i.width_mm, i.height_mm] as size, i.weight_g as "weightG", k.units
+    sql`select k.order_id as "order", k.item_id as item, array[i.length_mm, i.width_mm, i.height_mm] as size, i.weight_g as "weightG", k.units
         from pick k join item i on i.id = k.item_id where k.run_id = ${runId} and k.state <> 'out'`,
+  );
+  const ruleOf = await packRules(
+    on,
+    siteId,
+    sql`o.id in (select k.order_id from pick k where k.run_id = ${runId})`,
+    goods.map((g) => g.item),
   );
   const prefix = ssccPrefix(await ssccRange(on, siteId));
   const boxes = types.map((t) => t.code);
   return (order) => {
     const own = goods.filter((g) => g.order === order);
     const open = cartons.find((c) => c.order === order && c.state === 'open');
+    // Where all of it has rules, the carton of the first of them.
+    const rules = own.map((g) => ruleOf(order, g.item));
+    const byRule = rules.every((rule) => rule !== undefined) ? rules[0]?.carton : null;
     return {
       sscc: open?.sscc ?? null,
-      box: proposeCarton(types, own)?.code ?? boxes.at(-1) ?? '',
+      box: byRule ?? proposeCarton(types, own)?.code ?? boxes.at(-1) ?? '',
       boxes,
       others: cartons.filter((c) => c !== open).map((c) => c.sscc),
       prefix,

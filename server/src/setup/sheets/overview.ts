@@ -37,6 +37,7 @@ export async function overview({ db, clock }: Platform, siteId: string): Promise
            (select count(*) from departure where site_id = s.id and not retired)::int as departures,
            (select count(*) from timetable where site_id = s.id and not retired)::int as timetable,
            (select count(*) from carton_type where not retired)::int as cartons,
+           (select count(*) from pack_rule where site_id = s.id and not retired)::int as packrules,
            (select count(*) from pallet_type where not retired)::int as pallets,
            (select count(*) from vehicle_type where not retired)::int as vehicles,
            (select count(*) from cart where site_id = s.id and not retired)::int as carts,

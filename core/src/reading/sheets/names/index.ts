@@ -17,6 +17,7 @@ export const sheetNames = [
   'departures',
   'timetable',
   'cartons',
+  'packrules',
   'pallets',
   'vehicles',
   'carts',

@@ -4,6 +4,7 @@ import { items, stock } from './goods.ts';
 import type { Kind } from './kind.ts';
 import { carts } from './carts.ts';
 import { channels, classes } from './demand.ts';
+import { packrules } from './packRules.ts';
 import { people, roles } from './people.ts';
 import { printers } from './printers.ts';
 import { roster } from './roster.ts';
@@ -26,6 +27,7 @@ export const kinds: Record<SheetName, Kind> = {
   departures,
   timetable,
   cartons,
+  packrules,
   pallets,
   vehicles,
   carts,

@@ -1,18 +1,8 @@
-import { sql, type SQL } from 'drizzle-orm';
-import type { Row, RowOutcome } from '@hand-relay/core/reading/sheets';
-import { recordset, rows, type Db, type Tx } from '../../../platform/index.ts';
+import { sql } from 'drizzle-orm';
+import type { Row } from '@hand-relay/core/reading/sheets';
+import { recordset, rows } from '../../../platform/index.ts';
 import { faultsOf, nothing, type Kind } from './kind.ts';
-
-async function known(on: Db | Tx, from: SQL, column: string, list: readonly RowOutcome[]): Promise<Set<string>> {
-  const wanted = recordset([...new Set(list.map((r) => r.values[column]))]);
-  const found = await rows<{ name: string }>(
-    on,
-    sql`select x.name from (${from}) x where x.name in (select jsonb_array_elements_text(${wanted}))`,
-  );
-  return new Set(found.map((r) => r.name));
-}
-const items = sql`select sku as name from item where not retired`;
-const customers = sql`select number as name from customer where not retired`;
+import { customers, items, known } from './known.ts';
 
 /** What is on its way to the site, by the document that tells of it. */
 export const supply: Kind = {
