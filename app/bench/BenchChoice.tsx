@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { BenchQueue } from '@hand-relay/contract';
 import { remember, remembered } from '../state/index.ts';
@@ -7,22 +6,28 @@ import { Choice } from '../ui/index.ts';
 type Benches = BenchQueue['benches'];
 
 /** The bench this screen stands at, kept by the device; the first one until somebody says. */
-export function thisBench(benches: Benches): string {
-  const chosen = remembered('bench');
+export function thisBench(benches: Benches, chosen: string | null = remembered('bench')): string {
   return benches.find((b) => b.code === chosen)?.code ?? benches[0]?.code ?? '';
 }
 
-export function BenchChoice({ benches }: { benches: Benches }) {
+export function BenchChoice({
+  benches,
+  value,
+  onChange,
+}: {
+  benches: Benches;
+  value: string;
+  onChange: (code: string) => void;
+}) {
   const { t } = useTranslation();
-  const [bench, setBench] = useState(() => thisBench(benches));
   const choose = (code: string) => {
     remember('bench', code);
-    setBench(code);
+    onChange(code);
   };
   return (
     <Choice
       label={t('bench.mine')}
-      value={bench}
+      value={value}
       onChange={choose}
       options={benches.map((b) => ({ value: b.code, title: b.name.replace(/^\D+/, '') || b.name }))}
     />

@@ -14,9 +14,12 @@ export const benchQueue = z.object({
       number: z.string(),
       callSign: z.string(),
       cart: z.string().nullable().describe('null where the goods were confirmed without one'),
-      lane: z.string().nullable(),
+      lane: z.string().nullable().describe('The lane or bench where it was left'),
+      atBench: z.boolean().describe('It was left at a bench, for that one'),
+      urgent: z.boolean(),
       picker: z.string().nullable(),
       leavesAt: instant.nullable(),
+      notes: z.array(z.string()).describe('What its picker wrote for whoever packs'),
       orders: z.array(
         z.object({ id, number: z.string(), position: z.int(), customer: z.string(), units, packed: units }),
       ),

@@ -141,6 +141,8 @@ export const lanes = ['LANE-1', 'LANE-2', 'LANE-3', 'LANE-4', 'LANE-5'] as const
 /** Carts that stand in a lane. */
 export const LANE_FITS = 6;
 export const benches = ['BENCH-1', 'BENCH-2', 'BENCH-3', 'BENCH-4'] as const;
+/** Where freight is packed, on the bench beside the pallets. */
+export const freightBench = { code: 'BENCH-1', forCarrier: 'Fellhaul Freight', fits: 4 } as const;
 export const doors = ['DOOR-1', 'DOOR-2', 'DOOR-3'] as const;
 
 export const cartTypes = [

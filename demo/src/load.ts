@@ -285,7 +285,9 @@ function places(world: Scenario): (typeof tables.place.$inferInsert)[] {
     { id: `outside-${site.id}`, siteId: site.id, kind: 'outside', code: 'OUTSIDE', name: 'Beyond the doors' },
     { id: `inquiry-${site.id}`, siteId: site.id, kind: 'discrepancy', code: 'TO-COUNT', name: 'Waits for a count' },
     ...named('lane', house.lanes, { name: 'Lane', x: 3, apart: 8, y: -4 }),
-    ...named('bench', house.benches, { name: 'Bench', x: 7, apart: 8, y: -7 }),
+    ...named('bench', house.benches, { name: 'Bench', x: 7, apart: 8, y: -7 }).map((b) =>
+      b.code === house.freightBench.code ? { ...b, ...house.freightBench } : b,
+    ),
     ...named('door', house.doors, { name: 'Door', x: 7, apart: 12, y: -10 }),
     ...binRows(world.bins, site.id),
   ];

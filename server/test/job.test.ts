@@ -142,7 +142,7 @@ describe('the whole job', () => {
     await picker.get('runInput', { id: run, body: { pick: first!.step.id, input: short } });
     expect((await picker.refused('leaveRun', { id: run, body: { lane: 'LANE-1' } })).code).toBe('picks-left');
     for (const pick of others) await pickOne(picker, run, pick, 'CART-03');
-    expect((await picker.refused('leaveRun', { id: run, body: { lane: 'BENCH-1' } })).code).toBe('not-a-lane');
+    expect((await picker.refused('leaveRun', { id: run, body: { lane: 'DOOR-1' } })).code).toBe('not-a-lane');
     await picker.get('leaveRun', { id: run, body: { lane: 'LANE-1' } });
     await packAll(packer, id!);
     const { shipment } = (await dock.get('dock')).shipments.find((s) => s.order === id)!;

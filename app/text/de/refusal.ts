@@ -212,7 +212,7 @@ export const refusal: Same<typeof english> = {
     'run-begun':
       'Rundgang {{run}} ist begonnen, erledigt: $t(unit.picks, {"count": {{picks}} }). Mach das erst rückgängig.',
     'picks-left': 'In Rundgang {{run}} noch offen: $t(unit.picks, {"count": {{picks}} }).',
-    'not-a-lane': '„{{got}}“ ist keine Spur. Scanne das Schild an der Spur.',
+    'not-a-lane': '„{{got}}“ ist kein Platz für einen Wagen. Scanne das Schild einer Spur oder eines Packplatzes.',
     'pick-done': 'Diesen Pick hat schon jemand bestätigt.',
     'undo-begun': 'Ware von {{order}} lag auf dem Wagen und ist auf dem Weg zurück. Gib ihn neu frei.',
     'undo-short': 'Die fehlenden {{item}} wurden inzwischen für andere reserviert. Es bleibt dabei.',

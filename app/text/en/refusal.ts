@@ -213,7 +213,7 @@ export const refusal: { refusal: Record<RefusalCode | VerdictCode | OwnCode, str
     'cart-small': '{{cart}} has $t(unit.places, {"count": {{positions}} }). This run needs {{needed}}.',
     'run-begun': 'Run {{run}} has started: $t(unit.picks, {"count": {{picks}} }) done. Undo first.',
     'picks-left': 'Run {{run}} still has $t(unit.picks, {"count": {{picks}} }) open.',
-    'not-a-lane': '"{{got}}" is not a lane. Scan the sign at the lane.',
+    'not-a-lane': '"{{got}}" is no place for a cart. Scan the sign of a lane or bench.',
     'pick-done': 'Somebody has already confirmed this pick.',
     'undo-begun': 'Goods of {{order}} were on the cart and are being put back. Release it again instead.',
     'undo-short': 'The missing {{item}} has been reserved for others. This short stays.',

@@ -101,6 +101,10 @@ export const place = pgTable(
     x: doublePrecision(),
     /** Where the scale of a bench answers: the address of an interface, or `stand-in`; empty where there is none. */
     scale: text().notNull().default(''),
+    /** What a bench is for: orders of a carrier, goods of a zone, carts with a unit of so many litres. */
+    forCarrier: text(),
+    forZone: text(),
+    fromLitres: integer(),
     /** Carts that fit into a lane. */
     fits: integer(),
     bay: integer(),

@@ -36,5 +36,6 @@ export { inTurn, lastDone, nextOpen, type InTurn } from './turns.ts';
 export { goesBack, type Confirmed } from './undo.ts';
 export { offCarts, outOfCartons, type Loose } from './unpick.ts';
 export { cartFront, type CartFront } from './cartFront.ts';
+export { benchFor, type BenchNow, type CartLoad } from './benches.ts';
 export { laneAdvice, type LaneAdvice, type LaneNow } from './lanes.ts';
 export { splitPacks } from './splitPacks.ts';

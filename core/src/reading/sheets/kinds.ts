@@ -281,6 +281,9 @@ export const sheets = {
       { name: 'y_m', type: metres, example: '-4', also: ['y'] },
       { name: 'fits', type: whole(1, 500), example: '4', also: ['carts', 'capacity'] },
       { name: 'scale', type: text(200), example: '' },
+      { name: 'for_carrier', type: text(60), otherwise: '', example: '' },
+      { name: 'for_zone', type: text(20), otherwise: '', example: '' },
+      { name: 'from_litres', type: whole(1, 100_000), example: '' },
     ],
   },
   carriers: {

@@ -25,14 +25,12 @@ const told = (plan: ReturnType<typeof planByRules>) =>
 describe('cartons by a site\u2019s rules', () => {
   it('hold so many, each kind by itself, the last with what is left', () => {
     const plan = planByRules(asked([jars(41), lids(3)]), [rule(16), null], null);
-    expect(told(plan)).toEqual(
-      [
-        [1, 16, true],
-        [1, 16, true],
-        [0, 9, true],
-        [0, 3, false],
-      ].map(([t, n, by]) => (n === 9 ? [expect.any(Number), n, by] : [t, n, by])),
-    );
+    expect(told(plan)).toEqual([
+      [1, 16, true],
+      [1, 16, true],
+      [0, 9, true],
+      [0, 3, false],
+    ]);
     expect(plan.choices).toEqual([]);
     // In the type that the rule names, though a cheaper one would do.
     expect(told(planByRules(asked([jars(8)]), [rule(4, 2)], null))).toEqual([

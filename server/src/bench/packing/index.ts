@@ -1,3 +1,2 @@
 export { closeCarton, forgetWeight, lockOrder, openCarton, reopenCarton } from './cartons.ts';
 export { packingRoutes } from './routes.ts';
-export { packRules } from './rules.ts';

@@ -6,7 +6,7 @@ import { volumetricG, type CartonRule, type CartonType, type Goods } from '@hand
 import { anyOf, notFound, rows, type Db, type Platform, type Tx } from '../../platform/index.ts';
 import { outOfStock } from '../packaging/index.ts';
 import { benchState } from './read.ts';
-import { packRules } from './rules.ts';
+import { packRules } from '../packRules/index.ts';
 
 /** Seconds that a packer may wait for the best packing; simple orders take a few hundredths. */
 const SECONDS = 1.5;

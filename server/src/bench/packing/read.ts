@@ -7,13 +7,14 @@ import { settingsOf } from '../../setup/settings/index.ts';
 import { cartFrontOf } from '../../stock/index.ts';
 import { expectedWeights } from '../weighing/index.ts';
 
-/** Carts that were left for packing, the earliest departure first. */
+/** Carts that were left for packing: urgent ones, then the earliest departure first. */
 export async function benchQueue({ db }: Platform, siteId: string): Promise<BenchQueue> {
   const runs = await rows<BenchQueue['runs'][number]>(
     db,
     sql`
     select r.id, r.number, r.call_sign as "callSign", r.cart_code as cart, lane.code as lane, p.name as picker,
-           ${iso(sql`min(o.leaves_at)`)} as "leavesAt",
+           coalesce(lane.kind = 'bench', false) as "atBench", r.priority > 0 as urgent, ${iso(sql`min(o.leaves_at)`)} as "leavesAt",
+           coalesce(jsonb_agg(o.number || ': ' || o.for_bench order by q.number) filter (where o.for_bench <> ''), '[]') as notes,
            jsonb_agg(jsonb_build_object('id', o.id, 'number', o.number, 'position', q.number, 'customer', c.name,
              'units', k.units, 'packed', greatest(0, k.packed)) order by q.number) as orders
     from run r left join place lane on lane.id = r.lane_id left join person p on p.id = r.picker_id
@@ -27,7 +28,7 @@ export async function benchQueue({ db }: Platform, siteId: string): Promise<Benc
       from pick k where k.run_id = r.id and k.order_id = q.order_id
     ) k on true
     where r.site_id = ${siteId} and r.state = 'left' and k.units > 0
-    group by r.id, lane.code, p.name order by min(o.leaves_at) nulls last, r.number`,
+    group by r.id, lane.code, lane.kind, p.name order by r.priority > 0 desc, min(o.leaves_at) nulls last, r.number`,
   );
   return { benches: await benches(db, siteId), runs };
 }

@@ -4,7 +4,7 @@ import type { releaseBody, ReleasePreview } from '@hand-relay/contract';
 import { chances, estimate } from '@hand-relay/core/walking/labour';
 import { filledBy } from '@hand-relay/core/handling/packaging';
 import { cartonsRoughly } from '@hand-relay/core/handling/packing';
-import { packRules } from '../../bench/packing/index.ts';
+import { packRules } from '../../bench/packRules/index.ts';
 import { anyOf, rows, type Actor, type Platform } from '../../platform/index.ts';
 import { standards } from '../../setup/settings/index.ts';
 import { allocate, type Allocation } from './demand.ts';

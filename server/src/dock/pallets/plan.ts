@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { packRules } from '../../bench/packing/index.ts';
+import { packRules } from '../../bench/packRules/index.ts';
 import { anyOf, notFound, Refusal, rows, type Db, type Platform } from '../../platform/index.ts';
 import type { Planned } from './build.ts';
 import { cartonUnits, departureKey, type Unit } from '../units/index.ts';

@@ -14,6 +14,7 @@ import { runSummaries } from '../../desk/waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { layoutOf } from '../plan/index.ts';
 import { cartonsHere, cartonsOf } from './intoCarton.ts';
+import { benchOf, takesCarts } from './bench.ts';
 import { setUpOf } from './setUp.ts';
 import { together } from './together.ts';
 
@@ -230,18 +231,22 @@ export async function runDetail(
     join role r on r.site_id = m.site_id and r.name = any(m.roles) and 'runs.pick' = any(r.rights)
     where s.site_id = ${siteId} and s.expires_at > ${clock().toISOString()} order by p.name limit 60`,
   );
+  const { stages, expressLane } = await settingsOf(db, siteId);
   const lanes = await rows<RunDetail['lanes'][number]>(
     db,
     sql`select p.code, p.name, case when p.x is not null then jsonb_build_object('x', p.x, 'y', p.y) end as at, p.fits,
                (select count(*)::int from run r where r.lane_id = p.id and r.state = 'left') as carts
-        from place p where p.site_id = ${siteId} and p.kind = 'lane' and not p.retired order by p.code`,
+        from place p where p.site_id = ${siteId} and ${takesCarts(stages)} and not p.retired order by p.kind desc, p.code`,
   );
-  const { stages, expressLane } = await settingsOf(db, siteId);
+  const picks = await runPicks(db, { siteId, runId, rights, now: clock() });
+  // Goods that are in their cartons already need no bench.
+  const packs = stages === 'pick-pack-ship' && picks.some((p) => !p.step.carton);
+  const bench = packs ? await benchOf(db, siteId, runId) : null;
   return {
     run,
     cartFront: extra!.front,
     positions,
-    picks: await runPicks(db, { siteId, runId, rights, now: clock() }),
+    picks,
     cartons: await cartonsOf(db, runId),
     setUp: run.state === 'picking' ? await setUpOf(db, siteId, runId) : null,
     path: extra!.path,
@@ -250,7 +255,7 @@ export async function runDetail(
     lanes,
     people,
     // Urgent work goes where whoever packs looks first.
-    proposedLane: run.priority > 0 && expressLane !== '' ? expressLane : extra!.proposed,
+    proposedLane: run.priority > 0 && expressLane !== '' ? expressLane : (bench ?? extra!.proposed),
     stages,
   };
 }

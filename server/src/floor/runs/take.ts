@@ -8,6 +8,7 @@ import { settleReturned, surplusAmong } from '../../desk/orders/index.ts';
 import { requestPutAway, type Unwanted } from '../putAway/index.ts';
 import { endWaveIfDone, freeReservation } from '../../desk/waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
+import { takesCarts } from './bench.ts';
 import { stageGoods } from './stageGoods.ts';
 import { endCartons, giveUpCartons } from './intoCarton.ts';
 import { reportOut } from './shortPick.ts';
@@ -252,7 +253,7 @@ async function dropHeld(change: Change, run: RunRow): Promise<void> {
   if (orders.length > 0) change.publish('orders', orders);
 }
 
-/** Says in which lane the cart was left: the work passes to the bench. Every pick must be done or short. */
+/** Says in which lane, or at which bench, the cart was left: the work passes to the bench. Every pick must be done or short. */
 export async function leaveRun(change: Change, runId: string, scanned: string): Promise<void> {
   const { tx, actor } = change;
   const run = await lockRun(tx, actor.siteId, runId);
@@ -270,9 +271,11 @@ export async function leaveLocked(change: Change, run: RunRow, scanned: string):
     sql`select count(*)::int as picks from pick where run_id = ${runId} and state = 'open'`,
   );
   if (open!.picks > 0) throw new Refusal('picks-left', { run: run.number, picks: open!.picks });
-  const [lane] = await rows<{ id: string; code: string }>(
+  const { stages } = await settingsOf(tx, actor.siteId);
+  const [lane] = await rows<{ id: string; code: string; kind: string }>(
     tx,
-    sql`select id, code from place where site_id = ${actor.siteId} and kind = 'lane' and upper(code) = upper(${scanned}) and not retired`,
+    sql`select id, code, kind from place where site_id = ${actor.siteId} and ${takesCarts(stages)} and upper(code) = upper(${scanned}) and not retired
+        order by kind desc`,
   );
   if (!lane) throw new Refusal('not-a-lane', { got: scanned });
   await endCartons(change, runId);
@@ -285,7 +288,7 @@ export async function leaveLocked(change: Change, run: RunRow, scanned: string):
     sql`update run set state = ${state}, lane_id = ${lane.id}, left_at = ${now.toISOString()} where id = ${runId}`,
   );
   await journalRun(change, run, 'cart-left', { lane: lane.code, cart: run.cart });
-  if (state === 'left') await raiseElsewhere(change, run, lane);
+  if (state === 'left' && lane.kind === 'lane') await raiseElsewhere(change, run, lane);
   await endWaveIfDone(change, run.waveId);
   await stageGoods(change, runId);
   change.publish('runs', [runId]);

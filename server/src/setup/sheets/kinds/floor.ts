@@ -4,6 +4,7 @@ import type { Floor } from '@hand-relay/core/walking/floor';
 import type { Row } from '@hand-relay/core/reading/sheets';
 import { recordset, rows, type Change, type Db, type Tx } from '../../../platform/index.ts';
 import { faultsOf, nothing, only, type Kind } from './kind.ts';
+import { known as listed } from './known.ts';
 
 const known = async (on: Db | Tx, statement: ReturnType<typeof sql>) =>
   new Set((await rows<{ code: string }>(on, statement)).map((r) => r.code));
@@ -171,7 +172,8 @@ export const places: Kind = {
   read: (on, site) =>
     rows<Row>(
       on,
-      sql`select code as place, kind, name, round(x::numeric * 100)::int as x_m, round(y::numeric * 100)::int as y_m, fits, scale, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
+      sql`select code as place, kind, name, round(x::numeric * 100)::int as x_m, round(y::numeric * 100)::int as y_m, fits, scale,
+                 coalesce(for_carrier, '') as for_carrier, coalesce(for_zone, '') as for_zone, from_litres, retired from place where site_id = ${site} and kind in ('lane', 'bench', 'door') order by kind, code`,
     ),
   async faults(on, site, list) {
     const kinds = new Map(
@@ -182,14 +184,27 @@ export const places: Kind = {
         )
       ).map((p) => [p.code, p.kind]),
     );
+    const carriers = await listed(on, sql`select name from carrier`, 'for_carrier', list);
+    const zones = await listed(
+      on,
+      sql`select code as name from zone where site_id = ${site} and not retired`,
+      'for_zone',
+      list,
+    );
     return faultsOf(list, (r, fail) => {
       const kind = kinds.get(String(r['place']));
       if (kind && kind !== r['kind']) fail('kind', 'as-it-is', { is: kind });
       const [x, y] = [r['x_m'] ?? null, r['y_m'] ?? null];
       if ((x === null) !== (y === null)) fail(x === null ? 'x_m' : 'y_m', 'a-value');
-      if (typeof r['fits'] === 'number' && r['kind'] !== 'lane') fail('fits', 'lanes-alone');
+      if (typeof r['fits'] === 'number' && r['kind'] === 'door') fail('fits', 'no-door');
+      const notAtBench = r['kind'] !== 'bench' && (!kind || kind === r['kind']);
+      for (const column of ['for_carrier', 'for_zone', 'from_litres'])
+        if (r[column] && notAtBench) fail(column, 'benches-for');
+      if (r['for_carrier'] && !carriers.has(String(r['for_carrier'])))
+        fail('for_carrier', 'a-known', { what: 'carriers' });
+      if (r['for_zone'] && !zones.has(String(r['for_zone']))) fail('for_zone', 'a-known', { what: 'zones' });
       const scale = String(r['scale'] ?? '');
-      if (scale !== '' && r['kind'] !== 'bench' && (!kind || kind === r['kind'])) fail('scale', 'benches-alone');
+      if (scale !== '' && notAtBench) fail('scale', 'benches-alone');
       else if (scale !== '' && !isScaleAddress(scale)) fail('scale', 'scale-address');
     });
   },
@@ -197,10 +212,11 @@ export const places: Kind = {
   async write(change: Change, list) {
     const { tx, actor, newId } = change;
     await tx.execute(sql`
-      insert into place (id, site_id, kind, code, name, x, y, fits, scale, retired)
-      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.x_m / 100.0, r.y_m / 100.0, r.fits, coalesce(r.scale, ''), r.retired
+      insert into place (id, site_id, kind, code, name, x, y, fits, scale, for_carrier, for_zone, from_litres, retired)
+      select r.id, ${actor.siteId}, r.kind, r.place, coalesce(nullif(r.name, ''), r.place), r.x_m / 100.0, r.y_m / 100.0, r.fits, coalesce(r.scale, ''), nullif(r.for_carrier, ''), nullif(r.for_zone, ''), r.from_litres, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
-        as r(id text, kind text, place text, name text, x_m int, y_m int, fits int, scale text, retired boolean)
-      on conflict (site_id, kind, code) do update set name = excluded.name, x = excluded.x, y = excluded.y, fits = excluded.fits, scale = excluded.scale, retired = excluded.retired`);
+        as r(id text, kind text, place text, name text, x_m int, y_m int, fits int, scale text, for_carrier text, for_zone text, from_litres int, retired boolean)
+      on conflict (site_id, kind, code) do update set name = excluded.name, x = excluded.x, y = excluded.y, fits = excluded.fits, scale = excluded.scale,
+        for_carrier = excluded.for_carrier, for_zone = excluded.for_zone, from_litres = excluded.from_litres, retired = excluded.retired`);
   },
 };
