@@ -156,7 +156,6 @@ export async function packingSlip(
         EDGE,
       );
     }
-    if (!head.confirmedAt) document.moveDown().text(words.notConfirmed, EDGE);
   }
 
   function numberPages() {
