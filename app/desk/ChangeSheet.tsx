@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { OrderChange, OrdersChanged } from '@hand-relay/contract';
 import { addDays, localDate, weekday } from '@hand-relay/core/calendar';
+import { packingChoices } from '@hand-relay/core/handling/packing';
 import { stages, type Stage } from '@hand-relay/core/deciding/holds';
 import { api, troubleOf, useMay, useMe, useNow, words } from '../state/index.ts';
 import { dayName, headed } from '../text/index.ts';
@@ -10,7 +11,7 @@ import { Stops } from '../holds/index.ts';
 import { partsOf, summed } from './parts.ts';
 import { useChangeOrders, type ChangeSums } from './useChangeOrders.ts';
 
-const heads = ['day', 'priority', 'lane'] as const;
+const heads = ['day', 'priority', 'lane', 'packing'] as const;
 const acts = ['tag', 'hold', 'lift', 'cancel'] as const;
 type Head = (typeof heads)[number];
 type What = Head | (typeof acts)[number];
@@ -33,6 +34,7 @@ export function ChangeSheet({ orders, title, onClose }: { orders: string[]; titl
     day: mayChange,
     priority: mayChange,
     lane: mayChange,
+    packing: mayChange,
     tag: mayTag,
     hold: mayCancel,
     lift: true,
@@ -54,6 +56,7 @@ export function ChangeSheet({ orders, title, onClose }: { orders: string[]; titl
     day: Object.keys(set).length > 0,
     priority: Object.keys(set).length > 0,
     lane: Object.keys(set).length > 0,
+    packing: Object.keys(set).length > 0,
     tag: !noTag,
     hold: !noReason && stops.length > 0,
     lift: !noReason,
@@ -110,6 +113,19 @@ export function ChangeSheet({ orders, title, onClose }: { orders: string[]; titl
         options={offered.map((value) => ({ value, title: t(`change.${value}`) }))}
       />
       {what === 'day' && <DayPart set={set} onChange={setSet} />}
+      {what === 'packing' && (
+        <Column gap={6}>
+          <Choice
+            label={t('change.packing')}
+            value={set.packing ?? ('' as never)}
+            onChange={(packing) => setSet({ packing })}
+            options={packingChoices.map((value) => ({ value, title: t(`packing.${value}`) }))}
+          />
+          <Text kind="small" colour="quiet">
+            {t('change.packingHint')}
+          </Text>
+        </Column>
+      )}
       {what === 'priority' && (
         <Column gap={6}>
           <Choice

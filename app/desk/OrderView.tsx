@@ -154,6 +154,7 @@ function Head({ order }: { order: OrderDetail }) {
         ]}
       />
       {order.shipComplete && <Signal kind="quiet" text={t('order.shipComplete')} />}
+      {order.packing !== 'usual' && <Signal kind="quiet" text={t(`packing.${order.packing}`)} />}
       {order.note !== '' && <Signal kind="caution" text={`${t('order.noted')}: ${order.note}`} size="body" />}
       <OrderTags order={order} />
       <Row gap={8}>

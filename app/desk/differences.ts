@@ -6,8 +6,16 @@ export interface Difference {
   after: string;
 }
 
-const said = (value: string) =>
-  value === 'true' ? i18n.t('field.yes') : value === 'false' ? i18n.t('field.no') : value === '' ? '–' : value;
+const said = (value: string, field: string) =>
+  field === 'packing' && i18n.exists(`packing.${value}`)
+    ? i18n.t(`packing.${value}` as never)
+    : value === 'true'
+      ? i18n.t('field.yes')
+      : value === 'false'
+        ? i18n.t('field.no')
+        : value === ''
+          ? '–'
+          : value;
 
 /** A field in words: one of the order, a line, or a field of a line. */
 function fieldName(field: string): string {
@@ -23,5 +31,5 @@ export function differenceWords({ field, before, after }: Difference): string {
   const whole = /^line \d+$/.test(field);
   if (whole && before === '') return i18n.t('field.added', { field: name, after });
   if (whole && after === '') return i18n.t('field.gone', { field: name, before });
-  return i18n.t('field.changed', { field: name, before: said(before), after: said(after) });
+  return i18n.t('field.changed', { field: name, before: said(before, field), after: said(after, field) });
 }

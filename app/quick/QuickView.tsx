@@ -35,6 +35,7 @@ import {
 import { DeskTabs } from '../desk/index.ts';
 import { Page } from '../shell/index.ts';
 import { QuickLineRow } from './QuickLineRow.tsx';
+import { saidOf } from './saidOf.ts';
 
 /** Everything due on one screen: as asked, or exact by line, confirmed and shipped once. */
 export function QuickView() {
@@ -98,11 +99,8 @@ export function QuickView() {
     send(
       notify({
         kind: 'done',
-        text: t(packs ? 'quick.toPack' : 'quick.done', {
-          orders: t('unit.orders', { count: done.data.shipments.length + done.data.toPack.length }),
-          units: t('unit.units', { count: units }),
-        }),
-        ...(packs && placesToGo.includes('bench') ? { link: '/bench' } : {}),
+        text: saidOf(done.data, { orders: going.length, units }),
+        ...(done.data.toPack.length > 0 && placesToGo.includes('bench') ? { link: '/bench' } : {}),
       }),
     );
     if (only) router.navigate(`/desk/orders/${only}`);

@@ -40,7 +40,10 @@ export const setupColumns: readonly (readonly SetupGroup[])[] = [
   [
     {
       name: 'goods',
-      entries: [...lists('items', 'stock', 'supply', 'shelf', 'cartons', 'packrules', 'pallets'), ...pages('packaging', 'weights')],
+      entries: [
+        ...lists('items', 'stock', 'supply', 'shelf', 'cartons', 'packrules', 'pallets'),
+        ...pages('packaging', 'weights'),
+      ],
     },
     { name: 'orders', entries: [...lists('customers', 'classes', 'channels'), ...pages('holds', 'host')] },
   ],

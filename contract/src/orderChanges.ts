@@ -1,4 +1,5 @@
 import { stages } from '@hand-relay/core/deciding/holds';
+import { packingChoices } from '@hand-relay/core/handling/packing';
 import { z } from 'zod';
 import { id, instant, isoDate, units } from './basics.ts';
 import { orderDraft, orderDraftFields, uniqueLines } from './orders.ts';
@@ -21,6 +22,10 @@ export const orderChange = z.strictObject({
   door: place.optional(),
   priority: z.int().min(1).max(9).optional(),
   shipComplete: z.boolean().optional(),
+  packing: z
+    .enum(packingChoices)
+    .optional()
+    .describe('Whether it is packed, where not as its customer or channel has it'),
   reference: z.string().trim().max(60).optional(),
   note: z.string().trim().max(500).optional(),
   shipTo: orderDraftFields.shipTo.optional(),

@@ -1,3 +1,4 @@
+import { packingChoices } from '@hand-relay/core/handling/packing';
 import { demandKinds } from '@hand-relay/core/handling/shipping';
 import { z } from 'zod';
 import { cartsThere, id, instant, isoDate, lotsOfLine, units, whole } from './basics.ts';
@@ -145,6 +146,7 @@ export const orderDetail = z.object({
   carrier: z.string().nullable(),
   priority: z.int(),
   shipComplete: z.boolean(),
+  packing: z.enum(packingChoices),
   note: z.string(),
   document: z.string(),
   link: z.string(),

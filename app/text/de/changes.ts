@@ -15,6 +15,7 @@ export const changes: Same<typeof english> = {
     door: 'Tor',
     priority: 'Priorität',
     shipComplete: 'Komplettlieferung',
+    packing: 'Packen',
     note: 'Hinweis',
     link: 'Link',
     name: 'Name',
@@ -33,6 +34,7 @@ export const changes: Same<typeof english> = {
     yes: 'ja',
     no: 'nein',
   },
+  packing: { usual: 'Wie üblich', pack: 'Wird am Packplatz gepackt', 'as-picked': 'Geht wie kommissioniert' },
   change: {
     key: 'Ändern',
     keyCount_one: '{{count}} Auftrag ändern',
@@ -42,6 +44,9 @@ export const changes: Same<typeof english> = {
     day: 'Termin und Abfahrt',
     priority: 'Priorität',
     lane: 'Spur und Tor',
+    packing: 'Packen',
+    packingHint:
+      'Ob die Ware an einem Packplatz gepackt wird, wo es nicht so ist wie beim Kunden, beim Kanal und bei den Artikeln.',
     tag: 'Schlagwörter',
     hold: 'Sperren',
     lift: 'Sperren aufheben',

@@ -62,6 +62,8 @@ export const column: Same<typeof english> = {
   channel: 'Kanal',
   lane: 'Spur',
   door: 'Tor',
+  packing: 'Packen',
+  own_box: 'Geht im eigenen Karton',
   per_carton: 'Stück je Karton',
   per_pallet: 'Stück je Palette',
   carton: 'Karton',

@@ -10,6 +10,7 @@ export const quick: Same<typeof english> = {
     confirm: 'Bestätigen und versenden: {{orders}}, {{units}}',
     confirmPicked: '{{orders}} als gepickt bestätigen, {{units}}',
     toPack: '{{orders}} gepickt, {{units}}. Sie warten am Packplatz.',
+    atDock: '{{orders}} gepickt, {{units}}. Ohne Packen: sie warten am Tor.',
     one: 'Gepicktes bestätigen',
     find: 'Nummer, Referenz oder Kunde suchen',
     due: 'Fällig bis',

@@ -59,6 +59,8 @@ export const column = {
   channel: 'Channel',
   lane: 'Lane',
   door: 'Door',
+  packing: 'Packing',
+  own_box: 'Ships in own box',
   per_carton: 'Units per carton',
   per_pallet: 'Units per pallet',
   carton: 'Carton',

@@ -8,6 +8,7 @@ export const quick = {
     confirmPicked: 'Confirm {{orders}} as picked, {{units}}',
     done: '{{orders}} shipped, {{units}}.',
     toPack: '{{orders}} picked, {{units}}. They wait at the bench.',
+    atDock: '{{orders}} picked, {{units}}. Not packed: waiting at the dock.',
     one: 'Confirm picked goods',
     find: 'Find number, reference or customer',
     due: 'Due by',

@@ -35,6 +35,8 @@ export const item = pgTable(
     keepUpright: boolean().notNull().default(false),
     /** Weight that may rest on a unit in cartons; null where any may. */
     maxLoadG: integer(),
+    /** It ships in the box that it comes in. */
+    ownBox: boolean().notNull().default(false),
     tracksLot: boolean().notNull(),
     tracksSerial: boolean().notNull(),
     valueMinor: bigint({ mode: 'number' }).notNull(),

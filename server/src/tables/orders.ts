@@ -1,3 +1,4 @@
+import type { PackingChoice } from '@hand-relay/core/handling/packing';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -28,6 +29,7 @@ export const channel = pgTable('channel', {
   name: text().notNull(),
   /** 1 before 2, wherever channels are listed. */
   rank: smallint().notNull(),
+  packing: text().$type<PackingChoice>().notNull().default('usual'),
   retired: boolean().notNull().default(false),
 });
 
@@ -57,6 +59,8 @@ export const customer = pgTable(
     wishes: text().notNull().default(''),
     /** Whoever keeps the accounts wants nothing to go to this customer. */
     creditStop: boolean().notNull().default(false),
+    /** Whether its goods are packed. */
+    packing: text().$type<PackingChoice>().notNull().default('usual'),
     retired: boolean().notNull().default(false),
   },
   (t) => [
@@ -154,6 +158,8 @@ export const order = pgTable(
     doorId: text().references(() => place.id),
     priority: smallint().notNull(),
     shipComplete: boolean().notNull(),
+    /** Whether its goods are packed, where not as its customer or channel has it. */
+    packing: text().$type<PackingChoice>().notNull().default('usual'),
     shipName: text().notNull(),
     shipStreet: text().notNull(),
     shipPostcode: text().notNull(),

@@ -16,6 +16,7 @@ const was: OrderHead & { channel: string } = {
   door: null,
   priority: 5,
   shipComplete: false,
+  packing: 'usual',
   reference: 'PO 77',
   note: '',
   shipTo,

@@ -1,4 +1,5 @@
 import { departureFor, leavesWith, type Departure } from '../../calendar/index.ts';
+import type { PackingChoice } from '../../handling/packing/index.ts';
 import type { Difference, OrderDraft } from '../../reading/intake/index.ts';
 
 /** What people can change of an order without touching its lines. */
@@ -12,6 +13,7 @@ export interface OrderHead {
   door: string | null;
   priority: number;
   shipComplete: boolean;
+  packing: PackingChoice;
   reference: string;
   note: string;
   shipTo: OrderDraft['shipTo'];
@@ -28,7 +30,18 @@ export interface Changed {
   undo: HeadChange;
 }
 
-const fields = ['due', 'departure', 'lane', 'door', 'priority', 'shipComplete', 'reference', 'note', 'shipTo'] as const;
+const fields = [
+  'due',
+  'departure',
+  'lane',
+  'door',
+  'priority',
+  'shipComplete',
+  'packing',
+  'reference',
+  'note',
+  'shipTo',
+] as const;
 
 const addressFields = ['name', 'street', 'postcode', 'city', 'country'] as const;
 type Value = OrderHead[keyof OrderHead];
@@ -67,6 +80,7 @@ export function changeHead(
     door: set.door === undefined ? was.door : set.door,
     priority: set.priority ?? was.priority,
     shipComplete: set.shipComplete ?? was.shipComplete,
+    packing: set.packing ?? was.packing,
     reference: set.reference ?? was.reference,
     note: set.note ?? was.note,
     shipTo: set.shipTo ?? was.shipTo,

@@ -1,3 +1,4 @@
+import { packingChoices } from '../../handling/packing/index.ts';
 import type { SheetName } from './names/index.ts';
 import type { Sheet } from './column.ts';
 
@@ -165,6 +166,7 @@ export const sheets = {
         maybe: ['cost'],
       },
       { name: 'picture', type: text(200), example: 'jar/340/1', also: ['image'] },
+      { name: 'own_box', type: { kind: 'yes-no' }, example: 'no', also: ['ships as it is', 'ships in own box'] },
       { name: 'service', type: { kind: 'yes-no' }, example: 'no', also: ['no goods'], maybe: ['charge'] },
     ],
   },
@@ -194,6 +196,7 @@ export const sheets = {
       { name: 'channel', type: lower(20), needed: true, example: 'web', also: ['channel code', 'code'] },
       { name: 'name', type: text(60), needed: true, example: 'Web shop', also: ['description'] },
       { name: 'rank', type: whole(1, 999), otherwise: 100, example: '1', also: ['order', 'priority'] },
+      { name: 'packing', type: { kind: 'choice', of: packingChoices }, otherwise: 'usual', example: 'usual' },
     ],
   },
   classes: {
@@ -233,6 +236,7 @@ export const sheets = {
       { name: 'country', type: upper(2), otherwise: '', example: 'GB' },
       { name: 'wishes', type: text(300), otherwise: '', example: 'No loose filling', also: ['notes', 'remarks'] },
       { name: 'credit_stop', type: { kind: 'yes-no' }, example: 'no', also: ['credit hold', 'on stop'] },
+      { name: 'packing', type: { kind: 'choice', of: packingChoices }, otherwise: 'usual', example: 'usual' },
     ],
   },
   shelf: {

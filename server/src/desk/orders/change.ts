@@ -67,7 +67,7 @@ const readHeads = (on: Db | Tx, siteId: string, ids: readonly string[]) =>
   rows<Order>(
     on,
     sql`
-    select o.id, o.channel, o.status, o.due::text as due, d.name as departure, lane.code as lane, door.code as door, o.priority, o.ship_complete as "shipComplete",
+    select o.id, o.channel, o.status, o.due::text as due, d.name as departure, lane.code as lane, door.code as door, o.priority, o.ship_complete as "shipComplete", o.packing,
            o.reference, o.note, jsonb_build_object('name', o.ship_name, 'street', o.ship_street, 'postcode', o.ship_postcode,
              'city', o.ship_city, 'country', o.ship_country) as "shipTo",
            (select coalesce(sum(l.released), 0)::int from order_line l where l.order_id = o.id) as released,
@@ -154,10 +154,10 @@ async function writeHeads(change: Change, list: readonly { order: Order; changed
     leavesAt: leavesAt === null ? null : new Date(leavesAt).toISOString(),
   }));
   await tx.execute(sql`
-    update customer_order o set due = h.due, departure_id = d.id, lane_id = lane.id, door_id = door.id, leaves_at = h."leavesAt", priority = h.priority, ship_complete = h."shipComplete",
+    update customer_order o set due = h.due, departure_id = d.id, lane_id = lane.id, door_id = door.id, leaves_at = h."leavesAt", priority = h.priority, ship_complete = h."shipComplete", packing = h.packing,
       reference = h.reference, note = h.note, ship_name = h."shipName", ship_street = h.street, ship_postcode = h.postcode,
       ship_city = h.city, ship_country = h.country, version = o.version + 1
-    from jsonb_to_recordset(${recordset(heads)}) as h(id text, due date, departure text, lane text, door text, "leavesAt" timestamptz, priority int, "shipComplete" boolean,
+    from jsonb_to_recordset(${recordset(heads)}) as h(id text, due date, departure text, lane text, door text, "leavesAt" timestamptz, priority int, "shipComplete" boolean, packing text,
       reference text, note text, "shipName" text, street text, postcode text, city text, country text)
     left join departure d on d.name = h.departure and d.site_id = ${actor.siteId}
     left join place lane on lane.code = h.lane and lane.kind = 'lane' and lane.site_id = ${actor.siteId}

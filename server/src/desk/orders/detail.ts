@@ -26,7 +26,7 @@ export async function orderDetail({ db, clock }: Platform, siteId: string, id: s
     sql`
     select o.id, o.number, o.kind, o.to_site as "toSite", o.channel, o.reference, o.status, o.due::text as due, d.name as departure,
            ${iso(sql`o.leaves_at`)} as "leavesAt", lane.code as lane, ${cartsWith(sql`o.id`)} as carts, k.name || ', ' || v.name as carrier,
-           o.priority, o.ship_complete as "shipComplete", o.note, o.document, o.link, o.tags,
+           o.priority, o.ship_complete as "shipComplete", o.packing, o.note, o.document, o.link, o.tags,
            case when r.id is null then null else json_build_object('id', r.id, 'number', r.number) end as "splitOf",
            case when ld.id is null then null else json_build_object('id', ld.id, 'number', ld.number) end as load,
            c.number as "customerNumber", c.name as "customerName", c.class as "customerClass", c.min_shelf_days as "minShelfDays",

@@ -5,7 +5,7 @@ import { freshProgress } from '@hand-relay/core/handling/picking';
 import { judgeQuick } from '@hand-relay/core/deciding/quick';
 import { mustNotBeHeld } from '../holds/index.ts';
 import { anyOf, notFound, recordset, Refusal, rows, type Change } from '../../platform/index.ts';
-import { openShipment, shipAtOnce } from '../../dock/shipping/index.ts';
+import { openShipment, shipAtOnce, stageGoods } from '../../dock/shipping/index.ts';
 import { lockTotals, move, mustKeepUntil, nextNumbers } from '../../stock/index.ts';
 import { freeOrders, itemsOf, lockStock } from '../waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
@@ -112,9 +112,12 @@ export async function quickConfirm(
   if (packs) {
     change.publish('runs', [run]);
     change.publish('bench', []);
+    const atDock = await stageGoods(change, run);
     return {
       shipments: [],
-      toPack: orders.map(({ order, picks: own }) => ({ order: head(order).number, id: order, units: unitsOf(own) })),
+      toPack: orders
+        .filter(({ order }) => !atDock.has(order))
+        .map(({ order, picks: own }) => ({ order: head(order).number, id: order, units: unitsOf(own) })),
     };
   }
   return { shipments: await shipEach(change, orders, head), toPack: [] };

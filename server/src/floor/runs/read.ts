@@ -14,6 +14,7 @@ import { runSummaries } from '../../desk/waves/index.ts';
 import { settingsOf } from '../../setup/settings/index.ts';
 import { layoutOf } from '../plan/index.ts';
 import { cartonsHere, cartonsOf } from './intoCarton.ts';
+import { packedOrders } from '../../bench/packChoice/index.ts';
 import { benchOf, takesCarts } from './bench.ts';
 import { setUpOf } from './setUp.ts';
 import { together } from './together.ts';
@@ -240,7 +241,8 @@ export async function runDetail(
   );
   const picks = await runPicks(db, { siteId, runId, rights, now: clock() });
   // Goods that are in their cartons already need no bench.
-  const packs = stages === 'pick-pack-ship' && picks.some((p) => !p.step.carton);
+  const loose = picks.filter((p) => !p.step.carton).map((p) => p.order.id);
+  const packs = stages === 'pick-pack-ship' && (await packedOrders(db, loose)).size > 0;
   const bench = packs ? await benchOf(db, siteId, runId) : null;
   return {
     run,

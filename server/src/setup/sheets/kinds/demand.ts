@@ -19,11 +19,14 @@ export const classCodes = (on: Db | Tx) => codes(on, 'customer_class');
 /** A short list of the house: codes with a name, ranked. */
 function ranked(table: 'channel' | 'customer_class', column: 'channel' | 'class', uses: (code: SQL) => SQL): Kind {
   const name = sql.identifier(table);
+  // Channels say besides whether their orders are packed.
+  const packs = table === 'channel';
+  const more = packs ? sql`, packing` : sql``;
   return {
     read: (on) =>
       rows<Row>(
         on,
-        sql`select code as ${sql.identifier(column)}, name, rank, retired from ${name} order by rank, code`,
+        sql`select code as ${sql.identifier(column)}, name, rank${more}, retired from ${name} order by rank, code`,
       ),
     faults: nothing,
     async refusesRetiring(on, _site, list) {
@@ -43,10 +46,10 @@ function ranked(table: 'channel' | 'customer_class', column: 'channel' | 'class'
     },
     async write({ tx }, list) {
       await tx.execute(sql`
-        insert into ${name} (code, name, rank, retired)
-        select r.code, r.name, r.rank, coalesce(r.retired, false)
-        from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, code: r[column] })))}) as r(code text, name text, rank int, retired boolean)
-        on conflict (code) do update set name = excluded.name, rank = excluded.rank, retired = excluded.retired`);
+        insert into ${name} (code, name, rank, retired${more})
+        select r.code, r.name, r.rank, coalesce(r.retired, false)${more}
+        from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, code: r[column] })))}) as r(code text, name text, rank int, retired boolean, packing text)
+        on conflict (code) do update set name = excluded.name, rank = excluded.rank, retired = excluded.retired${packs ? sql`, packing = excluded.packing` : sql``}`);
     },
   };
 }

@@ -14,7 +14,7 @@ export const customers: Kind = {
     rows<Row>(
       on,
       only(
-        sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired from customer order by number`,
+        sql`select number as customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, packing, retired from customer order by number`,
         'customer',
         list,
       ),
@@ -29,13 +29,13 @@ export const customers: Kind = {
   async write(change, list) {
     const { tx, newId } = change;
     await tx.execute(sql`
-      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired)
-      select id, customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, retired
+      insert into customer (id, number, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, packing, retired)
+      select id, customer, name, class, min_shelf_days, street, postcode, city, country, wishes, credit_stop, packing, retired
       from jsonb_to_recordset(${withIds(list, newId)}) as r(id text, customer text, name text, class text, min_shelf_days int,
-        street text, postcode text, city text, country text, wishes text, credit_stop boolean, retired boolean)
+        street text, postcode text, city text, country text, wishes text, credit_stop boolean, packing text, retired boolean)
       on conflict (number) do update set name = excluded.name, class = excluded.class, min_shelf_days = excluded.min_shelf_days,
         street = excluded.street, postcode = excluded.postcode, city = excluded.city, country = excluded.country,
-        wishes = excluded.wishes, credit_stop = excluded.credit_stop, retired = excluded.retired`);
+        wishes = excluded.wishes, credit_stop = excluded.credit_stop, packing = excluded.packing, retired = excluded.retired`);
     // What is known of a customer can hold orders, or let them go, at every site.
     const open = await rows<{ site: string; orders: string[] }>(
       tx,
