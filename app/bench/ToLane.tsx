@@ -22,7 +22,8 @@ export function ToLane({ order, onInput }: { order: BenchOrder; onInput: (input:
       <Text kind="code">{lane}</Text>
       {toLane && (
         <Button
-          kind="act"
+          // What is in the open carton comes first.
+          kind={order.bench.carton ? 'plain' : 'act'}
           size="floor"
           title={t('bench.isInLane', { lane })}
           onPress={() => onInput({ kind: 'scan', text: lane })}

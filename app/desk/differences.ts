@@ -6,16 +6,11 @@ export interface Difference {
   after: string;
 }
 
-const said = (value: string, field: string) =>
-  field === 'packing' && i18n.exists(`packing.${value}`)
-    ? i18n.t(`packing.${value}` as never)
-    : value === 'true'
-      ? i18n.t('field.yes')
-      : value === 'false'
-        ? i18n.t('field.no')
-        : value === ''
-          ? '–'
-          : value;
+function said(value: string, field: string): string {
+  if (field === 'packing' && i18n.exists(`packing.${value}`)) return i18n.t(`packing.${value}` as never);
+  if (value === 'true' || value === 'false') return i18n.t(value === 'true' ? 'field.yes' : 'field.no');
+  return value === '' ? '–' : value;
+}
 
 /** A field in words: one of the order, a line, or a field of a line. */
 function fieldName(field: string): string {

@@ -17,7 +17,13 @@ let server: Postgres | undefined;
 export default async function setup(): Promise<void> {
   const day = new Date();
   process.env['HOUSE_DAY'] = day.toISOString();
-  await Promise.all([serverDatabases(day), embeddedClusters(day)]);
+  try {
+    await Promise.all([serverDatabases(day), embeddedClusters(day)]);
+  } catch (error) {
+    // The runner ends nothing that a setup began and did not finish.
+    await stopServer();
+    throw error;
+  }
 }
 
 /** Ends the server. */
