@@ -28,7 +28,7 @@ describe('cartons by a site\u2019s rules', () => {
     expect(told(plan)).toEqual([
       [1, 16, true],
       [1, 16, true],
-      [0, 9, true],
+      [1, 9, true],
       [0, 3, false],
     ]);
     expect(plan.choices).toEqual([]);
