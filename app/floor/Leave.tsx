@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { View } from 'react-native';
 import type { RunDetail, RunPick } from '@hand-relay/contract';
@@ -98,6 +98,9 @@ export function Leave({
   // The planned lane may have filled up in the meantime: better said before the walk than after it.
   const lane = run.lanes.find((l) => l.code === run.proposedLane);
   const advice = lane && laneAdvice(run.lanes, lane.code, lane.code);
+  // A bench is scanned where the site sends no carts there: keys for all of them would hide the rest.
+  const [benches, setBenches] = useState(false);
+  const offered = run.lanes.filter((l) => benches || !l.bench || l.code === run.proposedLane);
   const full =
     lane && advice ? t('floor.laneFullAhead', { ...lane, lane: lane.code, to: advice.instead ?? '–' }) : null;
   return (
@@ -109,7 +112,7 @@ export function Leave({
           {children}
           <ScanField label={t('floor.laneAsk')} onCode={onLane} />
           <Row gap={8}>
-            {run.lanes.map((lane) => (
+            {offered.map((lane) => (
               <Button
                 key={lane.code}
                 size="floor"
@@ -119,6 +122,9 @@ export function Leave({
                 onPress={() => onLane(lane.code)}
               />
             ))}
+            {offered.length < run.lanes.length && (
+              <Button size="floor" title={t('floor.benches')} onPress={() => setBenches(true)} />
+            )}
             <Button size="floor" icon="undo" title={t('floor.undo')} onPress={onUndo} />
           </Row>
         </View>

@@ -37,6 +37,7 @@ describe('a lane that was not planned', () => {
     name: code,
     at: { x, y: 0 },
     fits: 6,
+    bench: false,
     carts,
   });
   const lanes = [lane('LANE-1', 6, 0), lane('LANE-2', 1, 30), lane('LANE-3', 6, 60)];

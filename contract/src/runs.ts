@@ -190,6 +190,7 @@ export const runDetail = z.object({
       at: z.object({ x: z.number(), y: z.number() }).nullable().default(null).describe('Metres, where it is placed'),
       carts: z.int().default(0).describe('Carts left in it now'),
       fits: z.int().nullable().default(null).describe('Carts that fit, where the site says so'),
+      bench: z.boolean().default(false),
     }),
   ),
   people: z.array(z.object({ id, name: z.string() })).describe('Who else picks here now'),

@@ -456,3 +456,12 @@ export const families: Family[] = [
     { packs: [10, null], demand: 3 },
   ),
 ];
+
+/** Dangerous goods by the beginning of their name: number, proper shipping name and class of the UN Model Regulations. */
+const hazards = [
+  ['Oxalic acid', 'UN 3261 Corrosive solid, acidic, organic, n.o.s., 8'],
+  ['Formic acid', 'UN 3412 Formic acid, 8'],
+] as const;
+
+/** What is dangerous about an item of the catalogue; empty for most. */
+export const hazardOf = (name: string): string => hazards.find(([begins]) => name.startsWith(begins))?.[1] ?? '';

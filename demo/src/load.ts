@@ -1,3 +1,4 @@
+import { hazardOf } from './catalogue.ts';
 import { firstHolds, rulesOf, stoppedCustomer } from './holds.ts';
 import { comingSupply } from './supply.ts';
 import { getTableColumns, sql } from 'drizzle-orm';
@@ -116,6 +117,7 @@ export async function loadScenario(
           handling: family.handling,
           temperature: family.temperature,
           apart: family.apart,
+          hazard: hazardOf(item.name),
           keepUpright: family.keepUpright,
           maxLoadG: family.bears === null ? null : family.bears * item.weightG,
           tracksLot: family.tracksLot,

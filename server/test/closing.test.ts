@@ -2,7 +2,7 @@ import { usualSettings, type SiteSettings } from '@hand-relay/core/deciding/sett
 import { checkBooks } from './books.ts';
 import { readPdf } from './pdf.ts';
 import { openTest, type Person, type TestRelay } from './relay.ts';
-import { pickedOrder } from './steps.ts';
+import { packAll, pickedOrder } from './steps.ts';
 
 describe('a carton that is closed', () => {
   let relay: TestRelay;
@@ -95,6 +95,40 @@ describe('a carton that is closed', () => {
       expect((await close(id, 'ahead-2', 2)).slipPrinter).toBeNull();
       expect(await printed(shipment!.number)).toHaveLength(1);
     });
+  });
+
+  it('with chilled or dangerous goods has a second label that says so, with goods and lots', async () => {
+    const { rows } = await desk.get('sheetRows', { id: 'items', query: {} });
+    const item = (sku: string) => rows.find((r) => r['item'] === sku)!;
+    const hazard = 'UN 3261 Corrosive solid, acidic, organic, n.o.s., 8';
+    const changed = [
+      { ...item('AC-002'), hazard },
+      { ...item('HT-003'), temperature: 'chilled' },
+    ];
+    await desk.get('changeSheet', { id: 'items', body: { rows: changed as never[] } });
+    const pagesOf = async (number: string, lines: [string, number][]) => {
+      const id = await pickedOrder(desk, picker, 'CART-15', { number, lines });
+      const { cartons } = await packAll(packer, id);
+      const { job } = await packer.get('print', {
+        body: { kind: 'carton-label', of: cartons[0]!.id, station: 'BENCH-1' },
+      });
+      const { texts } = await readPdf((await packer.ask('printJobPdf', { id: job })).body as Buffer);
+      const zpl = String((await packer.ask('printJobZpl', { id: job })).text);
+      expect(zpl.match(/\^XA/g)).toHaveLength(texts.length);
+      return { texts, lots: cartons[0]!.contents.map((c) => c.lot), sscc: cartons[0]!.sscc! };
+    };
+    expect((await pagesOf('B-PLAIN', [['HT-001', 1]])).texts).toHaveLength(1);
+    const acid = await pagesOf('B-ACID', [['AC-002', 2]]);
+    expect(acid.texts).toHaveLength(2);
+    for (const word of ['UN 3261', 'AC-002', '2 bottle', acid.lots[0]!, acid.sscc])
+      expect(acid.texts[1]).toContain(word);
+    expect(acid.texts[1]).not.toContain('Keep cold');
+    const cold = await pagesOf('B-COLD', [
+      ['HT-003', 1],
+      ['HT-001', 1],
+    ]);
+    expect(cold.texts[1]).toContain('Keep cold');
+    expect(cold.texts[1]).not.toContain('HT-001');
   });
 
   it('confirms a closed carton in its lane by a scan of the lane, where the site wants it', async () => {

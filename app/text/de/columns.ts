@@ -63,6 +63,7 @@ export const column: Same<typeof english> = {
   lane: 'Spur',
   door: 'Tor',
   packing: 'Packen',
+  hazard: 'Gefahrgut',
   own_box: 'Geht im eigenen Karton',
   per_carton: 'Stück je Karton',
   per_pallet: 'Stück je Palette',

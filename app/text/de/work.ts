@@ -271,6 +271,7 @@ export const work: Same<typeof english> = {
     leaveText: 'Bring {{cart}} zu {{lane}} und scanne dort das Schild.',
     leaveAny: 'Bring {{cart}} zu einer Spur oder einem Packplatz und scanne das Schild.',
     laneAsk: 'Spur oder Packplatz scannen',
+    benches: 'Packplätze',
     ribbon_one: '{{done}} von {{count}} Halt erledigt. Liste öffnen.',
     ribbon_other: '{{done}} von {{count}} Halten erledigt. Liste öffnen.',
     cartFront: 'Wagen, Platz {{number}}',

@@ -60,6 +60,7 @@ export const column = {
   lane: 'Lane',
   door: 'Door',
   packing: 'Packing',
+  hazard: 'Dangerous goods',
   own_box: 'Ships in own box',
   per_carton: 'Units per carton',
   per_pallet: 'Units per pallet',

@@ -270,6 +270,7 @@ export const work = {
     leaveText: 'Take {{cart}} to {{lane}} and scan the sign there.',
     leaveAny: 'Take {{cart}} to a lane or bench and scan its sign.',
     laneAsk: 'Scan lane or bench',
+    benches: 'Benches',
     ribbon_one: '{{done}} of {{count}} stop done. Open the list.',
     ribbon_other: '{{done}} of {{count}} stops done. Open the list.',
     cartFront: 'Cart, place {{number}}',

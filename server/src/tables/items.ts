@@ -35,6 +35,8 @@ export const item = pgTable(
     keepUpright: boolean().notNull().default(false),
     /** Weight that may rest on a unit in cartons; null where any may. */
     maxLoadG: integer(),
+    /** What is dangerous about it, as its label says it: number, name and class; empty for most. */
+    hazard: text().notNull().default(''),
     /** It ships in the box that it comes in. */
     ownBox: boolean().notNull().default(false),
     tracksLot: boolean().notNull(),

@@ -166,6 +166,7 @@ export const sheets = {
         maybe: ['cost'],
       },
       { name: 'picture', type: text(200), example: 'jar/340/1', also: ['image'] },
+      { name: 'hazard', type: text(80), otherwise: '', example: '', also: ['dangerous goods', 'un number'] },
       { name: 'own_box', type: { kind: 'yes-no' }, example: 'no', also: ['ships as it is', 'ships in own box'] },
       { name: 'service', type: { kind: 'yes-no' }, example: 'no', also: ['no goods'], maybe: ['charge'] },
     ],

@@ -235,7 +235,7 @@ export async function runDetail(
   const { stages, expressLane } = await settingsOf(db, siteId);
   const lanes = await rows<RunDetail['lanes'][number]>(
     db,
-    sql`select p.code, p.name, case when p.x is not null then jsonb_build_object('x', p.x, 'y', p.y) end as at, p.fits,
+    sql`select p.code, p.name, case when p.x is not null then jsonb_build_object('x', p.x, 'y', p.y) end as at, p.fits, p.kind = 'bench' as bench,
                (select count(*)::int from run r where r.lane_id = p.id and r.state = 'left') as carts
         from place p where p.site_id = ${siteId} and ${takesCarts(stages)} and not p.retired order by p.kind desc, p.code`,
   );

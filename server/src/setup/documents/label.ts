@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { notFound, Refusal, rows, type Platform } from '../../platform/index.ts';
+import { contentDrawing } from './contentLabel.ts';
 import { labelPdf, type LabelDrawing } from './labelDrawing.ts';
 import { logisticLabel, type LabelFacts, type labelSizes } from './logisticLabel.ts';
 import { words } from './words.ts';
@@ -18,7 +19,7 @@ const contentOf = (cartons: SQL) => sql`(
   left join item_pack g on g.item_id = x.item_id and g.level = 'unit')`;
 
 /** What the label of a closed carton says, drawn. */
-export async function cartonDrawing({ db }: Platform, siteId: string, id: string, size: Size): Promise<LabelDrawing> {
+async function cartonDrawing({ db }: Platform, siteId: string, id: string, size: Size): Promise<LabelDrawing> {
   const [found] = await rows<
     Omit<LabelFacts, 'unit' | 'several' | 'sscc'> & {
       sscc: string | null;
@@ -91,8 +92,19 @@ export async function palletDrawing({ db }: Platform, siteId: string, id: string
   );
 }
 
+/** The labels of a closed carton: its logistic label, and that of its content where that is chilled or dangerous. */
+export async function cartonDrawings(
+  platform: Platform,
+  siteId: string,
+  id: string,
+  size: Size,
+): Promise<[LabelDrawing, ...LabelDrawing[]]> {
+  const content = await contentDrawing(platform, siteId, id, size);
+  return [await cartonDrawing(platform, siteId, id, size), ...(content ? [content] : [])];
+}
+
 export const cartonLabel = async (platform: Platform, siteId: string, id: string, size: Size): Promise<Buffer> =>
-  labelPdf(await cartonDrawing(platform, siteId, id, size));
+  labelPdf(await cartonDrawings(platform, siteId, id, size));
 
 export const palletLabel = async (platform: Platform, siteId: string, id: string, size: Size): Promise<Buffer> =>
-  labelPdf(await palletDrawing(platform, siteId, id, size));
+  labelPdf([await palletDrawing(platform, siteId, id, size)]);

@@ -45,29 +45,38 @@ export function symbolParts(symbol: LinearSymbol, width: number, y: number, size
 
 export const POINTS_A_MM = 72 / 25.4;
 
-export function labelPdf({ width, height, title, parts }: LabelDrawing): Promise<Buffer> {
+/** Labels of one size, a page each. */
+export function labelPdf(drawings: readonly [LabelDrawing, ...LabelDrawing[]]): Promise<Buffer> {
+  const [{ width, height, title }] = drawings;
   const document = newDocument([width, height], 0, title);
-  for (const part of parts) {
-    if (part.kind === 'line')
-      document
-        .moveTo(part.x, part.y)
-        .lineTo(part.x + part.width, part.y)
-        .lineWidth(0.8)
-        .stroke('#000000');
-    else if (part.kind === 'symbol') drawSymbol(document, part.symbol, part.x, part.y);
-    else
-      document
-        .font(part.strong ? 'strong' : 'text')
-        .fontSize(part.size)
-        .fillColor('#000000')
-        .text(part.text, part.x, part.y, {
-          width: part.width,
-          height: part.size * LINE_HEIGHT * (part.lines ?? 1),
-          align: part.centred ? 'center' : 'left',
-          ellipsis: true,
-        });
-  }
+  drawings.forEach(({ parts }, page) => {
+    if (page > 0) document.addPage();
+    for (const part of parts) draw(document, part);
+  });
   return finish(document);
+}
+
+function draw(document: PDFKit.PDFDocument, part: LabelPart): void {
+  if (part.kind === 'symbol') return drawSymbol(document, part.symbol, part.x, part.y);
+  if (part.kind === 'line') {
+    const { x, y, width } = part;
+    document
+      .moveTo(x, y)
+      .lineTo(x + width, y)
+      .lineWidth(0.8)
+      .stroke('#000000');
+    return;
+  }
+  document
+    .font(part.strong ? 'strong' : 'text')
+    .fontSize(part.size)
+    .fillColor('#000000')
+    .text(part.text, part.x, part.y, {
+      width: part.width,
+      height: part.size * LINE_HEIGHT * (part.lines ?? 1),
+      align: part.centred ? 'center' : 'left',
+      ellipsis: true,
+    });
 }
 
 /** Dots of a label printer an inch: 203 or 300. */
@@ -77,8 +86,10 @@ const dots = (points: number) => Math.round((points * DOTS_AN_INCH) / 72);
 const escaped = (text: string) =>
   text.replace(/[\\^~_]/g, (sign) => `_${sign.charCodeAt(0).toString(16).toUpperCase()}`);
 
-/** The label in ZPL II, the command language of thermal label printers, for 203 dots an inch; texts in UTF-8. */
-export function labelZpl({ width, height, parts }: LabelDrawing): string {
+/** Labels in ZPL II, the command language of thermal label printers, for 203 dots an inch; texts in UTF-8. */
+export const labelZpl = (drawings: readonly LabelDrawing[]): string => drawings.map(oneZpl).join('\n');
+
+function oneZpl({ width, height, parts }: LabelDrawing): string {
   const field = (x: number, y: number, rest: string) => `^FO${dots(x)},${dots(y)}${rest}^FS`;
   const commands = parts.map((part) => {
     if (part.kind === 'line') return field(part.x, part.y, `^GB${dots(part.width)},2,2`);

@@ -10,7 +10,7 @@ import {
 } from '@hand-relay/contract';
 import {
   badgeSheet,
-  cartonDrawing,
+  cartonDrawings,
   cartonNumbers,
   countSheet,
   handoffLabel,
@@ -99,13 +99,13 @@ export async function makeDocument(
 /** @throws Refusal 409 `carton-open` where it is not closed */
 export async function labelOf(platform: Platform, siteId: string, cartonId: string): Promise<Made> {
   const { label } = await settingsOf(platform.db, siteId);
-  const drawing = await cartonDrawing(platform, siteId, cartonId, label);
+  const drawings = await cartonDrawings(platform, siteId, cartonId, label);
   const [carton] = await rows<{ number: number; order: string }>(
     platform.db,
     sql`select c.number, o.number as "order" from carton c join customer_order o on o.id = c.order_id where c.id = ${cartonId} and c.site_id = ${siteId}`,
   );
   const title = `Label, carton ${carton!.number} of ${carton!.order}`;
-  return { pdf: await labelPdf(drawing), zpl: labelZpl(drawing), title };
+  return { pdf: await labelPdf(drawings), zpl: labelZpl(drawings), title };
 }
 
 /** @throws Refusal 409 `pallet-open` where it is not closed */
@@ -113,7 +113,7 @@ async function palletLabelOf(platform: Platform, siteId: string, id: string): Pr
   const { label } = await settingsOf(platform.db, siteId);
   const drawing = await palletDrawing(platform, siteId, id, label);
   const [pallet] = await rows<{ number: string }>(platform.db, sql`select number from pallet where id = ${id}`);
-  return { pdf: await labelPdf(drawing), zpl: labelZpl(drawing), title: `Label, pallet ${pallet!.number}` };
+  return { pdf: await labelPdf([drawing]), zpl: labelZpl([drawing]), title: `Label, pallet ${pallet!.number}` };
 }
 
 /** Most numbers that are printed at once, and as many as are printed where nobody says. */

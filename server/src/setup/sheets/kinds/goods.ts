@@ -24,7 +24,7 @@ export const items: Kind = {
                  ${known('u')} as gtin, n.units as inner_units, ${known('n')} as inner_gtin, o.units as outer_units, ${known('o')} as outer_gtin,
                  i.handling, i.counting, i.temperature, coalesce(i.apart, '') as keep_apart, i.keep_upright, i.max_load_g as load_on_top_g, i.tracks_lot as lots, i.tracks_serial as serials,
                  i.shelf_life_days,
-                 i.value_minor as value, i.picture, i.own_box, i.service, i.retired
+                 i.value_minor as value, i.picture, i.hazard, i.own_box, i.service, i.retired
           from item i
           left join item_pack u on u.item_id = i.id and u.level = 'unit'
           left join item_pack n on n.item_id = i.id and n.level = 'inner'
@@ -96,18 +96,18 @@ export const items: Kind = {
       tx,
       sql`
       insert into item (id, sku, name, unit, length_mm, width_mm, height_mm, weight_g, handling, counting, temperature, apart, keep_upright, max_load_g,
-                        tracks_lot, tracks_serial, shelf_life_days, value_minor, picture, own_box, service, retired)
+                        tracks_lot, tracks_serial, shelf_life_days, value_minor, picture, hazard, own_box, service, retired)
       select r.id, r.item, r.name, r.unit, r.length_mm, r.width_mm, r.height_mm, r.weight_g, r.handling, r.counting, r.temperature,
-             nullif(r.keep_apart, ''), r.keep_upright, r.load_on_top_g, r.lots, r.serials, r.shelf_life_days, r.value, r.picture, r.own_box, r.service, r.retired
+             nullif(r.keep_apart, ''), r.keep_upright, r.load_on_top_g, r.lots, r.serials, r.shelf_life_days, r.value, r.picture, r.hazard, r.own_box, r.service, r.retired
       from jsonb_to_recordset(${recordset(list.map((r) => ({ ...r, id: newId(), retired: r['retired'] ?? false })))})
         as r(id text, item text, name text, unit text, length_mm int, width_mm int, height_mm int, weight_g int, handling text, counting text,
              temperature text, keep_apart text, keep_upright boolean, load_on_top_g int, lots boolean, serials boolean, shelf_life_days int, value bigint,
-             picture text, own_box boolean, service boolean, retired boolean)
+             picture text, hazard text, own_box boolean, service boolean, retired boolean)
       on conflict (sku) do update set name = excluded.name, unit = excluded.unit, length_mm = excluded.length_mm,
         width_mm = excluded.width_mm, height_mm = excluded.height_mm, weight_g = excluded.weight_g, handling = excluded.handling, counting = excluded.counting,
         temperature = excluded.temperature, apart = excluded.apart, keep_upright = excluded.keep_upright, max_load_g = excluded.max_load_g, tracks_lot = excluded.tracks_lot,
         tracks_serial = excluded.tracks_serial, shelf_life_days = excluded.shelf_life_days, value_minor = excluded.value_minor, picture = excluded.picture,
-        own_box = excluded.own_box, service = excluded.service, retired = excluded.retired
+        hazard = excluded.hazard, own_box = excluded.own_box, service = excluded.service, retired = excluded.retired
       returning id, sku`,
     );
     const idOf = new Map(written.map((w) => [w.sku, w.id]));
