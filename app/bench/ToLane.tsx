@@ -7,7 +7,8 @@ import { Button, Card, Signal, Text } from '../ui/index.ts';
 export function ToLane({ order, onInput }: { order: BenchOrder; onInput: (input: PackInput) => void }) {
   const { t } = useTranslation();
   const { toLane } = order.bench;
-  const closed = order.cartons.filter((c) => c.state === 'closed');
+  // What stands on a pallet goes where the pallet goes.
+  const closed = order.cartons.filter((c) => c.state === 'closed' && c.pallet === null);
   const lane = toLane?.lane ?? order.lane;
   if (closed.length === 0 || !lane) return null;
   const there = closed.every((c) => c.inLane !== null);

@@ -105,6 +105,7 @@ export const benchOrder = z.object({
       type: z.string(),
       sscc: z.string().nullable(),
       state: z.enum(['open', 'closed', 'shipped']),
+      pallet: z.string().nullable().describe('The number of the pallet that it stands on'),
       inLane: z.string().nullable().describe('Where it stands, once somebody scanned the lane there'),
       weightG: whole,
       contents: z.array(

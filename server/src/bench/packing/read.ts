@@ -128,8 +128,8 @@ export async function benchOrder({ db }: Platform, siteId: string, orderId: stri
   const cartons = await rows<BenchOrder['cartons'][number]>(
     db,
     sql`
-    select c.id, c.number, t.name as type, c.sscc, c.state, stands.code as "inLane", coalesce(c.weight_g, c.measured_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
-    from carton c join carton_type t on t.id = c.type_id left join place stands on stands.id = c.lane_id
+    select c.id, c.number, t.name as type, c.sscc, c.state, stands.code as "inLane", p.number as pallet, coalesce(c.weight_g, c.measured_g, t.tare_g + s.weight, t.tare_g)::float8 as "weightG", coalesce(s.contents, '[]') as contents
+    from carton c join carton_type t on t.id = c.type_id left join place stands on stands.id = c.lane_id left join pallet p on p.id = c.pallet_id
     left join lateral (
       select sum(x.units::bigint * i.weight_g) as weight, jsonb_agg(jsonb_build_object('item', i.id, 'sku', i.sku, 'name', i.name, 'lot', x.lot, 'serial', x.serial, 'units', x.units) order by i.name, x.lot, x.serial) as contents
       from (select l.item_id, k.lot, k.serial, sum(k.units)::int as units from carton_line k join order_line l on l.id = k.line_id

@@ -3,7 +3,7 @@ export { dayReport } from './dayReport.ts';
 export { handoffLabel } from './handoffLabel.ts';
 export { countSheet } from './countSheet.ts';
 export { cartonNumbers } from './cartonNumbers.ts';
-export { cartonDrawings, cartonLabel, palletDrawing, palletLabel } from './label.ts';
+export { allPacked, cartonDrawings, cartonLabel, palletDrawing, palletLabel } from './label.ts';
 export { labelPdf, labelZpl } from './labelDrawing.ts';
 export { palletSheet } from './palletSheet.ts';
 export { binLabels, labelChoices, labels } from './labels.ts';

@@ -18,6 +18,11 @@ const contentOf = (cartons: SQL) => sql`(
         where k.carton_id in (${cartons}) and k.units > 0 group by 1, 2) x
   left join item_pack g on g.item_id = x.item_id and g.level = 'unit')`;
 
+/** Whether it is known how many cartons a shipment has: none is open, and nothing that was released waits. */
+export const allPacked = (shipment: SQL, order: SQL): SQL => sql`(
+  not exists (select 1 from carton x where x.shipment_id = ${shipment} and x.state = 'open')
+  and not exists (select 1 from order_line l where l.order_id = ${order} and l.released > l.packed))`;
+
 /** What the label of a closed carton says, drawn. */
 async function cartonDrawing({ db }: Platform, siteId: string, id: string, size: Size): Promise<LabelDrawing> {
   const [found] = await rows<
@@ -32,8 +37,7 @@ async function cartonDrawing({ db }: Platform, siteId: string, id: string, size:
     sql`
     select c.sscc, ${from} as "from", ${shipTo} as "shipTo", o.number as "order", o.reference, c.weight_g::float8 as "weightG", c.number,
            (select count(*)::int from carton x where x.shipment_id = c.shipment_id) as of,
-           not exists (select 1 from carton x where x.shipment_id = c.shipment_id and x.state = 'open')
-             and not exists (select 1 from order_line l where l.order_id = o.id and l.released > l.packed) as complete,
+           ${allPacked(sql`c.shipment_id`, sql`o.id`)} as complete,
            concat_ws(', ', k.name, v.name) as carrier, coalesce(lane.code, '') as lane, ${contentOf(sql`c.id`)} as content
     from carton c join site s on s.id = c.site_id join customer_order o on o.id = c.order_id left join departure d on d.id = o.departure_id
     left join place lane on lane.id = coalesce(o.lane_id, d.lane_id) left join service v on v.id = d.service_id left join carrier k on k.id = v.carrier_id

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { packingSlip } from '../documents/index.ts';
+import { allPacked, packingSlip } from '../documents/index.ts';
 import { rows, type Actor, type Platform } from '../../platform/index.ts';
 import { paperFor, settingsOf } from '../settings/index.ts';
 import { labelOf, printOnce } from './jobs.ts';
@@ -22,8 +22,7 @@ export async function printAtClosing(
     sql`
     select s.id, s.number,
            array(select c.id from carton c where c.shipment_id = s.id and c.state = 'closed' order by c.closed_at, c.number) as closed,
-           not exists (select 1 from carton c where c.shipment_id = s.id and c.state = 'open')
-             and not exists (select 1 from order_line l where l.order_id = s.order_id and l.released > l.packed) as complete
+           ${allPacked(sql`s.id`, sql`s.order_id`)} as complete
     from shipment s where s.id = (select shipment_id from carton where id = ${carton})`,
   );
   const { id, number, closed, complete } = shipment!;
